@@ -1,0 +1,1 @@
+namespace hinge { void placeholder() {} }

@@ -1,0 +1,62 @@
+#include "core/assembly/assembly.h"
+#include <cmath>
+
+namespace hinge {
+
+Iso3 Assembly::rootPose(double opening_rad) const {
+  return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), rootSign * 0.5 * (kPi - opening_rad));
+}
+
+namespace {
+template <class I, class List> I findByKey(const List& list, std::string_view key) {
+  for (I i : list.indices())
+    if (list[i].key == key) return i;
+  return {};
+}
+} // namespace
+
+const Seat* Assembly::findSeat(std::string_view key) const {
+  const SeatIndex i = findByKey<SeatIndex>(seats, key);
+  return i.valid() ? &seats[i] : nullptr;
+}
+
+PanelIndex Assembly::findPanel(std::string_view key) const { return findByKey<PanelIndex>(panels, key); }
+FoldIndex Assembly::findFold(std::string_view key) const { return findByKey<FoldIndex>(folds, key); }
+
+std::vector<FoldIndex> Assembly::foldsOf(PanelIndex panel) const {
+  std::vector<FoldIndex> found;
+  for (FoldIndex i : folds.indices())
+    if (folds[i].left == panel || folds[i].right == panel) found.push_back(i);
+  return found;
+}
+
+const Glue* Assembly::glueOf(PanelIndex tab) const {
+  for (const Glue& glue : glues)
+    if (glue.tab == tab) return &glue;
+  return nullptr;
+}
+
+SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece) {
+  const Iso3 first = firstPiece * seat.sides[0].toPiece, second = secondPiece * seat.sides[1].toPiece;
+  const Vec3 u1 = first.linear().col(0), u2 = second.linear().col(0), y = first.linear().col(1);
+  const Vec3 n1 = -first.linear().col(2), n2 = second.linear().col(2); // towards the structure
+  // The bisector is the sum of the directions or, near 180 degrees where that vanishes, of the facing normals.
+  Vec3 z = u1 + u2;
+  if (z.dot(n1 + n2) < 0) z = -z;
+  z = (n1 + n2).squaredNorm() > z.squaredNorm() ? Vec3(n1 + n2) : z;
+  z = (z - z.dot(y) * y).normalized();
+  const Vec3 x = y.cross(z);
+  const double s = 0.5 * (u2 - u1).dot(x), c = 0.5 * (u1 + u2).dot(z);
+  double opening = 2.0 * std::atan2(s, c);
+  if (opening < 0) opening += 4.0 * kPi;
+  return {frame(first.translation(), x, y, z), opening};
+}
+
+double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly) {
+  const SeatSide& s = seat.sides[static_cast<std::size_t>(side)];
+  const Vec3 from = s.toPiece * Vec3(0.01, 0.5 * seat.length_mm, 0);
+  const Vec3 along = s.toPiece.linear().col(0);
+  return reachInside(assembly.panels[s.panel].outline, from.head<2>(), along.head<2>());
+}
+
+} // namespace hinge

@@ -1,0 +1,125 @@
+#pragma once
+#include "core/base/index.h"
+#include "core/design/design.h"
+#include "core/geom/polygon.h"
+#include <functional>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace hinge {
+
+using PanelIndex = Index<struct PanelTag>;
+using PieceIndex = Index<struct PieceTag>;
+using FoldIndex = Index<struct FoldTag>;
+using SeatIndex = Index<struct SeatTag>;
+
+enum class PanelUse { Page, Wall, Tab };
+enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face side
+
+/// A rigid part of a piece. The outline is in the piece's flat frame: millimetres, face side up (+z).
+struct Panel {
+  std::string key;   ///< stable: "card/page-a", "s2/wall-a"
+  std::string label; ///< "wall a"
+  std::optional<StructureId> owner;
+  PieceIndex piece;
+  PanelUse use = PanelUse::Wall;
+  Polygon outline;
+};
+
+/// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold angle is 0 when the
+/// panels continue each other flat, positive for a valley seen from the face, +-pi when they lie on one another.
+struct Fold {
+  std::string key, label;
+  PanelIndex left, right;
+  Vec2 from, to;
+  FoldSense sense = FoldSense::Valley;
+  double shutAngle_rad = 0; ///< 0 or +-pi: the fold angle in the shut card
+};
+
+/// `tab` is glued onto `host` and moves with it; the motion maps the tab's piece frame into the host's.
+struct Glue {
+  PanelIndex tab, host;
+  Iso3 tabToHost;
+};
+
+/// One flat part cut from one sheet.
+struct Piece {
+  std::string key, label;
+  std::optional<StructureId> owner;
+  std::vector<PanelIndex> panels;
+};
+
+/// One side of a fold on which a structure can stand. `toPiece` maps the side's frame (x away from the fold inside the
+/// panel, y along the fold) into the panel's piece frame. With y up and the structure towards the eye the first side
+/// is on the left; its structure-facing normal is therefore -z of this frame, that of the second side +z.
+struct SeatSide {
+  PanelIndex panel;
+  Iso3 toPiece;
+};
+
+/// A fold on which a structure can stand. The opening is measured on the side of the structure: 0..pi in a valley,
+/// pi..2 pi over a ridge.
+struct Seat {
+  std::string key;   ///< "gutter", "s3/ridge"
+  std::string label; ///< "gutter", "ridge of s3"
+  std::array<SeatSide, 2> sides;
+  double length_mm = 0;
+  double shutOpening_rad = 0; ///< 0 (valley) or 2 pi (ridge)
+};
+
+/// Where the panels of a structure are when its seat is open by `opening_rad`, in the seat's frame (origin at the start
+/// of the fold, y along it, z towards the structure, x from the first side to the second). Nothing where the structure
+/// cannot reach. Only a first guess: the motion engine solves from it.
+struct Placement {
+  StructureId owner;
+  Seat seat;
+  std::vector<PanelIndex> panels;
+  std::function<std::optional<std::vector<Iso3>>(double opening_rad)> poses;
+};
+
+/// Where a parameter can be seen and grasped: a distance (from, to) or an angle (from, corner, to) in the plane of a
+/// panel, in its piece's flat frame.
+struct DimensionMark {
+  StructureId owner;
+  std::string key;
+  PanelIndex panel;
+  Vec2 from, to;
+  std::optional<Vec2> corner;
+};
+
+/// What the recipes make of a design: everything that is cut, folded and glued, still flat.
+struct Assembly {
+  IndexedVector<PieceIndex, Piece> pieces;
+  IndexedVector<PanelIndex, Panel> panels;
+  IndexedVector<FoldIndex, Fold> folds;
+  std::vector<Glue> glues;
+  IndexedVector<SeatIndex, Seat> seats;
+  std::vector<DimensionMark> dimensions;
+  std::vector<Placement> placements; ///< in the order of the design: hosts before guests
+
+  FoldIndex drive;      ///< the fold whose opening the user moves
+  PanelIndex root;      ///< its frame in the world is given by rootPose
+  double rootSign = 1;  ///< see rootPose
+
+  /// Pose of the root panel's piece frame at an opening: pages lie symmetrically about the plane x = 0.
+  Iso3 rootPose(double opening_rad) const;
+
+  const Seat* findSeat(std::string_view key) const;
+  PanelIndex findPanel(std::string_view key) const;
+  FoldIndex findFold(std::string_view key) const;
+  std::vector<FoldIndex> foldsOf(PanelIndex panel) const;
+  const Glue* glueOf(PanelIndex tab) const;
+};
+
+/// Seat frame in space from the poses of its two panels' pieces, and the opening on the structure's side.
+struct SeatPose {
+  Iso3 frame;
+  double opening_rad;
+};
+SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece);
+
+/// How far the panel extends from the middle of the fold, in mm: the room a structure has on that side.
+double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly);
+
+} // namespace hinge

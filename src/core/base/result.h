@@ -1,0 +1,50 @@
+#pragma once
+#include <string>
+#include <utility>
+#include <variant>
+
+namespace hinge {
+
+/// What went wrong and where; made for people to read.
+struct Error {
+  std::string code;    ///< stable, for programs: "file.truncated", "value.range", ...
+  std::string message; ///< the cause in plain words
+  std::string place;   ///< file, member, structure or parameter the cause sits in; may be empty
+
+  /// "place: message", or only the message when the place is unknown.
+  std::string text() const { return place.empty() ? message : place + ": " + message; }
+};
+
+/// Either a value or the reason why there is none. Used for everything that a design, a file or a user can
+/// cause; programming errors stay asserts.
+template <class T> class [[nodiscard]] Result {
+public:
+  Result(T value) : m_state(std::move(value)) {}
+  Result(Error error) : m_state(std::move(error)) {}
+
+  bool ok() const { return std::holds_alternative<T>(m_state); }
+  explicit operator bool() const { return ok(); }
+  const T& value() const& { return std::get<T>(m_state); }
+  T&& value() && { return std::get<T>(std::move(m_state)); }
+  const Error& error() const { return std::get<Error>(m_state); }
+  const T& operator*() const { return value(); }
+  const T* operator->() const { return &value(); }
+
+private:
+  std::variant<T, Error> m_state;
+};
+
+template <> class [[nodiscard]] Result<void> {
+public:
+  Result() = default;
+  Result(Error error) : m_error(std::move(error)), m_failed(true) {}
+  bool ok() const { return !m_failed; }
+  explicit operator bool() const { return ok(); }
+  const Error& error() const { return m_error; }
+
+private:
+  Error m_error;
+  bool m_failed = false;
+};
+
+} // namespace hinge

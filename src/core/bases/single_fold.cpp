@@ -1,0 +1,30 @@
+#include "core/bases/base.h"
+
+// One sheet with one valley fold. Flat frame: the gutter is the y axis from 0 to its length, page a lies at -x, page b
+// at +x, the inside of the card is the face.
+
+namespace hinge {
+namespace {
+
+Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
+  const double w = card.pageDepth_mm(), l = card.gutterLength_mm();
+  const PieceIndex sheet = builder.piece("sheet", "card");
+  const PanelIndex pageA = builder.panel(sheet, "page-a", "page a", PanelUse::Page, {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
+  const PanelIndex pageB = builder.panel(sheet, "page-b", "page b", PanelUse::Page, {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  Assembly& assembly = builder.assembly();
+  assembly.drive = builder.fold("gutter", "gutter", pageA, pageB, {0, 0}, {0, l}, FoldSense::Valley, kPi);
+  assembly.root = pageA;
+  const SeatSide sideA{pageA, planarFrame({0, 0}, -Vec2::UnitX(), Vec2::UnitY())};
+  const SeatSide sideB{pageB, planarFrame({0, 0}, Vec2::UnitX(), Vec2::UnitY())};
+  builder.seat("gutter", "gutter", sideA, sideB, l, 0);
+  return builder.status();
+}
+
+} // namespace
+
+const BaseKind& singleFoldBase() {
+  static const BaseKind kind{"single-fold", "Single fold", "One sheet with one fold between two pages", build};
+  return kind;
+}
+
+} // namespace hinge

@@ -1,0 +1,32 @@
+#pragma once
+#include "core/checks/finding.h"
+#include "core/motion/motion.h"
+#include <span>
+#include <stop_token>
+
+namespace hinge {
+
+/// What every check reads. All members outlive the call.
+struct CheckInput {
+  const Design& design;
+  const Assembly& assembly;
+  const Motion& motion;
+  std::stop_token stop;
+};
+
+/// One check: a rule with its own file, entered in the registry.
+struct CheckKind {
+  std::string_view key, label, meaning;
+  std::vector<Finding> (*run)(const CheckInput&);
+};
+
+std::span<const CheckKind* const> checkKinds();
+
+const CheckKind& shutFlatCheck();
+const CheckKind& insideCoverCheck();
+const CheckKind& reachCheck();
+const CheckKind& tabsCheck();
+const CheckKind& mobilityCheck();
+const CheckKind& panelsHitCheck();
+
+} // namespace hinge

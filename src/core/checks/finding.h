@@ -1,0 +1,53 @@
+#pragma once
+#include "core/design/design.h"
+#include "core/geom/vectors.h"
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace hinge {
+
+enum class Severity { Spoils, Advice };
+enum class AmountUnit { Millimetre, Degree, Count };
+
+/// One changed value of a mend.
+struct MendEdit {
+  StructureId id;
+  std::string key;
+  ParameterUnit unit = ParameterUnit::Millimetre;
+  double from = 0, to = 0;
+};
+
+/// A change that removes a finding and brings no new one that spoils the card.
+struct Mend {
+  std::vector<MendEdit> edits;
+};
+
+/// A verdict of a check with its evidence: what, where, how much, at which openings.
+struct Finding {
+  std::string code;                   ///< "shut-flat", "outside-cover", "panels-hit", ...
+  Severity severity = Severity::Spoils;
+  std::vector<std::string> elements;  ///< keys of panels or structures, the main one first
+  std::vector<StructureId> owners;    ///< structures that can be changed to mend it
+  double from_rad = 0, to_rad = 0;    ///< openings at which it happens
+  double amount = 0;
+  AmountUnit unit = AmountUnit::Millimetre;
+  std::string detail;                 ///< code of the case within the check: the edge, the way of failing
+  Vec3 place = Vec3::Zero();          ///< world point at `show_rad`
+  double show_rad = 0;                ///< opening at which it shows best
+  std::optional<Mend> mend;
+  std::string_view check;             ///< key of the check that found it; set by analyse()
+};
+
+bool sameTrouble(const Finding& a, const Finding& b); ///< same code and same elements
+
+std::string_view severityKey(Severity severity);  ///< "spoils", "advice"
+std::string_view unitKey(AmountUnit unit);        ///< "mm", "deg", "count"
+
+/// Finding and mend in plain English, lengths in the user's unit. The single place where findings become words.
+std::string describe(const Finding& finding, const Design& design);
+std::string describe(const Mend& mend, const Design& design);
+/// What a structure is called: its own label, or kind and number ("box s2").
+std::string nameOf(const Design& design, StructureId id);
+
+} // namespace hinge

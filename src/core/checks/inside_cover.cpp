@@ -1,0 +1,66 @@
+#include "core/checks/check.h"
+#include <algorithm>
+#include <cmath>
+
+// Inside the cover when shut: no corner of a structure past an edge of the shut card (spoils), and all of them the edge
+// reserve inside (advice). Measured in the plane of the shut pages.
+
+namespace hinge {
+namespace {
+
+constexpr double kOnEdge_mm = 1e-6;
+
+struct Worst {
+  double out_mm = -1e300; ///< past the edge; negative: inside by that much
+  int edge = 0;
+  PanelIndex panel;
+  Vec3 place = Vec3::Zero();
+};
+
+/// Names of the edges as the user holds the card, for the flat page frame: fore edge, start and end of the gutter, gutter.
+std::string edgeName(int edge, FoldSide fold) {
+  static const char* const kSide[] = {"fore", "bottom", "top", "gutter"};
+  static const char* const kTop[] = {"fore", "left", "right", "gutter"};
+  return (fold == FoldSide::Side ? kSide : kTop)[edge];
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  const Pose shut = in.motion.shutPose();
+  const Iso3 toPage = shut.panels[in.assembly.root].inverse();
+  const Box2 cover = boundsOf(in.assembly.panels[in.assembly.root].outline);
+  std::vector<Finding> found;
+  for (const StructureItem& item : in.design.structures) {
+    Worst worst;
+    for (PanelIndex p : in.assembly.panels.indices()) {
+      if (in.assembly.panels[p].owner != item.id || !shut.placed[p]) continue;
+      for (const Vec2& corner : in.assembly.panels[p].outline) {
+        const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
+        const double reserve = in.design.settings.edgeReserve_mm;
+        // No reserve at the gutter: structures start there.
+        const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(), q.x() - cover.high.x() - reserve};
+        for (int edge = 0; edge < 4; ++edge)
+          if (out[edge] > worst.out_mm) worst = {out[edge], edge, p, world};
+      }
+    }
+    const double reserve = in.design.settings.edgeReserve_mm;
+    if (!worst.panel.valid() || worst.out_mm <= -reserve + kOnEdge_mm) continue;
+    const bool gutter = worst.edge == 3;
+    const double past = gutter ? worst.out_mm + reserve : worst.out_mm;
+    Finding f{past > kOnEdge_mm ? "outside-cover" : "edge-reserve", past > kOnEdge_mm ? Severity::Spoils : Severity::Advice,
+              {in.assembly.panels[worst.panel].key}, {item.id}};
+    f.amount = past > kOnEdge_mm ? past : past + reserve;
+    f.detail = edgeName(worst.edge, in.design.card.fold);
+    f.place = worst.place;
+    found.push_back(std::move(f));
+  }
+  return found;
+}
+
+} // namespace
+
+const CheckKind& insideCoverCheck() {
+  static const CheckKind kind{"outside-cover", "Inside the cover", "Nothing pokes past an edge of the shut card", run};
+  return kind;
+}
+
+} // namespace hinge

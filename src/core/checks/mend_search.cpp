@@ -1,0 +1,100 @@
+#include "core/checks/analysis.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+constexpr double kLattice_mm = 0.5, kLattice_in = kMillimetresPerInch / 16, kLattice_deg = 0.5;
+constexpr double kFarthest_mm = 80, kFarthest_deg = 60;
+
+struct Candidate {
+  StructureId id;
+  const StructureKind* kind;
+  MendDirection direction;
+  double sign;
+};
+
+/// How welcome a change is: its size times the number of dimensions it touches.
+double costOf(const Candidate& c, double step) {
+  const bool moves = c.direction.terms.size() == 1 && c.direction.terms.front().key == "position";
+  return step * (moves ? 0.75 : static_cast<double>(c.direction.terms.size()));
+}
+
+std::optional<Mend> changed(const Design& design, const Candidate& c, double step) {
+  Mend mend;
+  const StructureItem* item = design.find(c.id);
+  for (const auto& [key, coefficient] : c.direction.terms) {
+    const ParameterSpec* spec = findSpec(c.kind->parameters, key);
+    const double from = item->values.find(key)->second, to = from + c.sign * coefficient * step;
+    if (to < spec->least || to > spec->most) return std::nullopt;
+    mend.edits.push_back({c.id, std::string(key), spec->unit, from, to});
+  }
+  return mend;
+}
+
+/// The finding is gone and nothing that spoils the card has come or grown.
+bool cures(const Analysis& before, const Finding& finding, const Mend& mend, std::stop_token stop) {
+  const auto edited = applyMend(before.design, mend);
+  if (!edited) return false;
+  // The check that found the trouble is asked first: most tries end here, long before a full analysis.
+  const auto assembled = assembleDesign(*edited);
+  if (!assembled) return false;
+  const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembled), stop);
+  for (const CheckKind* check : checkKinds())
+    if (check->key == finding.check)
+      for (const Finding& f : check->run({*edited, *assembled, motion, stop}))
+        if (sameTrouble(f, finding)) return false;
+  const auto after = analyse(*edited, {.searchMends = false}, stop);
+  if (!after || !after->complete) return false;
+  for (const Finding& f : after->findings) {
+    if (sameTrouble(f, finding)) return false;
+    if (f.severity != Severity::Spoils && finding.severity == Severity::Spoils) continue;
+    const bool known = std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, f) && f.amount <= old.amount + 1e-6; });
+    if (!known) return false;
+  }
+  return true;
+}
+
+} // namespace
+
+std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop) {
+  std::vector<Candidate> candidates;
+  for (StructureId id : finding.owners) {
+    const StructureItem* item = before.design.find(id);
+    const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
+    if (!kind) continue;
+    for (const MendDirection& direction : kind->mendDirections())
+      for (double sign : {-1.0, 1.0}) candidates.push_back({id, kind, direction, sign});
+  }
+  std::optional<Mend> best;
+  double bestCost = 1e300;
+  for (const Candidate& c : candidates) {
+    const bool angle = findSpec(c.kind->parameters, c.direction.terms.front().key)->unit == ParameterUnit::Degree;
+    const double lattice = angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
+    const double farthest = angle ? kFarthest_deg : kFarthest_mm;
+    // Doubling steps find the first change that cures, halving the least on the lattice.
+    const auto works = [&](int n) {
+      const auto mend = changed(before.design, c, n * lattice);
+      return mend && costOf(c, n * lattice) < bestCost && cures(before, finding, *mend, stop);
+    };
+    int high = 1;
+    while (high * lattice <= farthest && costOf(c, high * lattice) < bestCost && changed(before.design, c, high * lattice) &&
+           !stop.stop_requested() && !works(high))
+      high *= 2;
+    if (stop.stop_requested()) return std::nullopt;
+    if (high * lattice > farthest || !works(high)) continue;
+    int low = high / 2;
+    while (high - low > 1) {
+      const int middle = (low + high) / 2;
+      (works(middle) ? high : low) = middle;
+    }
+    best = changed(before.design, c, high * lattice);
+    bestCost = costOf(c, high * lattice);
+  }
+  return best;
+}
+
+} // namespace hinge

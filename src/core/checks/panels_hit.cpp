@@ -1,0 +1,67 @@
+#include "core/checks/check.h"
+#include "core/contact/contact.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+// Panels hit: no panel passes through another at any opening, pages included. Contacts between the same two structures
+// are one finding with the deepest place first.
+
+namespace hinge {
+namespace {
+
+std::string ownerKey(const Panel& panel) { return panel.owner ? panel.owner->text() : "card"; }
+
+/// A structure that does not shut flat runs into itself and its host near the shut state; that is the same trouble and
+/// "shut-flat" names its cause.
+bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
+  for (const auto& [own, other] : {std::pair{&a, &b}, std::pair{&b, &a}}) {
+    const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
+    if (!item) continue;
+    const Seat* seat = in.assembly.findSeat(item->seat);
+    bool exact = true;
+    for (const LinearClosure& c : findStructureKind(item->kind)->closures(seat->shutOpening_rad)) exact = exact && std::abs(c.misfit(item->values)) < 1e-6;
+    if (exact) continue;
+    const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key;
+    if (own->owner == other->owner || host) return true;
+  }
+  return false;
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  const ContactReport report = findContacts(in.motion, {}, in.stop);
+  std::map<std::pair<std::string, std::string>, Finding> byOwners;
+  for (const Contact& c : report.contacts) {
+    const Panel *a = &in.assembly.panels[c.first], *b = &in.assembly.panels[c.second];
+    if (consequenceOfMisfit(in, *a, *b)) continue;
+    if (ownerKey(*b) < ownerKey(*a)) std::swap(a, b);
+    Finding& f = byOwners[{ownerKey(*a), ownerKey(*b)}];
+    const bool first = f.code.empty();
+    if (first) {
+      f.code = "panels-hit", f.from_rad = c.from_rad, f.to_rad = c.to_rad;
+      for (const Panel* p : {b, a})
+        if (p->owner && std::ranges::find(f.owners, *p->owner) == f.owners.end()) f.owners.push_back(*p->owner);
+    }
+    f.from_rad = std::min(f.from_rad, c.from_rad), f.to_rad = std::max(f.to_rad, c.to_rad);
+    const bool deepest = c.depth_mm > f.amount;
+    if (deepest) f.amount = c.depth_mm, f.place = c.place, f.show_rad = c.deepest_rad;
+    for (const Panel* p : {b, a}) {
+      const auto at = std::ranges::find(f.elements, p->key);
+      if (at != f.elements.end()) f.elements.erase(at);
+      f.elements.insert(deepest ? f.elements.begin() : f.elements.end(), p->key);
+    }
+  }
+  std::vector<Finding> found;
+  for (auto& [owners, finding] : byOwners) found.push_back(std::move(finding));
+  return found;
+}
+
+} // namespace
+
+const CheckKind& panelsHitCheck() {
+  static const CheckKind kind{"panels-hit", "Panels clear", "No panel passes through another at any opening", run};
+  return kind;
+}
+
+} // namespace hinge

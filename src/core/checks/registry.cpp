@@ -1,0 +1,11 @@
+#include "core/checks/check.h"
+
+namespace hinge {
+
+std::span<const CheckKind* const> checkKinds() {
+  static const CheckKind* const all[] = {&shutFlatCheck(), &reachCheck(),    &mobilityCheck(),
+                                         &panelsHitCheck(), &insideCoverCheck(), &tabsCheck()};
+  return all;
+}
+
+} // namespace hinge

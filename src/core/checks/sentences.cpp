@@ -1,0 +1,96 @@
+#include "core/checks/finding.h"
+#include "core/structures/registry.h"
+#include "core/units/length.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace hinge {
+
+bool sameTrouble(const Finding& a, const Finding& b) {
+  return a.code == b.code && a.owners == b.owners && (a.code != "tab-narrow" || a.elements == b.elements);
+}
+
+std::string_view severityKey(Severity severity) { return severity == Severity::Spoils ? "spoils" : "advice"; }
+
+std::string_view unitKey(AmountUnit unit) {
+  switch (unit) {
+  case AmountUnit::Millimetre: return "mm";
+  case AmountUnit::Degree: return "deg";
+  case AmountUnit::Count: return "count";
+  }
+  return "";
+}
+
+std::string nameOf(const Design& design, StructureId id) {
+  const StructureItem* item = design.find(id);
+  if (!item) return id.text();
+  if (!item->label.empty()) return item->label;
+  const StructureKind* kind = findStructureKind(item->kind);
+  return fmt::format("{} {}", kind ? kind->label : "structure", id.text());
+}
+
+namespace {
+
+/// "wall-a" of "s2/wall-a" as words with the structure's name.
+std::string panelName(const Design& design, const std::string& key) {
+  const auto slash = key.find('/');
+  std::string role = slash == std::string::npos ? key : key.substr(slash + 1);
+  std::ranges::replace(role, '-', ' ');
+  const auto owner = ownerOfKey(key);
+  return owner ? fmt::format("{} of {}", role, nameOf(design, *owner)) : role;
+}
+
+std::string amountText(const Finding& f, const Design& design) {
+  return f.unit == AmountUnit::Millimetre ? formatLength(f.amount, design.settings.unit)
+         : f.unit == AmountUnit::Degree   ? formatAngle(f.amount)
+                                          : formatNumber(f.amount, 0);
+}
+
+std::string openings(const Finding& f) {
+  return fmt::format("from {} to {}", formatAngle(degrees(f.from_rad)), formatAngle(degrees(f.to_rad)));
+}
+
+} // namespace
+
+std::string describe(const Finding& f, const Design& design) {
+  const std::string who = f.owners.empty() ? "the card" : nameOf(design, f.owners.front());
+  const std::string much = amountText(f, design);
+  const std::string panel = f.elements.empty() ? who : panelName(design, f.elements.front());
+  if (f.code == "shut-flat")
+    return f.detail == "jams" ? fmt::format("{} does not shut flat: its sizes are {} out of step and it jams at {}", who, much,
+                                            formatAngle(degrees(f.to_rad)))
+                              : fmt::format("{} does not shut flat: its sizes are {} out of step and it stands off the pages", who, much);
+  if (f.code == "outside-cover") return fmt::format("{} pokes {} past the {} edge of the shut card", panel, much, f.detail);
+  if (f.code == "edge-reserve") return fmt::format("{} comes {} into the reserve at the {} edge of the shut card", panel, much, f.detail);
+  if (f.code == "panels-hit")
+    return fmt::format("{} and {} pass {} through one another {}", panel, panelName(design, f.elements.at(1)), much, openings(f));
+  if (f.code == "taut")
+    return fmt::format("{} goes taut at {}: the card cannot open the last {} without tearing it", who, formatAngle(degrees(f.from_rad)), much);
+  if (f.code == "jammed") return fmt::format("{} jams at {}: the card cannot shut past it", who, formatAngle(degrees(f.to_rad)));
+  if (f.code == "impossible") return fmt::format("{} cannot be put together: its panels do not meet at any opening", who);
+  if (f.code == "floppy") return fmt::format("{} flops: {} motion{} left free when the card is held still", who, much, f.amount > 1 ? "s are" : " is");
+  if (f.code == "tab-narrow") return fmt::format("{} is {} too narrow to hold", panel, much);
+  if (f.code == "tab-crosses-fold") return fmt::format("{} crosses a fold of its panel by {}", panel, much);
+  if (f.code == "tab-off-panel") return fmt::format("{} sticks out {} past the panel it is glued to", panel, much);
+  if (f.code == "tab-near-fold") return fmt::format("{} is {} too near to a fold: glue would creep into it", panel, much);
+  if (f.code == "tabs-overlap") return fmt::format("{} and {} are glued over one another by {}", panel, panelName(design, f.elements.at(1)), much);
+  return fmt::format("{}: {} {}", who, f.code, much);
+}
+
+std::string describe(const Mend& mend, const Design& design) {
+  std::string text;
+  for (const MendEdit& edit : mend.edits) {
+    const StructureItem* item = design.find(edit.id);
+    const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
+    const ParameterSpec* spec = kind ? findSpec(kind->parameters, edit.key) : nullptr;
+    const auto value = [&](double v) {
+      return edit.unit == ParameterUnit::Millimetre ? formatLength(v, design.settings.unit, false) : formatAngle(v);
+    };
+    const std::string unit = edit.unit == ParameterUnit::Millimetre ? fmt::format(" {}", unitKey(design.settings.unit)) : "";
+    const std::string label = spec ? std::string(spec->label) : edit.key;
+    text += fmt::format("{}{} of {} {} → {}{}", text.empty() ? "" : ", ", label, nameOf(design, edit.id), value(edit.from), value(edit.to), unit);
+  }
+  return text;
+}
+
+} // namespace hinge

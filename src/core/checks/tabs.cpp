@@ -1,0 +1,115 @@
+#include "core/assembly/builder.h"
+#include "core/checks/check.h"
+#include <algorithm>
+#include <cmath>
+
+// Glue tabs: deep enough to hold, inside the panel they are glued to, clear of its folds, and not on one another.
+
+namespace hinge {
+namespace {
+
+constexpr double kTouch_mm = 1e-6;
+
+struct GluedTab {
+  PanelIndex tab, host;
+  Polygon onHost;   ///< outline in the host's piece frame, counter-clockwise
+  bool onFace;      ///< glued to the host's face side
+  Vec3 shutPlace;
+};
+
+/// Smallest width of a convex polygon over its edge directions.
+double leastWidth_mm(const Polygon& p) {
+  double least = 1e300;
+  for (std::size_t i = 0; i < p.size(); ++i) {
+    const Vec2 d = (p[(i + 1) % p.size()] - p[i]).normalized(), n(-d.y(), d.x());
+    double far = 0;
+    for (const Vec2& q : p) far = std::max(far, n.dot(q - p[i]));
+    least = std::min(least, far);
+  }
+  return p.size() < 3 ? 0.0 : least;
+}
+
+std::vector<GluedTab> gluedTabs(const CheckInput& in, const Pose& open) {
+  std::vector<GluedTab> tabs;
+  for (const Glue& glue : in.assembly.glues) {
+    GluedTab t{glue.tab, glue.host, {}, glue.tabToHost.linear()(2, 2) < 0, Vec3::Zero()};
+    for (const Vec2& p : in.assembly.panels[glue.tab].outline) t.onHost.push_back((glue.tabToHost * lift(p)).head<2>());
+    if (signedArea_mm2(t.onHost) < 0) std::reverse(t.onHost.begin(), t.onHost.end());
+    t.shutPlace = open.panels[glue.host] * lift(centroidOf(t.onHost));
+    tabs.push_back(std::move(t));
+  }
+  return tabs;
+}
+
+Finding make(std::string code, Severity severity, const CheckInput& in, const GluedTab& t, double amount, double show_rad) {
+  Finding f{std::move(code), severity, {in.assembly.panels[t.tab].key}, {}};
+  if (in.assembly.panels[t.tab].owner) f.owners.push_back(*in.assembly.panels[t.tab].owner);
+  f.to_rad = kPi, f.amount = amount, f.place = t.shutPlace, f.show_rad = show_rad;
+  return f;
+}
+
+void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad, std::vector<Finding>& found) {
+  const double least = in.design.settings.leastTabDepth_mm;
+  for (FoldIndex f : in.assembly.foldsOf(t.tab)) {
+    const Fold& fold = in.assembly.folds[f];
+    const double depth = tabDepth_mm(in.assembly.panels[t.tab].outline, fold.from, fold.to);
+    if (depth >= least - kTouch_mm) continue;
+    Finding finding = make("tab-narrow", Severity::Advice, in, t, least - depth, show_rad);
+    const auto owner = in.assembly.panels[t.tab].owner;
+    const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
+    if (item && item->values.find("tab")->second < least)
+      finding.mend = Mend{{{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}};
+    found.push_back(std::move(finding));
+  }
+}
+
+void checkHost(const CheckInput& in, const GluedTab& t, double show_rad, std::vector<Finding>& found) {
+  const Panel& host = in.assembly.panels[t.host];
+  double past = 0, nearFold = 1e300;
+  for (const Vec2& p : t.onHost)
+    if (!contains(host.outline, p, kTouch_mm)) past = std::max(past, distanceToOutline(host.outline, p));
+  for (FoldIndex f : in.assembly.foldsOf(t.host)) {
+    const Fold& fold = in.assembly.folds[f];
+    const PanelIndex neighbour = fold.left == t.host ? fold.right : fold.left;
+    // The base of another tab is a fold too, but it is the outline there and nothing glues across it.
+    if (in.assembly.panels[neighbour].use == PanelUse::Tab) continue;
+    const Vec2 d = (fold.to - fold.from).normalized();
+    const Vec2 inward = fold.left == t.host ? Vec2(-d.y(), d.x()) : Vec2(d.y(), -d.x());
+    for (const Vec2& p : t.onHost) nearFold = std::min(nearFold, inward.dot(p - fold.from));
+  }
+  const double clearance = in.design.settings.foldClearance_mm;
+  if (nearFold < -kTouch_mm) found.push_back(make("tab-crosses-fold", Severity::Spoils, in, t, -nearFold, show_rad));
+  else if (past > kTouch_mm) found.push_back(make("tab-off-panel", Severity::Spoils, in, t, past, show_rad));
+  else if (nearFold < clearance - kTouch_mm) found.push_back(make("tab-near-fold", Severity::Advice, in, t, clearance - nearFold, show_rad));
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  const double show = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
+  const std::vector<GluedTab> tabs = gluedTabs(in, in.motion.poseAt(show));
+  std::vector<Finding> found;
+  for (const GluedTab& t : tabs) {
+    checkDepth(in, t, show, found);
+    checkHost(in, t, show, found);
+  }
+  for (std::size_t i = 0; i < tabs.size(); ++i)
+    for (std::size_t j = i + 1; j < tabs.size(); ++j) {
+      if (tabs[i].host != tabs[j].host || tabs[i].onFace != tabs[j].onFace) continue;
+      const Polygon shared = intersectConvex(tabs[i].onHost, tabs[j].onHost);
+      const double width = shared.empty() ? 0.0 : leastWidth_mm(shared);
+      if (width < 0.05) continue; // less than any hand places
+      Finding f = make("tabs-overlap", Severity::Spoils, in, tabs[i], width, show);
+      f.elements.push_back(in.assembly.panels[tabs[j].tab].key);
+      if (in.assembly.panels[tabs[j].tab].owner) f.owners.push_back(*in.assembly.panels[tabs[j].tab].owner);
+      found.push_back(std::move(f));
+    }
+  return found;
+}
+
+} // namespace
+
+const CheckKind& tabsCheck() {
+  static const CheckKind kind{"tabs", "Tabs", "Tabs are deep enough, inside their panel, clear of folds and of one another", run};
+  return kind;
+}
+
+} // namespace hinge

@@ -1,0 +1,239 @@
+#include "core/contact/contact.h"
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+
+namespace hinge {
+namespace {
+
+using Corners = std::vector<Vec3>;
+
+/// A panel to be tested: its convex parts in the piece frame.
+struct Plate {
+  PanelIndex panel;
+  BodyIndex body;
+  std::vector<Corners> parts;
+};
+
+struct Pair {
+  int first, second; ///< indices of plates
+  auto operator<=>(const Pair&) const = default;
+};
+
+struct Hit {
+  double from = 1e300, to = -1e300, depth = 0, deepest = 0;
+  Vec3 place = Vec3::Zero();
+};
+
+/// Tabs that lie inside their host move and lie exactly as it does; testing them again finds nothing new.
+bool hiddenTab(const Assembly& assembly, PanelIndex p) {
+  const Glue* glue = assembly.glueOf(p);
+  if (!glue) return false;
+  for (const Vec2& q : assembly.panels[p].outline)
+    if (!contains(assembly.panels[glue->host].outline, (glue->tabToHost * lift(q)).head<2>(), 1e-6)) return false;
+  return true;
+}
+
+class Search {
+public:
+  Search(const Motion& motion, const ContactOptions& options, std::stop_token stop)
+      : m_motion(motion), m_options(options), m_stop(stop) {
+    const Assembly& assembly = motion.assembly();
+    for (PanelIndex p : assembly.panels.indices()) {
+      if (assembly.panels[p].use == PanelUse::Tab && hiddenTab(assembly, p)) continue;
+      Plate plate{p, motion.mechanism().bodyOf[p], {}};
+      for (const Polygon& part : convexParts(assembly.panels[p].outline)) {
+        Corners corners;
+        for (const Vec2& q : part) corners.push_back(lift(q));
+        plate.parts.push_back(std::move(corners));
+      }
+      m_plates.push_back(std::move(plate));
+    }
+  }
+
+  ContactReport run() {
+    // Blocks reach different openings. Between two such limits the same panels are present throughout.
+    std::vector<double> limits{0.0, kPi};
+    for (const auto& block : m_motion.blocks())
+      if (block.low_rad <= block.high_rad) limits.push_back(block.low_rad), limits.push_back(block.high_rad);
+    std::ranges::sort(limits);
+    for (std::size_t i = 0; i + 1 < limits.size(); ++i) {
+      const double low = limits[i], high = limits[i + 1];
+      if (high - low < m_options.finest_rad) continue;
+      const int count = std::max(1, static_cast<int>(std::ceil((high - low) / m_options.coarsest_rad)));
+      for (int k = 0; k < count && !m_stop.stop_requested(); ++k) {
+        const double t0 = low + (high - low) * k / count, t1 = k + 1 == count ? high : low + (high - low) * (k + 1) / count;
+        search(t0, t1, nullptr);
+        m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
+      }
+    }
+    for (const auto& [pair, hit] : m_hits)
+      m_report.contacts.push_back({m_plates[static_cast<std::size_t>(pair.first)].panel, m_plates[static_cast<std::size_t>(pair.second)].panel,
+                                   hit.from, hit.to, hit.depth, hit.deepest, hit.place});
+    m_report.complete = !m_stop.stop_requested();
+    return std::move(m_report);
+  }
+
+private:
+  using Three = std::array<const Pose*, 3>;
+
+  const Pose& poseAt(double t) {
+    const auto it = m_poses.find(t);
+    return it != m_poses.end() ? it->second : m_poses.emplace(t, m_motion.poseAt(t)).first->second;
+  }
+
+  bool present(const Plate& plate, const Three& at) const {
+    return at[0]->placed[plate.panel] && at[1]->placed[plate.panel] && at[2]->placed[plate.panel];
+  }
+
+  /// Box that holds the plate over the whole interval: three poses widened by the bend of the path.
+  void sweptBox(const Plate& plate, const Three& at, Vec3& low, Vec3& high) const {
+    low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
+    double bend = m_options.tolerance_mm;
+    for (const Corners& part : plate.parts)
+      for (const Vec3& corner : part) {
+        const Vec3 p0 = at[0]->panels[plate.panel] * corner, p1 = at[1]->panels[plate.panel] * corner, p2 = at[2]->panels[plate.panel] * corner;
+        for (const Vec3& p : {p0, p1, p2}) low = low.cwiseMin(p), high = high.cwiseMax(p);
+        bend = std::max(bend, 0.5 * (p0 - 2 * p1 + p2).norm());
+      }
+    low.array() -= bend, high.array() += bend;
+  }
+
+  std::vector<Pair> candidates(const Three& at) const {
+    struct Entry {
+      Vec3 low, high;
+      int plate;
+    };
+    std::vector<Entry> entries;
+    for (std::size_t k = 0; k < m_plates.size(); ++k) {
+      if (!present(m_plates[k], at)) continue;
+      Entry e{Vec3::Zero(), Vec3::Zero(), static_cast<int>(k)};
+      sweptBox(m_plates[k], at, e.low, e.high);
+      entries.push_back(e);
+    }
+    // Structures stand one behind the other along the gutter (y): sweep in that direction.
+    std::ranges::sort(entries, [](const Entry& a, const Entry& b) { return a.low.y() < b.low.y(); });
+    std::vector<Pair> pairs;
+    std::vector<const Entry*> open;
+    for (const Entry& e : entries) {
+      std::erase_if(open, [&](const Entry* o) { return o->high.y() < e.low.y(); });
+      for (const Entry* o : open) {
+        const Plate &p = m_plates[static_cast<std::size_t>(o->plate)], &q = m_plates[static_cast<std::size_t>(e.plate)];
+        if (p.body == q.body || (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any()) continue;
+        pairs.push_back({std::min(o->plate, e.plate), std::max(o->plate, e.plate)});
+      }
+      open.push_back(&e);
+    }
+    return pairs;
+  }
+
+  void search(double t0, double t1, const std::vector<Pair>* given) {
+    if (m_stop.stop_requested()) return;
+    const double middle = 0.5 * (t0 + t1);
+    const Three at{&poseAt(t0), &poseAt(middle), &poseAt(t1)};
+    const std::vector<Pair> all = given ? std::vector<Pair>() : candidates(at);
+    std::vector<Pair> left;
+    for (const Pair& pair : given ? *given : all) {
+      const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
+      if (provedClear(a, b, at)) {
+        ++m_report.intervals;
+        continue;
+      }
+      Vec3 place;
+      const double depths[] = {depthOf(a, b, *at[0], nullptr), depthOf(a, b, *at[1], &place), depthOf(a, b, *at[2], nullptr)};
+      const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
+      const bool finest = t1 - t0 <= m_options.finest_rad;
+      if (least > m_options.tolerance_mm && t1 - t0 <= radians(2.0)) record(pair, t0, t1, depths[1], middle, place);
+      else if (!finest) left.push_back(pair);
+      else if (depths[1] > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);
+      else if (most <= m_options.tolerance_mm) ++m_report.unproved;
+    }
+    if (left.empty()) return;
+    search(t0, middle, &left);
+    search(middle, t1, &left);
+  }
+
+  void record(const Pair& pair, double t0, double t1, double depth, double at, const Vec3& place) {
+    Hit& hit = m_hits[pair];
+    hit.from = std::min(hit.from, t0), hit.to = std::max(hit.to, t1);
+    if (depth > hit.depth) hit.depth = depth, hit.deepest = at, hit.place = place;
+  }
+
+  static Corners moved(const Corners& corners, const Iso3& by) {
+    Corners out;
+    for (const Vec3& c : corners) out.push_back(by * c);
+    return out;
+  }
+
+  double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place) const {
+    double worst = 0;
+    for (const Corners& pa : a.parts)
+      for (const Corners& pb : b.parts) {
+        Vec3 here;
+        const double depth = crossingDepth(moved(pa, pose.panels[a.panel]), moved(pb, pose.panels[b.panel]), &here);
+        if (depth > worst) {
+          worst = depth;
+          if (place) *place = here;
+        }
+      }
+    return worst;
+  }
+
+  bool provedClear(const Plate& a, const Plate& b, const Three& at) const {
+    std::array<Iso3, 3> bInA, aInB;
+    for (std::size_t k = 0; k < 3; ++k) {
+      bInA[k] = at[k]->panels[a.panel].inverse() * at[k]->panels[b.panel];
+      aInB[k] = bInA[k].inverse();
+    }
+    for (const Corners& pa : a.parts)
+      for (const Corners& pb : b.parts)
+        if (!separated(pa, pb, bInA) && !separated(pb, pa, aInB)) return false;
+    return true;
+  }
+
+  /// Looks for a plane at rest in the frame of `still` that keeps it on one side and `other` on the far side over the
+  /// whole interval: its own plane, its edges' planes, and planes along one edge of each as at the middle.
+  bool separated(const Corners& still, const Corners& other, const std::array<Iso3, 3>& otherInStill) const {
+    const std::array<Corners, 3> q{moved(other, otherInStill[0]), moved(other, otherInStill[1]), moved(other, otherInStill[2])};
+    const auto clears = [&](const Vec3& n, double level) {
+      for (std::size_t i = 0; i < other.size(); ++i) {
+        const double s0 = n.dot(q[0][i]) - level, s1 = n.dot(q[1][i]) - level, s2 = n.dot(q[2][i]) - level;
+        if (std::min({s0, s1, s2}) - 0.5 * std::abs(s0 - 2 * s1 + s2) < -0.5 * m_options.tolerance_mm) return false;
+      }
+      return true;
+    };
+    if (clears(Vec3::UnitZ(), 0) || clears(-Vec3::UnitZ(), 0)) return true;
+    for (std::size_t i = 0; i < still.size(); ++i) {
+      const Vec3 d = (still[(i + 1) % still.size()] - still[i]).normalized(), out(d.y(), -d.x(), 0);
+      if (clears(out, out.dot(still[i]))) return true;
+    }
+    for (std::size_t i = 0; i < still.size(); ++i)
+      for (std::size_t j = 0; j < other.size(); ++j) {
+        Vec3 n = (still[(i + 1) % still.size()] - still[i]).cross(q[1][(j + 1) % other.size()] - q[1][j]);
+        const double length = n.norm();
+        if (length < 1e-9) continue;
+        n /= length;
+        double low = 1e300, high = -1e300;
+        for (const Vec3& p : still) low = std::min(low, n.dot(p)), high = std::max(high, n.dot(p));
+        if (clears(n, high) || clears(-n, -low)) return true;
+      }
+    return false;
+  }
+
+  const Motion& m_motion;
+  ContactOptions m_options;
+  std::stop_token m_stop;
+  std::vector<Plate> m_plates;
+  std::map<double, Pose> m_poses;
+  std::map<Pair, Hit> m_hits;
+  ContactReport m_report;
+};
+
+} // namespace
+
+ContactReport findContacts(const Motion& motion, const ContactOptions& options, std::stop_token stop) {
+  return Search(motion, options, stop).run();
+}
+
+} // namespace hinge

@@ -1,0 +1,91 @@
+#pragma once
+#include "core/design/parameter.h"
+#include "core/paper/starting_values.h"
+#include "core/paper/stock.h"
+#include "core/units/length.h"
+#include <compare>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace hinge {
+
+/// Stable name of a structure in a design: printed "s7". Never reused inside a design.
+struct StructureId {
+  int value = 0;
+  constexpr auto operator<=>(const StructureId&) const = default;
+  std::string text() const { return "s" + std::to_string(value); }
+};
+std::optional<StructureId> structureIdFromText(std::string_view text);
+
+/// A structure as the user asked for it: which recipe, on which seat, with which sizes.
+struct StructureItem {
+  StructureId id;
+  std::string kind;  ///< key in the structure registry
+  std::string seat;  ///< seat key: "gutter", "s3/ridge"
+  std::string label; ///< the user's name for it; may be empty
+  ParameterValues values;
+  std::string extras; ///< members of the file this version does not know, as JSON text; kept on save
+  bool operator==(const StructureItem&) const = default;
+};
+
+enum class FoldSide { Side, Top };
+
+/// The card itself. Width and height are the finished (shut) size as the user holds it.
+struct CardBase {
+  std::string kind = "single-fold";
+  double width_mm = 130, height_mm = 180;
+  FoldSide fold = FoldSide::Side;
+  double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }
+  double pageDepth_mm() const { return fold == FoldSide::Side ? width_mm : height_mm; }
+  bool operator==(const CardBase&) const = default;
+};
+
+struct Settings {
+  LengthUnit unit = LengthUnit::Millimetre;
+  double leastTabDepth_mm = starting::kLeastTabDepth_mm;
+  double tabBevel_deg = starting::kTabBevel_deg;
+  double foldClearance_mm = starting::kFoldClearance_mm;
+  double edgeReserve_mm = starting::kEdgeReserve_mm;
+  std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
+  bool operator==(const Settings&) const = default;
+};
+
+/// The whole document, an immutable value: edits return a new one.
+struct Design {
+  std::string title;
+  CardBase card;
+  Stock stock;
+  Settings settings;
+  std::vector<StructureItem> structures; ///< a structure stands behind the one it sits on
+  int nextId = 1;
+  std::string extras; ///< unknown members of the file, as JSON text
+  bool operator==(const Design&) const = default;
+
+  const StructureItem* find(StructureId id) const;
+};
+
+/// Owner of a seat or element key: "s3/ridge" -> s3; nothing for the card's own.
+std::optional<StructureId> ownerOfKey(std::string_view key);
+
+Result<void> validateCard(const CardBase& card);
+
+// --- Edits. Each checks what it is given and leaves the argument alone. ------------------------------------------------
+
+struct Added {
+  Design design;
+  StructureId id;
+};
+
+/// Puts a structure on a seat. Values that are not given come from `fitted`. Does not check that the seat exists: that
+/// needs the assembly (see assembleDesign).
+Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
+                           const ParameterValues& values);
+Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
+/// Removes the structure and everything that stands on it.
+Result<Design> removeStructure(const Design& design, StructureId id);
+Result<Design> setCard(const Design& design, const CardBase& card);
+/// The structure and all that stands on it, directly or not.
+std::vector<StructureId> standingOn(const Design& design, StructureId id);
+
+} // namespace hinge

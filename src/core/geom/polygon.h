@@ -1,0 +1,49 @@
+#pragma once
+#include "core/geom/vectors.h"
+#include <optional>
+#include <vector>
+
+namespace hinge {
+
+/// Simple polygon without holes, corners counter-clockwise, millimetres, no repeated last corner.
+using Polygon = std::vector<Vec2>;
+
+struct Box2 {
+  Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
+  void add(const Vec2& p) { low = low.cwiseMin(p), high = high.cwiseMax(p); }
+  void add(const Box2& b) { low = low.cwiseMin(b.low), high = high.cwiseMax(b.high); }
+  Vec2 size() const { return high - low; }
+  Vec2 centre() const { return 0.5 * (low + high); }
+  bool empty() const { return low.x() > high.x(); }
+};
+
+Box2 boundsOf(const Polygon& polygon);
+double signedArea_mm2(const Polygon& polygon); ///< positive when counter-clockwise
+Vec2 centroidOf(const Polygon& polygon);
+
+/// No two edges cross or touch except neighbours at their corner. O(n^2).
+bool isSimple(const Polygon& polygon);
+
+/// Inside or on the edge (within `margin_mm` outside of it counts as on).
+bool contains(const Polygon& polygon, const Vec2& point, double margin_mm = 0.0);
+
+double distanceToSegment(const Vec2& point, const Vec2& from, const Vec2& to);
+double distanceToOutline(const Polygon& polygon, const Vec2& point);
+
+/// The part of a convex polygon where normal . (p - point) >= 0; empty when nothing is left.
+Polygon clipToHalfPlane(const Polygon& polygon, const Vec2& point, const Vec2& normal);
+
+/// Overlap of two convex polygons (may be empty).
+Polygon intersectConvex(const Polygon& a, const Polygon& b);
+
+/// Splits a simple polygon into convex parts (ears, merged while convex). O(n^2).
+std::vector<Polygon> convexParts(const Polygon& polygon);
+
+/// Puts `point` as a corner on the edge it lies on (within 1e-6 mm). False when it is on no edge; true and unchanged
+/// when it is a corner already.
+bool insertOnOutline(Polygon& polygon, const Vec2& point);
+
+/// Length from `from` along unit `direction` to the last outline crossing; 0 when the ray leaves at once.
+double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& direction);
+
+} // namespace hinge

@@ -1,0 +1,269 @@
+#include "core/io/design_json.h"
+#include "core/io/text_file.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <set>
+
+namespace hinge {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr int kDeepest = 64;
+
+/// Reads members and remembers the first failure with its place, so that the reading code stays a list.
+class Reader {
+public:
+  Reader(const Json& object, std::string place, std::optional<Error>& error) : m_object(object), m_place(std::move(place)), m_error(error) {}
+
+  void fail(std::string_view member, std::string message, std::string code = "file.member") {
+    if (!m_error) m_error = Error{std::move(code), std::move(message), where(member)};
+  }
+  const Json* get(std::string_view member, bool required) {
+    m_known.insert(std::string(member));
+    const auto it = m_object.find(member);
+    if (it != m_object.end()) return &*it;
+    if (required) fail(member, "is missing");
+    return nullptr;
+  }
+  void number(std::string_view member, double& out, bool required = false) {
+    const Json* value = get(member, required);
+    if (!value) return;
+    if (!value->is_number() || !std::isfinite(value->get<double>())) fail(member, "is not a number");
+    else out = value->get<double>();
+  }
+  void positive(std::string_view member, double& out) {
+    number(member, out);
+    if (!(out >= 0 && out <= 1e4)) fail(member, "is outside 0 to 10000");
+  }
+  void text(std::string_view member, std::string& out, bool required = false) {
+    const Json* value = get(member, required);
+    if (!value) return;
+    if (!value->is_string()) fail(member, "is not a text");
+    else out = value->get<std::string>();
+  }
+  void integer(std::string_view member, int& out) {
+    const Json* value = get(member, false);
+    if (!value) return;
+    if (!value->is_number_integer() || value->get<double>() < 0 || value->get<double>() > 1e9) fail(member, "is not a whole number");
+    else out = value->get<int>();
+  }
+  std::string where(std::string_view member) const {
+    return m_place.empty() ? std::string(member) : fmt::format("{}.{}", m_place, member);
+  }
+  /// Members this version does not know.
+  Json extras() const {
+    Json rest = Json::object();
+    for (const auto& [key, value] : m_object.items())
+      if (!m_known.contains(key)) rest[key] = value;
+    return rest;
+  }
+
+private:
+  const Json& m_object;
+  std::string m_place;
+  std::optional<Error>& m_error;
+  std::set<std::string> m_known;
+};
+
+std::optional<Error> tooDeep(std::string_view text) {
+  int depth = 0;
+  long line = 1;
+  bool quoted = false;
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    const char c = text[i];
+    if (c == '\n') ++line;
+    if (quoted) {
+      if (c == '\\') ++i;
+      else if (c == '"') quoted = false;
+    } else if (c == '"') quoted = true;
+    else if (c == '[' || c == '{') {
+      if (++depth > kDeepest) return Error{"file.too-deep", fmt::format("is nested deeper than {} levels", kDeepest), fmt::format("line {}", line)};
+    } else if (c == ']' || c == '}') --depth;
+  }
+  return std::nullopt;
+}
+
+const Json kNothing = Json::object();
+
+const Json& objectOf(const Json* value, Reader& parent, std::string_view member) {
+  if (!value) return kNothing;
+  if (!value->is_object()) {
+    parent.fail(member, "is not an object");
+    return kNothing;
+  }
+  return *value;
+}
+
+void readStructure(const Json& source, const std::string& place, std::optional<Error>& error, Design& design) {
+  if (!source.is_object()) {
+    if (!error) error = Error{"file.member", "is not an object", place};
+    return;
+  }
+  Reader in(source, place, error);
+  StructureItem item;
+  std::string id;
+  in.text("id", id, true);
+  in.text("kind", item.kind, true);
+  in.text("on", item.seat, true);
+  in.text("label", item.label);
+  const Json* values = in.get("values", true);
+  const auto parsed = structureIdFromText(id);
+  if (!parsed) return in.fail("id", fmt::format("\"{}\" is no structure id (s1, s2, ...)", id.substr(0, 40)));
+  item.id = *parsed;
+  if (design.find(item.id)) return in.fail("id", fmt::format("{} is used twice", id));
+  const StructureKind* kind = findStructureKind(item.kind);
+  if (!kind) return in.fail("kind", fmt::format("there is no structure kind \"{}\"", item.kind.substr(0, 40)));
+  if (!values || !values->is_object()) return in.fail("values", "is not an object");
+  item.values = startingValues(kind->parameters); // a parameter that a newer version added starts at its default
+  for (const auto& [key, value] : values->items()) {
+    if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "is not a number");
+    item.values[key] = value.get<double>();
+  }
+  if (auto valid = validate(kind->parameters, item.values, place + ".values"); !valid) {
+    if (!error) error = valid.error();
+    return;
+  }
+  if (const Json extras = in.extras(); !extras.empty()) item.extras = extras.dump();
+  design.structures.push_back(std::move(item));
+}
+
+void keepExtras(Json& all, const char* member, const Json& extras) {
+  if (!extras.empty()) all[member] = extras;
+}
+
+/// Adds the kept members behind the known ones.
+void addExtras(Json& object, const std::string& extras, const char* member = nullptr) {
+  if (extras.empty()) return;
+  const Json parsed = Json::parse(extras);
+  const Json* source = &parsed;
+  if (member) {
+    const auto it = parsed.find(member);
+    if (it == parsed.end()) return;
+    source = &*it;
+  }
+  for (const auto& [key, value] : source->items())
+    if (!object.contains(key)) object[key] = value;
+}
+
+} // namespace
+
+std::string designToJson(const Design& d) {
+  Json out = Json::object();
+  out["format"] = "hinge-lantern";
+  out["version"] = kFormatVersion;
+  out["title"] = d.title;
+  out["card"] = {{"base", d.card.kind}, {"width_mm", d.card.width_mm}, {"height_mm", d.card.height_mm},
+                 {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}};
+  addExtras(out["card"], d.extras, "card");
+  out["stock"] = {{"key", d.stock.key}, {"label", d.stock.label}, {"thickness_mm", d.stock.thickness_mm}, {"weight_gsm", d.stock.weight_gsm}};
+  addExtras(out["stock"], d.extras, "stock");
+  out["settings"] = {{"unit", unitKey(d.settings.unit)},
+                     {"least_tab_mm", d.settings.leastTabDepth_mm},
+                     {"tab_bevel_deg", d.settings.tabBevel_deg},
+                     {"fold_clearance_mm", d.settings.foldClearance_mm},
+                     {"edge_reserve_mm", d.settings.edgeReserve_mm},
+                     {"sheet", d.settings.sheet}};
+  addExtras(out["settings"], d.extras, "settings");
+  out["structures"] = Json::array();
+  for (const StructureItem& item : d.structures) {
+    Json values = Json::object();
+    // In the order of the parameter table, which is how people think of them.
+    for (const ParameterSpec& spec : findStructureKind(item.kind)->parameters) values[std::string(spec.key)] = item.values.find(spec.key)->second;
+    Json entry = {{"id", item.id.text()}, {"kind", item.kind}, {"on", item.seat}};
+    if (!item.label.empty()) entry["label"] = item.label;
+    entry["values"] = std::move(values);
+    addExtras(entry, item.extras);
+    out["structures"].push_back(std::move(entry));
+  }
+  out["next_id"] = d.nextId;
+  addExtras(out, d.extras);
+  return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Result<Design> designFromJson(std::string_view text, const std::string& source) {
+  const auto placed = [&](Error error) {
+    if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
+    return error;
+  };
+  if (auto deep = tooDeep(text)) return placed(*deep);
+  Json root;
+  try {
+    root = Json::parse(text);
+  } catch (const Json::parse_error& e) {
+    const auto upTo = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
+    return placed({"file.syntax", fmt::format("is not a readable project file: the text breaks off or is damaged at line {}", 1 + std::ranges::count(upTo, '\n')), ""});
+  }
+  if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
+  std::optional<Error> error;
+  Reader in(root, "", error);
+  std::string format;
+  in.text("format", format);
+  if (format != "hinge-lantern") return placed({"file.format", "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"", "format"});
+  int version = -1;
+  in.integer("version", version);
+  if (version != kFormatVersion)
+    return placed({"file.version", fmt::format("has format version {}; this program reads version {}", version, kFormatVersion), "version"});
+
+  Design d;
+  Json extras = Json::object();
+  in.text("title", d.title);
+  Reader card(objectOf(in.get("card", true), in, "card"), "card", error);
+  card.text("base", d.card.kind);
+  card.number("width_mm", d.card.width_mm, true);
+  card.number("height_mm", d.card.height_mm, true);
+  std::string fold = "side";
+  card.text("fold", fold);
+  if (fold != "side" && fold != "top") card.fail("fold", "must be \"side\" or \"top\"");
+  d.card.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
+  if (!error)
+    if (auto valid = validateCard(d.card); !valid) error = valid.error();
+
+  Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
+  stock.text("key", d.stock.key);
+  stock.text("label", d.stock.label);
+  stock.positive("thickness_mm", d.stock.thickness_mm);
+  stock.positive("weight_gsm", d.stock.weight_gsm);
+
+  Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
+  std::string unit = "mm";
+  settings.text("unit", unit);
+  if (auto known = unitFromKey(unit); known) d.settings.unit = *known;
+  else settings.fail("unit", known.error().message);
+  settings.positive("least_tab_mm", d.settings.leastTabDepth_mm);
+  settings.positive("tab_bevel_deg", d.settings.tabBevel_deg);
+  if (d.settings.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
+  settings.positive("fold_clearance_mm", d.settings.foldClearance_mm);
+  settings.positive("edge_reserve_mm", d.settings.edgeReserve_mm);
+  settings.text("sheet", d.settings.sheet);
+
+  const Json* structures = in.get("structures", true);
+  if (structures && !structures->is_array()) in.fail("structures", "is not a list");
+  else if (structures)
+    for (std::size_t i = 0; i < structures->size() && !error; ++i) readStructure((*structures)[i], fmt::format("structures[{}]", i), error, d);
+  in.integer("next_id", d.nextId);
+  for (const StructureItem& item : d.structures) d.nextId = std::max(d.nextId, item.id.value + 1);
+  if (error) return placed(*error);
+
+  extras = in.extras();
+  keepExtras(extras, "card", card.extras());
+  keepExtras(extras, "stock", stock.extras());
+  keepExtras(extras, "settings", settings.extras());
+  if (!extras.empty()) d.extras = extras.dump(-1, ' ', false, Json::error_handler_t::replace);
+  if (auto assembled = assembleDesign(d); !assembled) return placed(assembled.error());
+  return d;
+}
+
+Result<Design> loadDesign(const std::string& path) {
+  auto text = readFile(path);
+  if (!text) return text.error();
+  return designFromJson(*text, path);
+}
+
+Result<void> saveDesign(const Design& design, const std::string& path) { return writeFile(path, designToJson(design)); }
+
+} // namespace hinge

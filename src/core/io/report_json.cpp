@@ -1,0 +1,88 @@
+#include "core/io/report_json.h"
+#include "core/bases/base.h"
+#include "core/structures/registry.h"
+#include <nlohmann/json.hpp>
+
+namespace hinge {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+std::string printed(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+Json parametersOf(ParameterTable table) {
+  Json list = Json::array();
+  for (const ParameterSpec& p : table)
+    list.push_back({{"key", p.key}, {"label", p.label}, {"unit", unitKey(p.unit)}, {"min", p.least}, {"max", p.most},
+                    {"default", p.start}, {"role", p.role == ParameterRole::Held ? "held" : "gives"},
+                    {"twin", p.twin.empty() ? Json(nullptr) : Json(p.twin)}, {"meaning", p.meaning}});
+  return list;
+}
+
+Json baseParameters() {
+  // The card's own sizes are not a structure's table; their limits are the same as validateCard's.
+  Json list = Json::array();
+  const CardBase start;
+  for (const auto& [key, label, value, meaning] :
+       {std::tuple{"width", "Finished width", start.width_mm, "Width of the shut card as it is held"},
+        std::tuple{"height", "Finished height", start.height_mm, "Height of the shut card as it is held"}})
+    list.push_back({{"key", key}, {"label", label}, {"unit", "mm"}, {"min", starting::kLeastCard_mm},
+                    {"max", starting::kLargestCard_mm}, {"default", value}, {"meaning", meaning}});
+  return list;
+}
+
+} // namespace
+
+std::string kindsToJson() {
+  Json out = {{"bases", Json::array()}, {"structures", Json::array()}};
+  for (const BaseKind* base : baseKinds())
+    out["bases"].push_back({{"key", base->key}, {"label", base->label}, {"summary", base->summary}, {"parameters", baseParameters()}});
+  for (const StructureKind* kind : structureKinds())
+    out["structures"].push_back({{"key", kind->key}, {"label", kind->label}, {"summary", kind->summary}, {"parameters", parametersOf(kind->parameters)}});
+  return printed(out);
+}
+
+std::string seatsToJson(const Assembly& assembly) {
+  Json out = Json::array();
+  for (const Seat& seat : assembly.seats)
+    out.push_back({{"id", seat.key}, {"label", seat.label}, {"length_mm", seat.length_mm}, {"kind", seat.shutOpening_rad < kPi ? "valley" : "ridge"}});
+  return printed(out);
+}
+
+std::string analysisToJson(const Analysis& analysis) {
+  Json out = {{"verdict", verdictKey(analysis.verdict)}, {"mobility", analysis.motion->mobility()}, {"findings", Json::array()}};
+  for (const Finding& f : analysis.findings) {
+    Json mend = nullptr;
+    if (f.mend) {
+      mend = {{"text", describe(*f.mend, analysis.design)}, {"edits", Json::array()}};
+      for (const MendEdit& e : f.mend->edits)
+        mend["edits"].push_back({{"id", e.id.text()}, {"key", e.key}, {"unit", unitKey(e.unit)}, {"from", e.from}, {"to", e.to}});
+    }
+    out["findings"].push_back({{"code", f.code}, {"severity", severityKey(f.severity)}, {"elements", f.elements},
+                               {"from_deg", degrees(f.from_rad)}, {"to_deg", degrees(f.to_rad)}, {"amount", f.amount},
+                               {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend}});
+  }
+  return printed(out);
+}
+
+std::string sweepToJson(const Motion& motion, std::span<const double> openings_deg) {
+  Json out = {{"low_deg", degrees(motion.low_rad())}, {"high_deg", degrees(motion.high_rad())}, {"mobility", motion.mobility()}, {"openings", Json::array()}};
+  const Assembly& assembly = motion.assembly();
+  for (double opening : openings_deg) {
+    const Pose pose = motion.poseAt(radians(opening));
+    Json panels = Json::array();
+    for (PanelIndex p : assembly.panels.indices()) {
+      if (!pose.placed[p]) continue;
+      Json corners = Json::array();
+      for (const Vec2& c : assembly.panels[p].outline) {
+        const Vec3 q = pose.panels[p] * lift(c);
+        corners.push_back({q.x(), q.y(), q.z()});
+      }
+      panels.push_back({{"key", assembly.panels[p].key}, {"corners", corners}});
+    }
+    out["openings"].push_back({{"opening_deg", opening}, {"residual_mm", pose.residual_mm}, {"mobility", motion.mobility()}, {"panels", panels}});
+  }
+  return out.dump() + "\n";
+}
+
+} // namespace hinge

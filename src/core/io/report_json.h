@@ -1,0 +1,20 @@
+#pragma once
+#include "core/checks/analysis.h"
+#include <span>
+#include <string>
+
+namespace hinge {
+
+// What the command line prints with --json; each a complete document. Keys are a contract: extended, never renamed.
+
+/// {"bases":[...],"structures":[{"key","label","summary","parameters":[{"key","label","unit","min","max","default",
+/// "role","twin","meaning"}]}]}
+std::string kindsToJson();
+/// [{"id","label","length_mm","kind":"valley"|"ridge"}]
+std::string seatsToJson(const Assembly& assembly);
+/// {"verdict","mobility","findings":[...]}
+std::string analysisToJson(const Analysis& analysis);
+/// {"low_deg","high_deg","mobility","openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
+std::string sweepToJson(const Motion& motion, std::span<const double> openings_deg);
+
+} // namespace hinge

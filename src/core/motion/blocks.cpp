@@ -1,0 +1,217 @@
+#include "core/motion/blocks.h"
+#include <Eigen/SVD>
+#include <algorithm>
+#include <deque>
+
+namespace hinge {
+
+void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x, BodyPoses& poses) {
+  for (std::size_t k = 0; k < block.steps.size(); ++k) {
+    const Block::Step& step = block.steps[k];
+    poses[step.child] = mechanism.across(mechanism.joints[step.joint], step.parent, poses[step.parent], x[static_cast<Eigen::Index>(k)]);
+  }
+}
+
+void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses, Closure& out) {
+  const auto rows = static_cast<Eigen::Index>(6 * block.closing.size()), columns = static_cast<Eigen::Index>(block.steps.size());
+  out.residual.resize(rows);
+  out.jacobian.setZero(rows, columns);
+  for (std::size_t c = 0; c < block.closing.size(); ++c) {
+    const Joint& joint = mechanism.joints[block.closing[c]];
+    const Vec3 ends[2][2] = {{poses[joint.left] * joint.leftFrom, poses[joint.left] * joint.leftTo},
+                             {poses[joint.right] * joint.rightFrom, poses[joint.right] * joint.rightTo}};
+    const auto row = static_cast<Eigen::Index>(6 * c);
+    out.residual.segment<3>(row) = ends[0][0] - ends[1][0];
+    out.residual.segment<3>(row + 3) = ends[0][1] - ends[1][1];
+    for (std::size_t k = 0; k < block.steps.size(); ++k) {
+      const Block::Step& step = block.steps[k];
+      const Joint& hinge = mechanism.joints[step.joint];
+      const Iso3& left = poses[hinge.left];
+      const Vec3 axis = step.turn * (left.linear() * hinge.leftAxis), origin = left * hinge.leftFrom;
+      for (int side : {0, 1}) {
+        const int last = block.ends[c][static_cast<std::size_t>(side)];
+        if (last < 0 || std::ranges::find(step.moves, last) == step.moves.end()) continue;
+        const double sign = side == 0 ? 1.0 : -1.0;
+        for (int e : {0, 1})
+          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) += sign * axis.cross(ends[side][e] - origin);
+      }
+    }
+  }
+}
+
+int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses) {
+  const int unknowns = static_cast<int>(block.steps.size());
+  if (block.closing.empty()) return unknowns;
+  Closure closure;
+  evaluateClosure(mechanism, block, poses, closure);
+  const Eigen::VectorXd s = closure.jacobian.jacobiSvd().singularValues();
+  int rank = 0;
+  for (Eigen::Index i = 0; i < s.size(); ++i) rank += s[i] > 1e-6 * s[0];
+  return unknowns - rank;
+}
+
+namespace {
+
+class Splitter {
+public:
+  Splitter(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference, const std::vector<char>& skip)
+      : m(mechanism), m_assembly(assembly), m_reference(reference), m_placed(mechanism.bodies.size(), 0), m_skip(skip) {}
+
+  std::vector<Block> run() {
+    place(m.root);
+    place(m.joints[m.drive].other(m.root));
+    std::vector<Block> blocks;
+    for (;;) {
+      Tree ring = findRing(placedBodies());
+      if (ring.empty()) ring = findBridge();
+      if (ring.empty()) break;
+      Block block = blockOf(ring);
+      if (block.freedoms > 0) widen(ring, block);
+      for (const auto& [child, joint] : ring) place(child);
+      blocks.push_back(std::move(block));
+    }
+    return blocks;
+  }
+
+private:
+  using Tree = std::vector<std::pair<BodyIndex, JointIndex>>; // child, the joint it hangs on; parents first
+
+  bool placed(BodyIndex b) const { return m_placed[static_cast<std::size_t>(b.value)]; }
+  bool skipped(BodyIndex b) const { return m_skip[static_cast<std::size_t>(b.value)]; }
+  void place(BodyIndex b) { m_placed[static_cast<std::size_t>(b.value)] = 1; }
+  std::vector<BodyIndex> placedBodies() const {
+    std::vector<BodyIndex> all;
+    for (BodyIndex b : m.bodies.indices())
+      if (placed(b)) all.push_back(b);
+    return all;
+  }
+
+  /// Breadth-first from `sources` through bodies that are neither placed nor sources; the first joint that meets a
+  /// second branch or a placed body closes the ring.
+  Tree findRing(const std::vector<BodyIndex>& sources) const {
+    const std::size_t n = m.bodies.size();
+    std::vector<int> branch(n, -1);
+    std::vector<JointIndex> via(n);
+    std::vector<BodyIndex> from(n);
+    std::vector<char> source(n, 0);
+    for (BodyIndex b : sources) source[static_cast<std::size_t>(b.value)] = 1;
+    std::deque<BodyIndex> open;
+    const auto at = [](BodyIndex b) { return static_cast<std::size_t>(b.value); };
+    const auto path = [&](BodyIndex b) {
+      Tree back;
+      for (; b.valid() && !source[at(b)]; b = from[at(b)]) back.push_back({b, via[at(b)]});
+      std::reverse(back.begin(), back.end());
+      return back;
+    };
+    int branches = 0;
+    for (BodyIndex b : sources)
+      for (JointIndex j : m.bodies[b].joints) {
+        const BodyIndex next = m.joints[j].other(b);
+        if (source[at(next)] || placed(next) || skipped(next) || branch[at(next)] >= 0) continue;
+        branch[at(next)] = branches++;
+        via[at(next)] = j;
+        from[at(next)] = b;
+        open.push_back(next);
+      }
+    while (!open.empty()) {
+      const BodyIndex b = open.front();
+      open.pop_front();
+      for (JointIndex j : m.bodies[b].joints) {
+        if (j == via[at(b)]) continue;
+        const BodyIndex next = m.joints[j].other(b);
+        if (skipped(next)) continue;
+        if (source[at(next)] || placed(next)) return path(b);
+        if (branch[at(next)] < 0) {
+          branch[at(next)] = branch[at(b)];
+          via[at(next)] = j;
+          from[at(next)] = b;
+          open.push_back(next);
+        } else if (branch[at(next)] != branch[at(b)]) {
+          Tree ring = path(b), other = path(next);
+          ring.insert(ring.end(), other.begin(), other.end());
+          return ring;
+        }
+      }
+    }
+    return {};
+  }
+
+  /// A body that hangs on one joint only: a flap.
+  Tree findBridge() const {
+    for (JointIndex j : m.joints.indices()) {
+      const Joint& joint = m.joints[j];
+      if (placed(joint.left) != placed(joint.right)) {
+        const BodyIndex child = placed(joint.left) ? joint.right : joint.left;
+        if (!skipped(child)) return {{child, j}};
+      }
+    }
+    return {};
+  }
+
+  Block blockOf(const Tree& tree) const {
+    Block block;
+    const auto stepOf = [&](BodyIndex b) {
+      for (std::size_t k = 0; k < tree.size(); ++k)
+        if (tree[k].first == b) return static_cast<int>(k);
+      return -1;
+    };
+    for (std::size_t k = 0; k < tree.size(); ++k) {
+      const auto [child, joint] = tree[k];
+      const Joint& hinge = m.joints[joint];
+      block.steps.push_back({joint, hinge.other(child), child, child == hinge.right ? -1.0 : 1.0, {static_cast<int>(k)}});
+      for (BodyIndex up = hinge.other(child); stepOf(up) >= 0;) {
+        auto& above = block.steps[static_cast<std::size_t>(stepOf(up))];
+        above.moves.push_back(static_cast<int>(k));
+        up = above.parent;
+      }
+      for (PanelIndex panel : m.bodies[child].panels)
+        block.size_mm = std::max(block.size_mm, boundsOf(m_assembly.panels[panel].outline).size().norm());
+    }
+    for (const auto& [child, own] : tree)
+      for (JointIndex j : m.bodies[child].joints) {
+        const Joint& hinge = m.joints[j];
+        const bool inTree = std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; });
+        const BodyIndex other = hinge.other(child);
+        const bool otherKnown = placed(other) || stepOf(other) >= 0;
+        if (inTree || !otherKnown || std::ranges::find(block.closing, j) != block.closing.end()) continue;
+        block.closing.push_back(j);
+        block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
+      }
+    block.freedoms = freedomsAt(m, block, m_reference);
+    return block;
+  }
+
+  /// Takes in neighbouring rings while that removes freedoms; goes back when it does not.
+  void widen(Tree& ring, Block& block) const {
+    Tree wide = ring;
+    while (true) {
+      std::vector<BodyIndex> bodies;
+      for (const auto& [child, joint] : wide) bodies.push_back(child);
+      const Tree more = findRing(bodies);
+      if (more.empty()) return;
+      wide.insert(wide.end(), more.begin(), more.end());
+      Block widened = blockOf(wide);
+      if (widened.freedoms < block.freedoms) {
+        ring = wide;
+        block = std::move(widened);
+        if (block.freedoms == 0) return;
+      }
+      if (wide.size() > ring.size() + 24) return; // neighbours that far away do not guide this ring
+    }
+  }
+
+  const Mechanism& m;
+  const Assembly& m_assembly;
+  const BodyPoses& m_reference;
+  std::vector<char> m_placed;
+  const std::vector<char>& m_skip;
+};
+
+} // namespace
+
+std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
+                                   const std::vector<char>& skip) {
+  return Splitter(mechanism, assembly, reference, skip).run();
+}
+
+} // namespace hinge

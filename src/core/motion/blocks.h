@@ -1,0 +1,43 @@
+#pragma once
+#include "core/motion/mechanism.h"
+#include <Eigen/Core>
+
+namespace hinge {
+
+/// A part of the mechanism that can be solved by itself once the bodies of earlier blocks are in place. Found from the
+/// joint graph alone: the shortest ring through bodies already placed, widened by neighbouring rings as long as it has
+/// freedoms that those take away. Solving block after block keeps the cost linear in the number of structures.
+struct Block {
+  struct Step { ///< places `child` from `parent` by one unknown fold angle
+    JointIndex joint;
+    BodyIndex parent, child;
+    double turn;              ///< sign of the child's rotation about the joint's axis per unit of fold angle
+    std::vector<int> moves;   ///< steps whose child hangs on this step's child, itself included
+  };
+  std::vector<Step> steps;
+  std::vector<JointIndex> closing;     ///< joints that must meet: one ring each
+  std::vector<std::array<int, 2>> ends;///< step that places the left/right body of a closing joint, -1 if placed before
+  double size_mm = 1;                  ///< scale of the residual
+  int freedoms = 0;                    ///< unknowns that the rings leave free at a generic pose
+};
+
+using BodyPoses = IndexedVector<BodyIndex, Iso3>;
+
+/// Residual (mm, 6 rows per closing joint: both ends of the fold line seen from both bodies) and its Jacobian by the
+/// fold angles (mm per rad), analytic. Places the block's bodies in `poses` for the angles `x`.
+struct Closure {
+  Eigen::VectorXd residual;
+  Eigen::MatrixXd jacobian;
+};
+void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x, BodyPoses& poses);
+void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses, Closure& out);
+
+/// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values below
+/// 1e-6 of the largest counted as zero.
+int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
+
+/// Splits the mechanism; `reference` is any generic pose. Bodies in `skip` are left out.
+std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
+                                   const std::vector<char>& skip);
+
+} // namespace hinge

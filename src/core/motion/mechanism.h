@@ -1,0 +1,45 @@
+#pragma once
+#include "core/assembly/assembly.h"
+
+namespace hinge {
+
+using BodyIndex = Index<struct BodyTag>;
+using JointIndex = Index<struct JointTag>;
+
+/// Panels that are glued to one another and move as one.
+struct Body {
+  std::vector<PanelIndex> panels;
+  std::vector<JointIndex> joints;
+};
+
+/// A fold between two bodies. With fold angle rho the right body is at
+/// left * rotation(left line, -rho) * home; `home` is its place when the piece is flat.
+struct Joint {
+  FoldIndex fold;
+  BodyIndex left, right;
+  Vec3 leftFrom, leftTo, leftAxis; ///< the fold's ends and unit direction in the left body's frame
+  Vec3 rightFrom, rightTo;         ///< the same ends in the right body's frame
+  Iso3 home, homeInverse;
+  BodyIndex other(BodyIndex body) const { return body == left ? right : left; }
+};
+
+/// Bodies and joints of an assembly: what the motion engine works on. A body's frame is the piece frame of its first
+/// panel.
+struct Mechanism {
+  IndexedVector<BodyIndex, Body> bodies;
+  IndexedVector<JointIndex, Joint> joints;
+  IndexedVector<PanelIndex, BodyIndex> bodyOf;
+  IndexedVector<PanelIndex, Iso3> inBody; ///< piece frame of the panel into the body's frame
+  BodyIndex root;
+  JointIndex drive;
+  /// Glued panels whose two ways round disagree (mm): only a broken recipe or file makes one.
+  double worstGlueMisfit_mm = 0;
+
+  static Mechanism from(const Assembly& assembly);
+  /// Frame of the joint's other body when `body` is at `pose`.
+  Iso3 across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const;
+  /// The fold angle in (-pi, pi] that two body poses imply.
+  double foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const;
+};
+
+} // namespace hinge

@@ -1,0 +1,356 @@
+#include "core/motion/motion.h"
+#include "core/motion/corrector.h"
+#include "core/motion/tolerances.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+/// Bodies of the placements at an opening, by closed form. Structures that cannot stand there, and those on them, are
+/// marked in `missing`.
+BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing) {
+  BodyPoses poses;
+  poses.assign(m.bodies.size(), Iso3::Identity());
+  missing.assign(m.bodies.size(), 0);
+  const Joint& drive = m.joints[m.drive];
+  poses[m.root] = assembly.rootPose(opening_rad) * m.inBody[assembly.root].inverse();
+  poses[drive.other(m.root)] = m.across(drive, m.root, poses[m.root], kPi - opening_rad);
+  const auto absent = [&](PanelIndex p) { return missing[static_cast<std::size_t>(m.bodyOf[p].value)] != 0; };
+  for (const Placement& placement : assembly.placements) {
+    const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
+    std::optional<std::vector<Iso3>> found;
+    if (!absent(first) && !absent(second)) {
+      const SeatPose seat = seatPose(placement.seat, poses[m.bodyOf[first]] * m.inBody[first], poses[m.bodyOf[second]] * m.inBody[second]);
+      found = placement.poses(seat.opening_rad);
+      if (found)
+        for (Iso3& pose : *found) pose = seat.frame * pose;
+    }
+    for (std::size_t k = 0; k < placement.panels.size(); ++k) {
+      const PanelIndex panel = placement.panels[k];
+      const BodyIndex body = m.bodyOf[panel];
+      if (found) poses[body] = (*found)[k] * m.inBody[panel].inverse();
+      else missing[static_cast<std::size_t>(body.value)] = 1;
+    }
+  }
+  return poses;
+}
+
+Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPoses& poses) {
+  Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
+  for (std::size_t k = 0; k < block.steps.size(); ++k) {
+    const Joint& joint = m.joints[block.steps[k].joint];
+    x[static_cast<Eigen::Index>(k)] = m.foldAngle(joint, poses[joint.left], poses[joint.right]);
+  }
+  return x;
+}
+
+/// Value at `t` of the polynomial through up to four points.
+Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::VectorXd*>>& points, double t) {
+  Eigen::VectorXd sum = Eigen::VectorXd::Zero(points.front().second->size());
+  for (std::size_t i = 0; i < points.size(); ++i) {
+    double weight = 1;
+    for (std::size_t j = 0; j < points.size(); ++j)
+      if (i != j) weight *= (t - points[j].first) / (points[i].first - points[j].first);
+    sum += weight * *points[i].second;
+  }
+  return sum;
+}
+
+bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed) {
+  const auto has = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
+  std::vector<BodyIndex> own;
+  for (const auto& step : block.steps) own.push_back(step.child);
+  const auto mine = [&](BodyIndex b) { return std::ranges::find(own, b) != own.end(); };
+  for (const auto& step : block.steps)
+    if (!mine(step.parent) && !has(step.parent)) return false;
+  for (JointIndex j : block.closing)
+    for (BodyIndex b : {m.joints[j].left, m.joints[j].right})
+      if (!mine(b) && !has(b)) return false;
+  return true;
+}
+
+void markPlaced(const Block& block, std::vector<char>& placed) {
+  for (const auto& step : block.steps) placed[static_cast<std::size_t>(step.child.value)] = 1;
+}
+
+std::vector<char> baseBodies(const Mechanism& m) {
+  std::vector<char> placed(m.bodies.size(), 0);
+  placed[static_cast<std::size_t>(m.root.value)] = 1;
+  placed[static_cast<std::size_t>(m.joints[m.drive].other(m.root).value)] = 1;
+  return placed;
+}
+
+// Openings to start from, best first: the middle is far from every flat state.
+constexpr double kStarts_deg[] = {90, 75, 105, 60, 120, 45, 135, 30, 150, 20, 160, 10, 170, 5, 175, 2, 178};
+
+} // namespace
+
+void Motion::placeDrive(double opening_rad, BodyPoses& bodies) const {
+  const Joint& drive = m_mechanism->joints[m_mechanism->drive];
+  bodies[m_mechanism->root] = m_assembly->rootPose(opening_rad) * m_mechanism->inBody[m_assembly->root].inverse();
+  bodies[drive.other(m_mechanism->root)] =
+      m_mechanism->across(drive, m_mechanism->root, bodies[m_mechanism->root], kPi - opening_rad);
+}
+
+Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const {
+  Pose pose{opening_rad};
+  for (PanelIndex p : m_assembly->panels.indices()) {
+    const BodyIndex body = m_mechanism->bodyOf[p];
+    pose.panels.push(bodies[body] * m_mechanism->inBody[p]);
+    pose.placed.push(placed[static_cast<std::size_t>(body.value)]);
+  }
+  return pose;
+}
+
+void Motion::startAt(double opening_rad, const BodyPoses& guess) {
+  BodyPoses poses = guess;
+  std::vector<char> placed = baseBodies(*m_mechanism);
+  Node node{opening_rad, {}};
+  for (const Block& block : m_blocks) {
+    Eigen::VectorXd x;
+    if (parentsPlaced(block, *m_mechanism, placed)) {
+      x = anglesFrom(*m_mechanism, block, guess);
+      if (correct(*m_mechanism, block, x, poses).residual_mm < motion::kClosed_mm) markPlaced(block, placed);
+      else x.resize(0);
+    }
+    node.angles.push_back(x);
+  }
+  m_nodes = {node};
+}
+
+bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
+  using namespace motion;
+  const double sign = towards_rad > m_nodes.front().opening_rad ? 1.0 : -1.0;
+  std::vector<Node> path{m_nodes.front()};
+  std::vector<char> alive(m_blocks.size());
+  for (std::size_t b = 0; b < m_blocks.size(); ++b) alive[b] = path[0].angles[b].size() > 0;
+  BodyPoses poses;
+  poses.assign(m_mechanism->bodies.size(), Iso3::Identity());
+  double step = kTraceStep_rad;
+  while (!stop.stop_requested()) {
+    const double here = path.back().opening_rad, left = std::abs(towards_rad - here);
+    if (left <= kFlatDistance_rad * 1.5) break;
+    step = std::min({step, kTraceStep_rad, 0.5 * left});
+    Node node{here + sign * step, std::vector<Eigen::VectorXd>(m_blocks.size())};
+    placeDrive(node.opening_rad, poses);
+    std::vector<char> placed = baseBodies(*m_mechanism);
+    std::size_t failed = m_blocks.size();
+    for (std::size_t b = 0; b < m_blocks.size() && failed == m_blocks.size(); ++b) {
+      if (!alive[b]) continue;
+      if (!parentsPlaced(m_blocks[b], *m_mechanism, placed)) { // what it stands on has reached its limit
+        alive[b] = 0;
+        continue;
+      }
+      std::vector<std::pair<double, const Eigen::VectorXd*>> points;
+      for (std::size_t k = path.size(); k-- > 0 && points.size() < 3;) points.push_back({path[k].opening_rad, &path[k].angles[b]});
+      Eigen::VectorXd x = interpolate(points, node.opening_rad);
+      const double predicted = (x - path.back().angles[b]).cwiseAbs().maxCoeff();
+      const Correction c = correct(*m_mechanism, m_blocks[b], x, poses);
+      const bool jumped = path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad && c.moved_rad > kCorrectionShare * predicted;
+      if (!(c.residual_mm < kClosed_mm) || jumped) failed = b;
+      else markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);
+    }
+    if (failed < m_blocks.size()) {
+      step *= 0.5;
+      if (step < kLeastTraceStep_rad) {
+        alive[failed] = 0; // at its limit; the others go on
+        step = kTraceStep_rad / 16;
+      }
+      continue;
+    }
+    path.push_back(std::move(node));
+    step *= 2;
+  }
+  path.erase(path.begin());
+  if (sign < 0) {
+    std::reverse(path.begin(), path.end());
+    path.insert(path.end(), m_nodes.begin(), m_nodes.end());
+    m_nodes = std::move(path);
+  } else {
+    m_nodes.insert(m_nodes.end(), path.begin(), path.end());
+  }
+  return !stop.stop_requested();
+}
+
+Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop) {
+  Motion motion;
+  motion.m_assembly = std::move(assembly);
+  motion.m_mechanism = std::make_shared<const Mechanism>(Mechanism::from(*motion.m_assembly));
+  const Mechanism& m = *motion.m_mechanism;
+  std::vector<char> missing, best;
+  BodyPoses guess;
+  double start = 0;
+  for (double t : kStarts_deg) {
+    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing);
+    if (best.empty() || std::ranges::count(missing, 1) < std::ranges::count(best, 1))
+      best = missing, guess = std::move(poses), start = radians(t);
+    if (std::ranges::count(best, 1) == 0) break;
+  }
+  for (const Placement& placement : motion.m_assembly->placements)
+    if (best[static_cast<std::size_t>(m.bodyOf[placement.panels.front()].value)]) motion.m_impossible.push_back(placement.owner);
+  motion.m_blocks = splitIntoBlocks(m, *motion.m_assembly, guess, best);
+  motion.startAt(start, guess);
+  const Node first = motion.m_nodes.front();
+  motion.traceDirection(0.0, stop);
+  // The second direction starts from the first node again.
+  std::vector<Node> below(motion.m_nodes.begin(), motion.m_nodes.end() - 1);
+  motion.m_nodes = {first};
+  motion.traceDirection(kPi, stop);
+  motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
+  motion.report();
+  return motion;
+}
+
+void Motion::report() {
+  const Mechanism& m = *m_mechanism;
+  BodyPoses shut;
+  shut.assign(m.bodies.size(), Iso3::Identity());
+  placeDrive(0.0, shut);
+  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
+    const Block& block = m_blocks[b];
+    BlockReport report;
+    for (const auto& step : block.steps)
+      for (PanelIndex panel : m.bodies[step.child].panels) {
+        report.panels.push_back(panel);
+        const auto& owner = m_assembly->panels[panel].owner;
+        if (owner && m_assembly->panels[panel].use == PanelUse::Wall && std::ranges::find(report.owners, *owner) == report.owners.end())
+          report.owners.push_back(*owner);
+      }
+    std::vector<std::size_t> alive;
+    for (std::size_t k = 0; k < m_nodes.size(); ++k)
+      if (m_nodes[k].angles[b].size() > 0) alive.push_back(k);
+    if (alive.empty()) {
+      report.low_rad = kPi, report.high_rad = 0;
+    } else {
+      report.low_rad = m_nodes[alive.front()].opening_rad;
+      report.high_rad = m_nodes[alive.back()].opening_rad;
+      if (report.low_rad <= motion::kFlatDistance_rad * 1.5) report.low_rad = 0;
+      if (report.high_rad >= kPi - motion::kFlatDistance_rad * 1.5) report.high_rad = kPi;
+      // A rank counted at one opening may be special there; the generic rank is the largest one seen.
+      report.freedoms = static_cast<int>(block.steps.size());
+      for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
+        const std::size_t k = alive[static_cast<std::size_t>(share * static_cast<double>(alive.size() - 1))];
+        BodyPoses poses;
+        poses.assign(m.bodies.size(), Iso3::Identity());
+        placeDrive(m_nodes[k].opening_rad, poses);
+        for (std::size_t before = 0; before <= b; ++before)
+          if (m_nodes[k].angles[before].size() > 0) placeBlock(m, m_blocks[before], m_nodes[k].angles[before], poses);
+        report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
+      }
+    }
+    Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
+    for (std::size_t k = 0; k < block.steps.size(); ++k)
+      x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m.joints[block.steps[k].joint].fold].shutAngle_rad;
+    placeBlock(m, block, x, shut);
+    Closure closure;
+    evaluateClosure(m, block, shut, closure);
+    for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
+      report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
+    m_low = std::max(m_low, report.low_rad);
+    m_high = std::min(m_high, report.high_rad);
+    m_reports.push_back(std::move(report));
+  }
+  if (m_low > m_high) m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
+}
+
+Pose Motion::shutPose() const {
+  BodyPoses bodies;
+  bodies.assign(m_mechanism->bodies.size(), Iso3::Identity());
+  placeDrive(0.0, bodies);
+  std::vector<char> placed = baseBodies(*m_mechanism);
+  double worst = 0;
+  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
+    const Block& block = m_blocks[b];
+    Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
+    for (std::size_t k = 0; k < block.steps.size(); ++k)
+      x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m_mechanism->joints[block.steps[k].joint].fold].shutAngle_rad;
+    placeBlock(*m_mechanism, block, x, bodies);
+    markPlaced(block, placed);
+    worst = std::max(worst, m_reports[b].shutMisfit_mm);
+  }
+  Pose pose = worldPose(0.0, bodies, placed);
+  pose.residual_mm = worst;
+  return pose;
+}
+
+Pose Motion::poseAt(double opening_rad) const {
+  using namespace motion;
+  const double t = std::clamp(opening_rad, 0.0, kPi);
+  BodyPoses bodies;
+  bodies.assign(m_mechanism->bodies.size(), Iso3::Identity());
+  placeDrive(t, bodies);
+  std::vector<char> placed = baseBodies(*m_mechanism);
+  const auto after = std::ranges::lower_bound(m_nodes, t, {}, &Node::opening_rad);
+  const auto middle = after - m_nodes.begin();
+  double worst = 0;
+  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
+    const Block& block = m_blocks[b];
+    const BlockReport& report = m_reports[b];
+    constexpr double kSlack_rad = 1e-9;
+    if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad || report.low_rad > report.high_rad) continue;
+    if (!parentsPlaced(block, *m_mechanism, placed)) continue;
+    Eigen::VectorXd x;
+    const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < kClosed_mm;
+    if (exactlyShut) {
+      x.resize(static_cast<Eigen::Index>(block.steps.size()));
+      for (std::size_t k = 0; k < block.steps.size(); ++k)
+        x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m_mechanism->joints[block.steps[k].joint].fold].shutAngle_rad;
+      placeBlock(*m_mechanism, block, x, bodies);
+    } else {
+      // The four nodes round the opening at which this block is alive.
+      std::vector<std::pair<double, const Eigen::VectorXd*>> points;
+      for (auto k = middle - 1; k >= 0 && points.size() < 2; --k)
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
+      for (auto k = middle; k < static_cast<std::ptrdiff_t>(m_nodes.size()) && points.size() < 4; ++k)
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
+      for (auto k = middle - 1 - static_cast<std::ptrdiff_t>(std::min<std::size_t>(2, static_cast<std::size_t>(middle)));
+           k >= 0 && points.size() < 4; --k)
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
+      x = interpolate(points, t);
+      const Correction c = correct(*m_mechanism, block, x, bodies);
+      if (!(c.residual_mm < 1e-3)) continue;
+      worst = std::max(worst, c.residual_mm);
+    }
+    markPlaced(block, placed);
+  }
+  Pose pose = worldPose(t, bodies, placed);
+  pose.residual_mm = worst;
+  return pose;
+}
+
+Pose Motion::quickPose(const Assembly& assembly, double opening_rad) {
+  const Mechanism m = Mechanism::from(assembly);
+  std::vector<char> missing;
+  // The closed forms are singular in the flat states themselves; a hair beside them looks the same.
+  const double t = std::clamp(opening_rad, radians(0.05), kPi - radians(0.001));
+  BodyPoses poses = placeAll(assembly, m, t, missing);
+  const std::vector<Block> blocks = splitIntoBlocks(m, assembly, poses, missing);
+  std::vector<char> placed = baseBodies(m);
+  for (const Block& block : blocks) {
+    if (!parentsPlaced(block, m, placed)) continue;
+    Eigen::VectorXd x = anglesFrom(m, block, poses);
+    BodyPoses solved = poses;
+    if (correct(m, block, x, solved).residual_mm < 1e-3) poses = std::move(solved), markPlaced(block, placed);
+  }
+  Pose pose{t};
+  for (PanelIndex p : assembly.panels.indices()) {
+    pose.panels.push(poses[m.bodyOf[p]] * m.inBody[p]);
+    pose.placed.push(placed[static_cast<std::size_t>(m.bodyOf[p].value)]);
+  }
+  return pose;
+}
+
+int Motion::mobility() const {
+  int sum = 0;
+  for (const BlockReport& report : m_reports) sum += report.freedoms;
+  return sum;
+}
+
+std::vector<double> Motion::nodeOpenings() const {
+  std::vector<double> all;
+  for (const Node& node : m_nodes) all.push_back(node.opening_rad);
+  return all;
+}
+
+} // namespace hinge

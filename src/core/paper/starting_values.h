@@ -1,0 +1,17 @@
+#pragma once
+
+/// The one place of starting values that a user can change in the settings of a design.
+namespace hinge::starting {
+
+constexpr double kTabDepth_mm = 10.0;
+constexpr double kLeastTabDepth_mm = 6.0;   ///< a shallower tab does not hold
+constexpr double kTabBevel_deg = 30.0;      ///< ends of a tab lean in by this angle
+constexpr double kFoldClearance_mm = 1.5;   ///< glue stops this far from a fold it does not belong to
+constexpr double kEdgeReserve_mm = 3.0;     ///< shut parts stay this far inside the cover
+constexpr double kNarrowNeck_mm = 4.0;      ///< paper narrower than this tears
+
+// Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.
+constexpr double kLeastCard_mm = 20.0;
+constexpr double kLargestCard_mm = 1000.0;
+
+} // namespace hinge::starting

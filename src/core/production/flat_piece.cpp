@@ -1,0 +1,117 @@
+#include "core/production/flat_piece.h"
+#include <algorithm>
+
+namespace hinge {
+namespace {
+
+/// Edges of the panels that are not folds, joined end to end.
+std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
+  std::vector<std::pair<Vec2, Vec2>> edges;
+  for (PanelIndex p : piece.panels) {
+    const Polygon& outline = assembly.panels[p].outline;
+    const auto folds = assembly.foldsOf(p);
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+      const Vec2 &from = outline[i], &to = outline[(i + 1) % outline.size()];
+      const bool fold = std::ranges::any_of(folds, [&](FoldIndex f) {
+        return distanceToSegment(0.5 * (from + to), assembly.folds[f].from, assembly.folds[f].to) < 1e-6;
+      });
+      if (!fold) edges.push_back({from, to});
+    }
+  }
+  std::vector<FlatLine> lines;
+  while (!edges.empty()) {
+    FlatLine line{LineKind::Cut, {edges.back().first, edges.back().second}, false};
+    edges.pop_back();
+    for (bool grown = true; grown;) {
+      grown = false;
+      for (std::size_t i = 0; i < edges.size() && !grown; ++i) {
+        if ((edges[i].first - line.corners.back()).norm() < 1e-7) line.corners.push_back(edges[i].second), grown = true;
+        else if ((edges[i].second - line.corners.front()).norm() < 1e-7) line.corners.insert(line.corners.begin(), edges[i].first), grown = true;
+        if (grown) edges.erase(edges.begin() + static_cast<std::ptrdiff_t>(i));
+      }
+    }
+    if ((line.corners.front() - line.corners.back()).norm() < 1e-7) line.corners.pop_back(), line.closed = true;
+    lines.push_back(std::move(line));
+  }
+  return lines;
+}
+
+} // namespace
+
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
+  const Piece& piece = assembly.pieces[index];
+  FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}};
+  for (FoldIndex f : assembly.folds.indices()) {
+    const Fold& fold = assembly.folds[f];
+    if (assembly.panels[fold.left].piece == index)
+      flat.lines.push_back({fold.sense == FoldSense::Mountain ? LineKind::Mountain : LineKind::Valley, {fold.from, fold.to}, false});
+  }
+  for (PanelIndex p : piece.panels) flat.bounds.add(boundsOf(assembly.panels[p].outline));
+  for (const Glue& glue : assembly.glues) {
+    const Polygon& outline = assembly.panels[glue.tab].outline;
+    const bool faceToFace = glue.tabToHost.linear()(2, 2) < 0;
+    // A recipe glues tabs with their face; the host gets it on its face when the frames face each other.
+    if (assembly.panels[glue.tab].piece == index) flat.glue.push_back({glue.tab, outline, true});
+    if (assembly.panels[glue.host].piece == index) {
+      FlatArea mark{glue.tab, {}, faceToFace};
+      for (const Vec2& p : outline) mark.outline.push_back((glue.tabToHost * lift(p)).head<2>());
+      flat.marks.push_back(std::move(mark));
+    }
+  }
+  return flat;
+}
+
+std::vector<FlatPiece> flatPieces(const Assembly& assembly) {
+  std::vector<FlatPiece> all;
+  for (PieceIndex p : assembly.pieces.indices()) all.push_back(flatPiece(assembly, p));
+  return all;
+}
+
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm) {
+  SheetLayout layout{sheetWidth_mm, sheetHeight_mm, margin_mm, {}, 0};
+  const double width = sheetWidth_mm - 2 * margin_mm, height = sheetHeight_mm - 2 * margin_mm;
+  struct Item {
+    const FlatPiece* piece;
+    bool turned;
+    Vec2 size;
+  };
+  std::vector<Item> fitting, oversize;
+  for (const FlatPiece& piece : pieces) {
+    const Vec2 size = piece.bounds.size(), across(size.y(), size.x());
+    const bool upright = size.x() <= width && size.y() <= height, turned = across.x() <= width && across.y() <= height;
+    // Lying pieces make low rows, which waste less.
+    const bool lie = turned && (!upright || (size.y() > size.x() && size.y() <= width));
+    if (upright || turned) fitting.push_back({&piece, lie, lie ? across : size});
+    else oversize.push_back({&piece, false, size});
+  }
+  std::ranges::stable_sort(fitting, [](const Item& a, const Item& b) { return a.size.y() > b.size.y(); });
+  const auto put = [&](const Item& item, int sheet, const Vec2& corner, bool large) {
+    SheetPlace place{item.piece->piece, sheet, item.turned, Vec2::Zero(), large};
+    Box2 box;
+    for (const Vec2& p : {item.piece->bounds.low, item.piece->bounds.high}) box.add(place.onSheet(p));
+    place.offset = corner - box.low;
+    layout.places.push_back(place);
+  };
+  for (const Item& item : oversize) put(item, layout.sheets++, Vec2(margin_mm, margin_mm), true);
+  struct Row {
+    int sheet;
+    double y, height, used;
+  };
+  std::vector<Row> rows;
+  double top = 0;
+  int sheet = -1;
+  for (const Item& item : fitting) {
+    auto row = std::ranges::find_if(rows, [&](const Row& r) { return r.used + item.size.x() <= width + 1e-9 && item.size.y() <= r.height + 1e-9; });
+    if (row == rows.end()) {
+      if (sheet < 0 || top + item.size.y() > height + 1e-9) sheet = layout.sheets++, top = 0;
+      rows.push_back({sheet, top, item.size.y(), 0});
+      row = rows.end() - 1;
+      top += item.size.y() + gap_mm;
+    }
+    put(item, row->sheet, Vec2(margin_mm + row->used, margin_mm + row->y), false);
+    row->used += item.size.x() + gap_mm;
+  }
+  return layout;
+}
+
+} // namespace hinge

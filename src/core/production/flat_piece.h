@@ -1,0 +1,54 @@
+#pragma once
+#include "core/assembly/assembly.h"
+
+namespace hinge {
+
+enum class LineKind { Cut, Mountain, Valley };
+
+/// A run of line of one kind in the piece's flat frame; closed when first and last corner are joined.
+struct FlatLine {
+  LineKind kind = LineKind::Cut;
+  std::vector<Vec2> corners;
+  bool closed = false;
+};
+
+/// An area of the piece's plane: a tab that gets glue, or the place on a panel where another piece's tab goes.
+struct FlatArea {
+  PanelIndex panel; ///< the tab
+  Polygon outline;
+  bool onFace = true; ///< glue on the face side, or the mark belongs on the face side
+};
+
+/// Everything that is drawn of a flat piece, in its own frame (mm, face up).
+struct FlatPiece {
+  PieceIndex piece;
+  std::vector<FlatLine> lines;
+  std::vector<FlatArea> glue;  ///< this piece's own tabs
+  std::vector<FlatArea> marks; ///< where tabs of other pieces are glued on
+  Box2 bounds;
+};
+
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece);
+std::vector<FlatPiece> flatPieces(const Assembly& assembly);
+
+/// Where a piece goes on a sheet: piece frame -> rotate by 90 degrees if asked -> translate.
+struct SheetPlace {
+  PieceIndex piece;
+  int sheet = 0;
+  bool turned = false;
+  Vec2 offset = Vec2::Zero();
+  bool oversize = false; ///< larger than the sheet: alone on its (tiled) drawing
+  Vec2 onSheet(const Vec2& p) const { return (turned ? Vec2(-p.y(), p.x()) : p) + offset; }
+};
+
+struct SheetLayout {
+  double width_mm = 0, height_mm = 0, margin_mm = 0;
+  std::vector<SheetPlace> places;
+  int sheets = 0;
+};
+
+/// Puts the pieces on sheets in rows, tallest first. Pieces that fit on no sheet get one of their own, as large as they
+/// need, and are marked.
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm);
+
+} // namespace hinge

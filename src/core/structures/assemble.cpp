@@ -1,0 +1,80 @@
+#include "core/structures/assemble.h"
+#include "core/bases/base.h"
+#include "core/structures/common.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace hinge {
+
+Result<Assembly> assembleDesign(const Design& design) {
+  if (auto valid = validateCard(design.card); !valid) return valid.error();
+  const BaseKind* base = findBaseKind(design.card.kind);
+  if (!base) return Error{"base.unknown", fmt::format("there is no base \"{}\"", design.card.kind), "card"};
+  Assembly assembly;
+  {
+    AssemblyBuilder builder(assembly, std::nullopt);
+    if (auto built = base->build(design.card, builder); !built) return built.error();
+  }
+  for (const StructureItem& item : design.structures) {
+    const std::string place = item.id.text();
+    const StructureKind* kind = findStructureKind(item.kind);
+    if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", item.kind), place};
+    if (auto valid = validate(kind->parameters, item.values, place); !valid) return valid.error();
+    const Seat* seat = assembly.findSeat(item.seat);
+    if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat), place};
+    RecipeInput input{item, item.values, *seat, design.settings};
+    const auto turned = item.values.find("turned");
+    if (turned != item.values.end() && turned->second != 0) {
+      input.turned = true;
+      input.seat = turnedRound(*seat);
+      input.values = swapTwins(kind->parameters, item.values);
+      std::swap(input.sideNames[0], input.sideNames[1]);
+      // Positions are read from the start of the fold whichever way the structure points.
+      input.values["position"] = seat->length_mm - item.values.find("position")->second;
+    }
+    AssemblyBuilder builder(assembly, item.id);
+    if (auto built = kind->build(input, builder); !built) return built.error();
+  }
+  return assembly;
+}
+
+namespace {
+
+/// Lets one dimension that the user did not give take up the misfit of a closure; prefers the first term, which the
+/// recipes put where makers expect it.
+void followClosures(const StructureKind& kind, double shutOpening_rad, const ParameterValues& given, ParameterValues& values) {
+  for (const LinearClosure& closure : kind.closures(shutOpening_rad)) {
+    const double misfit = closure.misfit(values);
+    if (std::abs(misfit) < 1e-9) continue;
+    for (const LinearClosure::Term& term : closure.terms) {
+      const ParameterSpec* spec = findSpec(kind.parameters, term.key);
+      const double wanted = values.find(term.key)->second - misfit / term.coefficient;
+      if (given.contains(term.key) || wanted < spec->least || wanted > spec->most) continue;
+      values[std::string(term.key)] = wanted;
+      break;
+    }
+  }
+}
+
+} // namespace
+
+Result<ParameterValues> valuesForNew(const Assembly& assembly, const Settings& settings, std::string_view kindKey,
+                                     std::string_view seatKey, const ParameterValues& given) {
+  const StructureKind* kind = findStructureKind(kindKey);
+  if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey), ""};
+  const Seat* seat = assembly.findSeat(seatKey);
+  if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", seatKey), std::string(kindKey)};
+  ParameterValues values = kind->fit(*seat, assembly, settings);
+  for (const auto& [key, value] : given) values[key] = value;
+  if (auto valid = validate(kind->parameters, values, kindKey); !valid) return valid.error();
+  // A twin that was not given takes the value of the one that was: most structures are symmetric.
+  for (const ParameterSpec& spec : kind->parameters)
+    if (!spec.twin.empty() && given.contains(spec.key) && !given.contains(spec.twin))
+      values[std::string(spec.twin)] = given.find(spec.key)->second;
+  followClosures(*kind, seat->shutOpening_rad, given, values);
+  return values;
+}
+
+} // namespace hinge

@@ -1,0 +1,88 @@
+#include "core/structures/common.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace hinge {
+
+std::string shownKey(const RecipeInput& input, ParameterTable table, std::string_view key) {
+  const ParameterSpec* spec = findSpec(table, key);
+  return std::string(input.turned && !spec->twin.empty() ? spec->twin : key);
+}
+
+Seat turnedRound(const Seat& seat) {
+  Seat turned = seat;
+  const Iso3 flip = frame(Vec3(0, seat.length_mm, 0), Vec3::UnitX(), -Vec3::UnitY(), -Vec3::UnitZ());
+  for (int k : {0, 1}) {
+    const SeatSide& other = seat.sides[static_cast<std::size_t>(1 - k)];
+    turned.sides[static_cast<std::size_t>(k)] = {other.panel, other.toPiece * flip};
+  }
+  return turned;
+}
+
+SeatSide sideWithin(const SeatSide& host, const Vec2& origin, const Vec2& x, const Vec2& y) {
+  return {host.panel, host.toPiece * planarFrame(origin, x, y)};
+}
+
+SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y) {
+  return {panel, planarFrame(origin, x, y)};
+}
+
+std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from, const Vec2& to) {
+  const Vec2 along = (to - from).normalized();
+  double low = 1e300, high = -1e300;
+  for (const Vec2& p : outline) {
+    if (std::abs(cross2(along, p - from)) > 1e-7) continue;
+    low = std::min(low, along.dot(p - from));
+    high = std::max(high, along.dot(p - from));
+  }
+  if (high - low < 1.0) return std::nullopt;
+  return std::pair{Vec2(from + low * along), Vec2(from + high * along)};
+}
+
+void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall, PieceIndex piece, const Vec2& from,
+                 const Vec2& to, const std::string& sideName, const SeatSide& side, const Iso3& flatToSide,
+                 std::optional<double> clipToSide_mm) {
+  Polygon allowed;
+  if (clipToSide_mm) {
+    constexpr double kFar_mm = 1e4;
+    const Iso3 back = flatToSide.inverse();
+    for (const Vec3& corner : {Vec3(*clipToSide_mm, -kFar_mm, 0), Vec3(kFar_mm, -kFar_mm, 0), Vec3(kFar_mm, kFar_mm, 0),
+                               Vec3(*clipToSide_mm, kFar_mm, 0)})
+      allowed.push_back((back * corner).head<2>());
+    if (signedArea_mm2(allowed) < 0) std::reverse(allowed.begin(), allowed.end());
+  }
+  const Polygon outline = tabOutline(from, to, input.value("tab"), input.settings.tabBevel_deg, allowed);
+  const auto base = baseOnLine(outline, from, to);
+  const std::string role = "tab-" + sideName;
+  if (!base) {
+    // Kept as a named failure: a structure without a tab cannot be fixed at all.
+    builder.panel(piece, role, "tab " + sideName, PanelUse::Tab, {});
+    return;
+  }
+  const PanelIndex tab = builder.panel(piece, role, "tab " + sideName, PanelUse::Tab, outline);
+  const bool valley = isValley(input.seat.shutOpening_rad);
+  builder.fold("fold-" + sideName, "fold " + sideName, wall, tab, base->first, base->second, FoldSense::Mountain,
+               valley ? 0.0 : -kPi);
+  builder.glue(tab, side.panel, side.toPiece * flatToSide);
+}
+
+ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly, const Settings& settings,
+                          Room (*needed_mm)(const ParameterValues&, double)) {
+  ParameterValues values = startingValues(table);
+  const Room room = needed_mm(values, seat.shutOpening_rad);
+  const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
+  const double reserve = settings.edgeReserve_mm + 1.0;
+  const double scale = std::min({1.0, std::max(0.0, depth - reserve) / room.out_mm,
+                                 std::max(0.0, seat.length_mm - 2 * reserve) / (room.high_mm - room.low_mm)});
+  for (const ParameterSpec& spec : table)
+    if (spec.unit == ParameterUnit::Millimetre && spec.key != "position" && spec.key != "tab")
+      values[std::string(spec.key)] =
+          std::clamp(std::floor(2.0 * spec.start * scale + 1e-9) / 2.0, spec.least, spec.most);
+  const Room taken = needed_mm(values, seat.shutOpening_rad);
+  const double middle = 0.5 * seat.length_mm - 0.5 * (taken.low_mm + taken.high_mm);
+  values["position"] = std::round(2.0 * middle) / 2.0;
+  return values;
+}
+
+} // namespace hinge

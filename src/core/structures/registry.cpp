@@ -1,0 +1,16 @@
+#include "core/structures/registry.h"
+
+namespace hinge {
+
+std::span<const StructureKind* const> structureKinds() {
+  static const StructureKind* const all[] = {&vfoldKind(), &boxKind()};
+  return all;
+}
+
+const StructureKind* findStructureKind(std::string_view key) {
+  for (const StructureKind* kind : structureKinds())
+    if (kind->key == key) return kind;
+  return nullptr;
+}
+
+} // namespace hinge

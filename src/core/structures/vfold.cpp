@@ -1,0 +1,189 @@
+#include "core/structures/common.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+
+// V-fold: two panels that meet in a crease through one point of the seat's fold and stand on a line in each side.
+// A spherical four-bar with the angles alpha, gamma1, gamma2, beta about that point.
+//
+// Flat frame of the piece: apex in the origin, crease along +y, panel 1 to the left, face (+z) outside.
+
+namespace hinge {
+namespace {
+
+constexpr ParameterSpec kTable[] = {
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the point of the V"},
+    {"alpha", "Base angle a", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "beta",
+     "Between the fold and the line on which the panel stands on side a"},
+    {"beta", "Base angle b", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "alpha",
+     "Between the fold and the line on which the panel stands on side b"},
+    {"gamma1", "Panel angle a", ParameterUnit::Degree, 5, 175, 90, ParameterRole::Gives, "gamma2",
+     "Between base line and crease in the panel on side a"},
+    {"gamma2", "Panel angle b", ParameterUnit::Degree, 5, 175, 90, ParameterRole::Gives, "gamma1",
+     "Between base line and crease in the panel on side b"},
+    {"la", "Base length a", ParameterUnit::Millimetre, 8, 1000, 50, ParameterRole::Gives, "lb",
+     "Along the base line on side a, from the point outwards"},
+    {"lb", "Base length b", ParameterUnit::Millimetre, 8, 1000, 50, ParameterRole::Gives, "la",
+     "Along the base line on side b, from the point outwards"},
+    {"lc", "Crease length", ParameterUnit::Millimetre, 5, 1000, 45, ParameterRole::Gives, "",
+     "From the point of the V up the centre crease"},
+    {"ea", "Outer edge a", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "eb",
+     "Height of the panel at its outer end on side a, at right angles to the base line"},
+    {"eb", "Outer edge b", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "ea",
+     "Height of the panel at its outer end on side b, at right angles to the base line"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
+     "From a base line to the far edge of its glue tab"},
+    {"turned", "Points to", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "",
+     "0: opens towards the end of the fold, 1: turned round, towards its start"},
+};
+
+struct Shape {
+  Vec2 crease, endA, outerA, endB, outerB; // flat frame
+  Polygon panelA, panelB;
+};
+
+Vec2 atAngle(double fromY_rad) { return {std::sin(fromY_rad), std::cos(fromY_rad)}; }
+
+Shape shapeOf(const ParameterValues& v) {
+  const auto get = [&](const char* key) { return v.find(key)->second; };
+  const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2"));
+  Shape s;
+  s.crease = {0, get("lc")};
+  s.endA = get("la") * Vec2(-std::sin(g1), std::cos(g1));
+  s.endB = get("lb") * Vec2(std::sin(g2), std::cos(g2));
+  s.outerA = s.endA + get("ea") * Vec2(std::cos(g1), std::sin(g1));
+  s.outerB = s.endB + get("eb") * Vec2(-std::cos(g2), std::sin(g2));
+  s.panelA = {Vec2::Zero(), s.crease};
+  if (get("ea") > 0) s.panelA.push_back(s.outerA);
+  s.panelA.push_back(s.endA);
+  s.panelB = {Vec2::Zero(), s.endB};
+  if (get("eb") > 0) s.panelB.push_back(s.outerB);
+  s.panelB.push_back(s.crease);
+  return s;
+}
+
+/// Flat frame into the frame of a seat side, with the panel continued flat over its base line.
+Iso3 flatToSide(int side, double position_mm, double base_rad, double panel_rad) {
+  Iso3 m = Iso3::Identity();
+  m.translate(Vec3(0, position_mm, 0));
+  m.rotate(Eigen::AngleAxisd(-(base_rad + panel_rad), Vec3::UnitZ()));
+  if (side == 1) m.rotate(Eigen::AngleAxisd(kPi, Vec3::UnitY())); // side b is glued mirrored
+  return m;
+}
+
+std::vector<LinearClosure> closures(double shutOpening_rad) {
+  // al + g1 = be + g2 in a valley, al - g1 = be - g2 over a ridge.
+  const double s = isValley(shutOpening_rad) ? 1.0 : -1.0;
+  return {{{{"gamma2", -s}, {"gamma1", s}, {"alpha", 1}, {"beta", -1}}, ParameterUnit::Degree}};
+}
+
+std::vector<MendDirection> mendDirections() {
+  return {{{{"position", 1}}},
+          {{{"lc", 1}}},
+          {{{"ea", 1}, {"eb", 1}}},
+          {{{"lc", 1}, {"ea", 1}, {"eb", 1}}},
+          {{{"la", 1}, {"lb", 1}}},
+          {{{"gamma1", 1}, {"gamma2", 1}}},
+          {{{"alpha", 1}, {"beta", 1}}},
+          {{{"tab", 1}}}};
+}
+
+/// Panel poses for an opening, kinematics "a. V-fold": the crease direction c with c.a = cos g1, c.b = cos g2 on the
+/// side of b x a.
+std::optional<std::vector<Iso3>> poses(double opening_rad, double position_mm, double al, double be, double g1, double g2) {
+  const double S = std::sin(0.5 * opening_rad), C = std::cos(0.5 * opening_rad);
+  const Vec3 a(-S * std::sin(al), std::cos(al), C * std::sin(al)), b(S * std::sin(be), std::cos(be), C * std::sin(be));
+  const double w = a.dot(b), det = 1.0 - w * w;
+  if (det < 1e-9) return std::nullopt;
+  const double x = (std::cos(g1) - w * std::cos(g2)) / det, y = (std::cos(g2) - w * std::cos(g1)) / det;
+  const double rest = 1.0 - x * std::cos(g1) - y * std::cos(g2);
+  if (rest < 1e-6) return std::nullopt;
+  const Vec3 c = x * a + y * b + std::sqrt(rest) * b.cross(a).normalized();
+  const Vec3 left = (a - a.dot(c) * c).normalized(), right = (b - b.dot(c) * c).normalized();
+  const Vec3 apex(0, position_mm, 0);
+  return std::vector<Iso3>{frame(apex, -left, c, (-left).cross(c)), frame(apex, right, c, right.cross(c))};
+}
+
+Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+  const double al = radians(in.value("alpha")), be = radians(in.value("beta"));
+  const double g1 = radians(in.value("gamma1")), g2 = radians(in.value("gamma2"));
+  const double position = in.value("position");
+  const Shape s = shapeOf(in.values);
+  const auto& [a, b] = in.sideNames;
+  const bool valley = isValley(in.seat.shutOpening_rad);
+
+  const PieceIndex piece = builder.piece("piece", "V-fold");
+  const PanelIndex panelA = builder.panel(piece, "panel-" + a, "panel " + a, PanelUse::Wall, s.panelA);
+  const PanelIndex panelB = builder.panel(piece, "panel-" + b, "panel " + b, PanelUse::Wall, s.panelB);
+  builder.fold("crease", "centre crease", panelA, panelB, Vec2::Zero(), s.crease, FoldSense::Mountain, -kPi);
+  const double clear = in.settings.foldClearance_mm;
+  addGluedTab(builder, in, panelA, piece, s.endA, Vec2::Zero(), a, in.seat.sides[0], flatToSide(0, position, al, g1), clear);
+  addGluedTab(builder, in, panelB, piece, Vec2::Zero(), s.endB, b, in.seat.sides[1], flatToSide(1, position, be, g2), clear);
+  builder.placement(in.seat, {panelA, panelB}, [=](double opening) { return poses(opening, position, al, be, g1, g2); });
+
+  const auto key = [&](std::string_view k) { return shownKey(in, kTable, k); };
+  builder.dimension(key("la"), panelA, Vec2::Zero(), s.endA);
+  builder.dimension(key("lb"), panelB, Vec2::Zero(), s.endB);
+  builder.dimension("lc", panelA, Vec2::Zero(), s.crease);
+  builder.dimension(key("gamma1"), panelA, s.endA, s.crease, Vec2::Zero());
+  builder.dimension(key("gamma2"), panelB, s.crease, s.endB, Vec2::Zero());
+  if (in.value("ea") > 0) builder.dimension(key("ea"), panelA, s.endA, s.outerA);
+  if (in.value("eb") > 0) builder.dimension(key("eb"), panelB, s.endB, s.outerB);
+  const Vec2 point(0, position), ahead(0, position + 30);
+  builder.dimensionOn(in.seat.sides[0], key("alpha"), ahead, Vec2(point + 30 * atAngle(al)), point);
+  builder.dimensionOn(in.seat.sides[1], key("beta"), ahead, Vec2(point + 30 * atAngle(be)), point);
+  builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position", Vec2(0, in.turned ? in.seat.length_mm : 0), point);
+
+  const std::string name = in.item.id.text();
+  builder.seat("ridge", "centre crease of " + name, sideOn(panelA, Vec2::Zero(), -Vec2::UnitX(), Vec2::UnitY()),
+               sideOn(panelB, Vec2::Zero(), Vec2::UnitX(), Vec2::UnitY()), s.crease.norm(), 2 * kPi);
+  if (!valley) return builder.status();
+  // In front of the V its panels make valleys with the pages they stand on.
+  const Vec2 dirA = s.endA.normalized(), dirB = s.endB.normalized(), apex(0, position);
+  const Vec2 outA = atAngle(al + kPi / 2), outB = atAngle(be + kPi / 2);
+  builder.seat("valley-" + a, "valley at panel " + a + " of " + name, sideWithin(in.seat.sides[0], apex, outA, atAngle(al)),
+               sideOn(panelA, Vec2::Zero(), Vec2(dirA.y(), -dirA.x()), dirA), s.endA.norm(), 0);
+  builder.seat("valley-" + b, "valley at panel " + b + " of " + name,
+               sideOn(panelB, Vec2::Zero(), Vec2(-dirB.y(), dirB.x()), dirB),
+               sideWithin(in.seat.sides[1], apex, outB, atAngle(be)), s.endB.norm(), 0);
+  return builder.status();
+}
+
+Room room(const ParameterValues& v, double shutOpening_rad) {
+  const auto get = [&](const char* key) { return v.find(key)->second; };
+  Room r{0, 1e300, -1e300};
+  const Shape s = shapeOf(v);
+  const Iso3 m = flatToSide(0, 0, radians(get("alpha")), radians(get("gamma1")));
+  const bool valley = isValley(shutOpening_rad);
+  for (const Vec2& p : s.panelA) {
+    const Vec3 q = m * lift(p);
+    const bool onBase = p == s.endA || p == Vec2::Zero();
+    if (valley || onBase) r.out_mm = std::max(r.out_mm, q.x()), r.low_mm = std::min(r.low_mm, q.y()), r.high_mm = std::max(r.high_mm, q.y());
+  }
+  return r;
+}
+
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kTable, seat, assembly, settings, room);
+}
+
+Sketch sketch() {
+  using L = Sketch::Line;
+  const Vec2 p(0.50, 0.16), top(0.50, 0.80), al(0.14, 0.42), be(0.86, 0.42), oa(0.14, 0.74), ob(0.86, 0.74), foldEnd(0.50, 0.56);
+  return {{{p, foldEnd, L::Use::Page}, {p, al, L::Use::Fold}, {p, be, L::Use::Fold}, {p, top, L::Use::Fold},
+           {top, oa, L::Use::Paper}, {oa, al, L::Use::Paper}, {top, ob, L::Use::Paper}, {ob, be, L::Use::Paper}},
+          {{"lc", p, top, std::nullopt}, {"la", p, al, std::nullopt}, {"lb", p, be, std::nullopt},
+           {"ea", al, oa, std::nullopt}, {"eb", be, ob, std::nullopt},
+           {"gamma1", al, top, p}, {"gamma2", top, be, p}, {"alpha", al, foldEnd, p}, {"beta", foldEnd, be, p}}};
+}
+
+} // namespace
+
+const StructureKind& vfoldKind() {
+  static const StructureKind kind{"vfold", "V-fold", "Two panels that meet in a crease over the fold and rise as it opens",
+                                  kTable, closures, mendDirections, build, fit, sketch};
+  return kind;
+}
+
+} // namespace hinge

@@ -1,0 +1,88 @@
+#include "render/flat_painter.h"
+
+namespace hinge {
+
+QPen linePen(LineKind kind, const Theme& theme, double width_px) {
+  QPen pen(kind == LineKind::Cut ? theme.cut : kind == LineKind::Mountain ? theme.mountain : theme.valley, width_px);
+  pen.setCosmetic(false);
+  pen.setJoinStyle(Qt::RoundJoin);
+  if (kind == LineKind::Mountain) {
+    pen.setCapStyle(Qt::FlatCap);
+    pen.setDashPattern({9, 2.2, 1.4, 2.2, 1.4, 2.2}); // in line widths
+  } else if (kind == LineKind::Valley) {
+    pen.setCapStyle(Qt::RoundCap);
+    pen.setWidthF(width_px * 1.35);
+    pen.setDashPattern({0.01, 2.6});
+  }
+  return pen;
+}
+
+QString lineName(LineKind kind) {
+  switch (kind) {
+  case LineKind::Cut: return QStringLiteral("cut");
+  case LineKind::Mountain: return QStringLiteral("mountain");
+  case LineKind::Valley: return QStringLiteral("valley");
+  }
+  return {};
+}
+
+QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transform) {
+  QPolygonF polygon;
+  for (const Vec2& c : corners) polygon << transform.map(QPointF(c.x(), c.y()));
+  return polygon;
+}
+
+namespace {
+
+/// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector files.
+void hatch(QPainter& painter, const QPolygonF& area, const QColor& colour, double gap, double width) {
+  painter.save();
+  QPainterPath clip;
+  clip.addPolygon(area);
+  clip.closeSubpath();
+  painter.setClipPath(clip, Qt::IntersectClip);
+  painter.setPen(QPen(colour, width));
+  const QRectF r = area.boundingRect();
+  for (double x = r.left() - r.height(); x < r.right(); x += gap) painter.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
+  painter.restore();
+}
+
+} // namespace
+
+void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece, const QTransform& toPixels, const FlatStyle& style) {
+  if (style.fillSheet) {
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(style.theme.sheet);
+    for (PanelIndex p : assembly.pieces[piece.piece].panels) painter.drawPolygon(toPolygon(assembly.panels[p].outline, toPixels));
+    // Cover the hairlines between neighbouring fills.
+    painter.setPen(QPen(style.theme.sheet, 1.0));
+    for (const FlatLine& line : piece.lines)
+      if (line.kind != LineKind::Cut) painter.drawPolyline(toPolygon(line.corners, toPixels));
+  }
+  const double unit = style.lineWidth_px;
+  if (style.glue)
+    for (const FlatArea& area : piece.glue) {
+      QColor tint = style.theme.glue;
+      tint.setAlphaF(0.75f);
+      hatch(painter, toPolygon(area.outline, toPixels), tint, 4.2 * unit, 0.75 * unit);
+    }
+  if (style.marks) {
+    QPen pen(style.theme.mark, 0.8 * unit);
+    pen.setDashPattern({2.5, 2.5});
+    painter.setPen(pen);
+    painter.setBrush(Qt::NoBrush);
+    for (const FlatArea& area : piece.marks) painter.drawPolygon(toPolygon(area.outline, toPixels));
+  }
+  painter.setBrush(Qt::NoBrush);
+  for (LineKind kind : {LineKind::Valley, LineKind::Mountain, LineKind::Cut}) {
+    painter.setPen(linePen(kind, style.theme, unit));
+    for (const FlatLine& line : piece.lines) {
+      if (line.kind != kind) continue;
+      const QPolygonF corners = toPolygon(line.corners, toPixels);
+      if (line.closed) painter.drawPolygon(corners);
+      else painter.drawPolyline(corners);
+    }
+  }
+}
+
+} // namespace hinge

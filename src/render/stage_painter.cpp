@@ -1,0 +1,220 @@
+#include "render/stage_painter.h"
+#include "core/geom/polygon.h"
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+constexpr double kTabLift_mm = 0.03;   // a glued tab is drawn just off its host
+constexpr double kShadeLift_mm = 0.015;
+
+struct Source {
+  PanelIndex panel;
+  bool shade = false; ///< a strip of contact shadow, not paper
+  double shadeAlpha = 0;
+};
+
+QColor mix(const QColor& a, const QColor& b, double share) {
+  const double s = std::clamp(share, 0.0, 1.0);
+  return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * s), static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * s),
+                          static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s));
+}
+
+/// The light hangs in the gutter's middle; its height follows the opening so that it stays between the pages.
+Vec3 lightOf(const Assembly& assembly, double opening_rad) {
+  const Box2 page = boundsOf(assembly.panels[assembly.root].outline);
+  const double depth = page.size().x();
+  return {0.0, page.centre().y(), depth * (0.22 + 0.25 * std::cos(0.5 * opening_rad))};
+}
+
+class Painter {
+public:
+  Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style)
+      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_light(lightOf(assembly, pose.opening_rad)),
+        m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
+
+  std::vector<DrawnFace> run() {
+    collect();
+    std::vector<DrawnFace> drawn;
+    for (const Face& face : backToFront(std::move(m_faces), m_camera.eye())) {
+      const Source& source = m_sources[static_cast<std::size_t>(face.source)];
+      QPolygonF outline;
+      for (const Vec3& c : face.corners) outline << m_camera.project(c);
+      if (source.shade) {
+        paintShade(outline, source);
+        continue;
+      }
+      paintPaper(face, outline, source);
+      drawn.push_back({source.panel, outline});
+    }
+    return drawn;
+  }
+
+private:
+  void collect() {
+    for (PanelIndex panel : m_assembly.panels.indices()) {
+      if (!m_pose.placed[panel]) continue;
+      Iso3 place = m_pose.panels[panel];
+      if (const Glue* glue = m_assembly.glueOf(panel)) {
+        const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
+        place.pretranslate(kTabLift_mm * side * m_pose.panels[glue->host].linear().col(2));
+      }
+      for (const Polygon& part : convexParts(m_assembly.panels[panel].outline)) addFace(part, m_assembly.panels[panel].outline, place, {panel});
+    }
+    for (const Fold& fold : m_assembly.folds) addContactShade(fold);
+  }
+
+  void addFace(const Polygon& part, const Polygon& whole, const Iso3& place, Source source) {
+    Face face;
+    face.normal = place.linear().col(2);
+    face.source = static_cast<int>(m_sources.size());
+    for (std::size_t i = 0; i < part.size(); ++i) {
+      face.corners.push_back(place * lift(part[i]));
+      const Vec2 middle = 0.5 * (part[i] + part[(i + 1) % part.size()]);
+      face.edges.push_back(distanceToOutline(whole, middle) < 1e-6);
+    }
+    m_sources.push_back(source);
+    m_faces.push_back(std::move(face));
+  }
+
+  /// Where a wall stands on its host, two soft strips beside the line let it stand instead of float.
+  void addContactShade(const Fold& fold) {
+    const PanelIndex tab = m_assembly.panels[fold.right].use == PanelUse::Tab ? fold.right : m_assembly.panels[fold.left].use == PanelUse::Tab ? fold.left : PanelIndex();
+    const Glue* glue = tab.valid() ? m_assembly.glueOf(tab) : nullptr;
+    if (!glue || !m_pose.placed[glue->host] || m_pose.opening_rad < radians(4)) return;
+    const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(), b = (glue->tabToHost * lift(fold.to)).head<2>();
+    const Vec2 d = (b - a).normalized(), n(-d.y(), d.x());
+    const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
+    for (double width : {1.6, 3.6, 6.5}) {
+      Polygon strip{a - n * width, b - n * width, b + n * width, a + n * width};
+      if (signedArea_mm2(strip) < 0) std::reverse(strip.begin(), strip.end());
+      strip = intersectConvex(strip, convexParts(m_assembly.panels[glue->host].outline).front());
+      if (strip.empty()) continue;
+      Iso3 place = m_pose.panels[glue->host];
+      place.pretranslate((kShadeLift_mm + 0.001 * width) * side * place.linear().col(2));
+      addFace(strip, strip, place, {glue->host, true, 0.10});
+    }
+  }
+
+  void paintShade(const QPolygonF& outline, const Source& source) {
+    QColor shade(0x3a, 0x20, 0x18);
+    shade.setAlphaF(static_cast<float>(source.shadeAlpha));
+    p.setPen(Qt::NoPen);
+    p.setBrush(shade);
+    p.drawPolygon(outline);
+  }
+
+  void paintPaper(const Face& face, const QPolygonF& outline, const Source& source) {
+    const Theme& theme = m_style.theme;
+    Vec3 centre = Vec3::Zero();
+    for (const Vec3& c : face.corners) centre += c / static_cast<double>(face.corners.size());
+    const Vec3 toLight = m_light - centre, toEye = m_camera.eye() - centre;
+    const double lightSide = face.normal.dot(toLight), eyeSide = face.normal.dot(toEye);
+    const bool throughPaper = (lightSide > 0) != (eyeSide > 0);
+    const double slant = std::abs(lightSide) / std::max(1.0, toLight.norm());
+    QColor near, far;
+    if (!throughPaper) {
+      near = mix(theme.paperShade, theme.paperLit, 0.55 + 0.45 * slant);
+      far = mix(theme.paperShade, theme.paperLit, 0.30 + 0.55 * slant);
+    } else { // the outside of the lantern: the light glows through
+      near = mix(theme.paperShade, theme.paperBack, 0.5 + 0.5 * slant);
+      far = mix(theme.stageBottom, theme.paperShade, 0.45 + 0.3 * slant);
+    }
+    const QPointF centreOnScreen = m_camera.project(m_light);
+    QRadialGradient glow(centreOnScreen, 1.05 * m_reach * m_camera.scale_px);
+    glow.setColorAt(0.0, near);
+    glow.setColorAt(0.35, mix(near, far, 0.35));
+    glow.setColorAt(1.0, far);
+    p.setBrush(glow);
+    p.setPen(QPen(QBrush(glow), 0.7)); // closes the seams between split faces
+    p.drawPolygon(outline);
+    if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
+      QColor red = Theme::light().trouble;
+      red.setAlphaF(0.75f);
+      p.setPen(Qt::NoPen);
+      p.setBrush(QBrush(red, Qt::BDiagPattern));
+      p.drawPolygon(outline);
+    }
+    const auto& panel = m_assembly.panels[source.panel];
+    const bool chosen = m_style.selected && panel.owner == m_style.selected;
+    if (source.panel == m_style.hoverPanel) {
+      QColor veil = theme.paperEdge;
+      veil.setAlphaF(0.28f);
+      p.setPen(Qt::NoPen);
+      p.setBrush(veil);
+      p.drawPolygon(outline);
+    }
+    QColor edge = chosen ? Theme::night().accent : theme.paperEdge;
+    edge.setAlphaF(chosen ? 1.0f : 0.65f);
+    p.setPen(QPen(edge, chosen ? 1.8 : 0.9, Qt::SolidLine, Qt::RoundCap));
+    for (std::size_t i = 0; i < face.corners.size(); ++i)
+      if (face.edges[i]) p.drawLine(outline[static_cast<int>(i)], outline[static_cast<int>((i + 1) % face.corners.size())]);
+  }
+
+  QPainter& p;
+  const Assembly& m_assembly;
+  const Pose& m_pose;
+  const Camera& m_camera;
+  const StageStyle& m_style;
+  Vec3 m_light;
+  double m_reach;
+  std::vector<Face> m_faces;
+  std::vector<Source> m_sources;
+};
+
+void paintBackground(QPainter& painter, const QRectF& area, const Camera& camera, const Assembly& assembly, const Theme& theme) {
+  QLinearGradient dusk(area.topLeft(), area.bottomLeft());
+  dusk.setColorAt(0, theme.stageTop);
+  dusk.setColorAt(1, theme.stageBottom);
+  painter.fillRect(area, dusk);
+  // The pool of light on the bench round the gutter.
+  const Box2 page = boundsOf(assembly.panels[assembly.root].outline);
+  const QPointF middle = camera.project(Vec3(0, page.centre().y(), 0));
+  const double radius = 1.25 * page.size().norm() * camera.scale_px;
+  painter.save();
+  painter.translate(middle);
+  painter.scale(1.0, 0.45 + 0.3 * std::sin(camera.height_rad));
+  QRadialGradient pool(QPointF(0, 0), radius);
+  QColor warm(0xff, 0xc8, 0x7a);
+  warm.setAlphaF(0.20f);
+  pool.setColorAt(0, warm);
+  warm.setAlphaF(0.07f);
+  pool.setColorAt(0.5, warm);
+  warm.setAlphaF(0);
+  pool.setColorAt(1, warm);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(pool);
+  painter.drawEllipse(QPointF(0, 0), radius, radius);
+  painter.restore();
+}
+
+} // namespace
+
+double drawableOpening(double opening_rad) { return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02)); }
+
+Camera cameraFor(const CardBase& card, const QRectF& area) {
+  Camera camera;
+  const double depth = card.pageDepth_mm(), length = card.gutterLength_mm();
+  camera.target = Vec3(0, 0.5 * length, 0.30 * depth);
+  camera.turn_rad = card.fold == FoldSide::Side ? -0.42 : -0.62;
+  camera.height_rad = 0.56;
+  const double size = std::hypot(2 * depth, length);
+  camera.distance_mm = 3.2 * size;
+  // Widest when open flat, tallest when nearly shut.
+  const double wide = 2 * depth * std::cos(camera.turn_rad) + length * std::abs(std::sin(camera.turn_rad));
+  const double tall = depth * std::cos(camera.height_rad) + length * std::sin(camera.height_rad) * std::cos(camera.turn_rad) + 0.35 * depth;
+  camera.scale_px = 0.92 * std::min(area.width() / wide, area.height() / tall);
+  camera.centre = QPointF(area.center().x(), area.center().y() + 0.02 * area.height());
+  return camera;
+}
+
+std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style) {
+  painter.save();
+  painter.setRenderHint(QPainter::Antialiasing);
+  if (style.background) paintBackground(painter, area, camera, assembly, style.theme);
+  std::vector<DrawnFace> drawn = Painter(painter, assembly, pose, camera, style).run();
+  painter.restore();
+  return drawn;
+}
+
+} // namespace hinge

@@ -1,0 +1,35 @@
+#pragma once
+#include "core/motion/motion.h"
+#include "render/bsp.h"
+#include "render/camera.h"
+#include "render/theme.h"
+#include <QPainter>
+#include <set>
+
+namespace hinge {
+
+/// What is on the screen, back to front: for picking and for assistive technology.
+struct DrawnFace {
+  PanelIndex panel;
+  QPolygonF outline;
+};
+
+struct StageStyle {
+  Theme theme = Theme::light();
+  bool background = true;
+  std::optional<StructureId> selected; ///< drawn with the accent along its edges
+  PanelIndex hoverPanel;
+  std::set<std::string> troubled;      ///< keys of panels in the finding that is shown: hatched
+};
+
+/// Draws a pose as folded paper lit from inside: every face shines by its distance and slant to a warm light in the
+/// gutter, outsides glow through. The same code draws to the screen, PNG, SVG and PDF.
+std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style);
+
+/// A camera that holds the whole card at every opening inside the area.
+Camera cameraFor(const CardBase& card, const QRectF& area);
+
+/// An opening at which the picture of a flat state is well defined: a hair beside shut and open flat.
+double drawableOpening(double opening_rad);
+
+} // namespace hinge
