@@ -1,1 +1,78 @@
-int main() {}
+#include "app/accessible_items.h"
+#include "app/look.h"
+#include "app/main_window.h"
+#include "core/units/length.h"
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QElapsedTimer>
+#include <QSettings>
+#include <cstdio>
+
+using namespace hinge;
+
+namespace {
+
+/// Lets the window work the design out, mends included, then saves a picture of it.
+int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& options) {
+  const auto settle = [&] {
+    QElapsedTimer timer;
+    timer.start();
+    while ((window.analyst().busy() || window.analyst().searchingMends()) && timer.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    for (int k = 0; k < 5; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+  };
+  settle();
+  if (options.isSet(QStringLiteral("finding"))) window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
+  if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
+  QWidget* target = &window;
+  if (options.isSet(QStringLiteral("shelf"))) {
+    window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
+    target = QApplication::activePopupWidget();
+  }
+  settle();
+  if (!target || !target->grab().save(file, "PNG")) {
+    std::fprintf(stderr, "hinge-lantern: %s: the picture cannot be written\n", qPrintable(file));
+    return 2;
+  }
+  return 0;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+  QApplication application(argc, argv);
+  QApplication::setOrganizationName(QStringLiteral("hinge-lantern"));
+  QApplication::setApplicationName(QStringLiteral("hinge-lantern"));
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("Pop-up card engineering: build, try, cut."));
+  parser.addHelpOption();
+  parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("card to open (.hinge)"));
+  parser.addOptions({{QStringLiteral("shot"), QStringLiteral("Save a picture of the window to FILE and end."), QStringLiteral("FILE")},
+                     {QStringLiteral("place"), QStringLiteral("Start at size, build or cut."), QStringLiteral("PLACE")},
+                     {QStringLiteral("open"), QStringLiteral("Opening in degrees."), QStringLiteral("DEG")},
+                     {QStringLiteral("select"), QStringLiteral("Select a structure."), QStringLiteral("ID")},
+                     {QStringLiteral("finding"), QStringLiteral("Show finding number N."), QStringLiteral("N")},
+                     {QStringLiteral("adding"), QStringLiteral("Show the folds on which a structure can be put.")},
+                     {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
+                     {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
+                     {QStringLiteral("light"), QStringLiteral("Light bench.")}});
+  parser.process(application);
+  const bool shot = parser.isSet(QStringLiteral("shot"));
+  const bool dark = parser.isSet(QStringLiteral("dark")) || (!parser.isSet(QStringLiteral("light")) && !shot && QSettings().value(QStringLiteral("dark")).toBool());
+  Look::apply(application, dark);
+  installCanvasAccessibility();
+  MainWindow window;
+  const QStringList files = parser.positionalArguments();
+  if (!files.isEmpty() && !window.openFile(files.first()) && shot) {
+    std::fprintf(stderr, "hinge-lantern: %s\n", qPrintable(window.noticeText()));
+    return 2;
+  }
+  if (parser.isSet(QStringLiteral("open"))) window.stage().fan().setOpening_rad(radians(parser.value(QStringLiteral("open")).toDouble()));
+  if (parser.isSet(QStringLiteral("select"))) window.document().select(structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
+  const QString place = parser.value(QStringLiteral("place"));
+  if (place == QStringLiteral("size")) window.go(MainWindow::SizeCard);
+  if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);
+  window.show();
+  if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);
+  window.offerRecovery();
+  return QApplication::exec();
+}

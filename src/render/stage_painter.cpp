@@ -20,17 +20,16 @@ QColor mix(const QColor& a, const QColor& b, double share) {
                           static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s));
 }
 
-/// The light hangs in the gutter's middle; its height follows the opening so that it stays between the pages.
-Vec3 lightOf(const Assembly& assembly, double opening_rad) {
+/// The light hangs over the gutter's middle, between the pages.
+Vec3 lightOf(const Assembly& assembly, const Iso3& bench) {
   const Box2 page = boundsOf(assembly.panels[assembly.root].outline);
-  const double depth = page.size().x();
-  return {0.0, page.centre().y(), depth * (0.22 + 0.25 * std::cos(0.5 * opening_rad))};
+  return bench * Vec3(0.0, 0.42 * page.size().y(), 0.42 * page.size().x());
 }
 
 class Painter {
 public:
   Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style)
-      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_light(lightOf(assembly, pose.opening_rad)),
+      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(benchPose(pose.opening_rad)), m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
 
   std::vector<DrawnFace> run() {
@@ -53,15 +52,23 @@ public:
 private:
   void collect() {
     for (PanelIndex panel : m_assembly.panels.indices()) {
-      if (!m_pose.placed[panel]) continue;
-      Iso3 place = m_pose.panels[panel];
+      if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
+      Iso3 place = m_bench * m_pose.panels[panel];
       if (const Glue* glue = m_assembly.glueOf(panel)) {
         const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
-        place.pretranslate(kTabLift_mm * side * m_pose.panels[glue->host].linear().col(2));
+        place.pretranslate(kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2)));
       }
       for (const Polygon& part : convexParts(m_assembly.panels[panel].outline)) addFace(part, m_assembly.panels[panel].outline, place, {panel});
     }
     for (const Fold& fold : m_assembly.folds) addContactShade(fold);
+  }
+
+  /// A structure that is out of reach at this opening is left out with its tabs.
+  bool ownerMissing(PanelIndex panel) const {
+    const auto& owner = m_assembly.panels[panel].owner;
+    for (const Placement& placement : m_assembly.placements)
+      if (owner == placement.owner) return !m_pose.placed[placement.panels.front()];
+    return false;
   }
 
   void addFace(const Polygon& part, const Polygon& whole, const Iso3& place, Source source) {
@@ -81,18 +88,18 @@ private:
   void addContactShade(const Fold& fold) {
     const PanelIndex tab = m_assembly.panels[fold.right].use == PanelUse::Tab ? fold.right : m_assembly.panels[fold.left].use == PanelUse::Tab ? fold.left : PanelIndex();
     const Glue* glue = tab.valid() ? m_assembly.glueOf(tab) : nullptr;
-    if (!glue || !m_pose.placed[glue->host] || m_pose.opening_rad < radians(4)) return;
+    if (!glue || !m_pose.placed[glue->host] || ownerMissing(tab) || m_pose.opening_rad < radians(4)) return;
     const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(), b = (glue->tabToHost * lift(fold.to)).head<2>();
     const Vec2 d = (b - a).normalized(), n(-d.y(), d.x());
     const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
-    for (double width : {1.6, 3.6, 6.5}) {
+    for (double width : {0.8, 1.8, 3.0, 4.4, 6.0}) {
       Polygon strip{a - n * width, b - n * width, b + n * width, a + n * width};
       if (signedArea_mm2(strip) < 0) std::reverse(strip.begin(), strip.end());
       strip = intersectConvex(strip, convexParts(m_assembly.panels[glue->host].outline).front());
       if (strip.empty()) continue;
-      Iso3 place = m_pose.panels[glue->host];
+      Iso3 place = m_bench * m_pose.panels[glue->host];
       place.pretranslate((kShadeLift_mm + 0.001 * width) * side * place.linear().col(2));
-      addFace(strip, strip, place, {glue->host, true, 0.10});
+      addFace(strip, strip, place, {glue->host, true, 0.055});
     }
   }
 
@@ -112,18 +119,21 @@ private:
     const double lightSide = face.normal.dot(toLight), eyeSide = face.normal.dot(toEye);
     const bool throughPaper = (lightSide > 0) != (eyeSide > 0);
     const double slant = std::abs(lightSide) / std::max(1.0, toLight.norm());
+    // A weak cool light from above keeps the forms apart where the lantern does not reach.
+    const double sky = 0.5 + 0.5 * (eyeSide > 0 ? 1.0 : -1.0) * face.normal.dot(Vec3(-0.35, -0.25, 0.90));
     QColor near, far;
     if (!throughPaper) {
-      near = mix(theme.paperShade, theme.paperLit, 0.55 + 0.45 * slant);
-      far = mix(theme.paperShade, theme.paperLit, 0.30 + 0.55 * slant);
+      near = mix(theme.paperShade, theme.paperLit, 0.38 + 0.42 * slant + 0.25 * sky);
+      far = mix(mix(theme.stageBottom, theme.paperShade, 0.72), theme.paperLit, 0.12 + 0.30 * sky);
     } else { // the outside of the lantern: the light glows through
-      near = mix(theme.paperShade, theme.paperBack, 0.5 + 0.5 * slant);
-      far = mix(theme.stageBottom, theme.paperShade, 0.45 + 0.3 * slant);
+      near = mix(theme.paperShade, theme.paperBack, 0.10 + 0.55 * slant + 0.45 * sky);
+      far = mix(theme.stageBottom, theme.paperShade, 0.30 + 0.35 * sky);
     }
-    const QPointF centreOnScreen = m_camera.project(m_light);
-    QRadialGradient glow(centreOnScreen, 1.05 * m_reach * m_camera.scale_px);
+    const QPointF centreOnScreen = m_camera.project(m_light - face.normal * (lightSide));
+    QRadialGradient glow(centreOnScreen, 0.95 * m_reach * m_camera.scale_px);
     glow.setColorAt(0.0, near);
-    glow.setColorAt(0.35, mix(near, far, 0.35));
+    glow.setColorAt(0.22, mix(near, far, 0.16));
+    glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
     p.setBrush(glow);
     p.setPen(QPen(QBrush(glow), 0.7)); // closes the seams between split faces
@@ -144,9 +154,9 @@ private:
       p.setBrush(veil);
       p.drawPolygon(outline);
     }
-    QColor edge = chosen ? Theme::night().accent : theme.paperEdge;
-    edge.setAlphaF(chosen ? 1.0f : 0.65f);
-    p.setPen(QPen(edge, chosen ? 1.8 : 0.9, Qt::SolidLine, Qt::RoundCap));
+    QColor edge = chosen ? Theme::light().accent : QColor(0x4c, 0x2f, 0x24);
+    edge.setAlphaF(chosen ? 1.0f : 0.55f);
+    p.setPen(QPen(edge, chosen ? 2.0 : 0.9, Qt::SolidLine, Qt::RoundCap));
     for (std::size_t i = 0; i < face.corners.size(); ++i)
       if (face.edges[i]) p.drawLine(outline[static_cast<int>(i)], outline[static_cast<int>((i + 1) % face.corners.size())]);
   }
@@ -156,6 +166,7 @@ private:
   const Pose& m_pose;
   const Camera& m_camera;
   const StageStyle& m_style;
+  Iso3 m_bench;
   Vec3 m_light;
   double m_reach;
   std::vector<Face> m_faces;
@@ -169,7 +180,7 @@ void paintBackground(QPainter& painter, const QRectF& area, const Camera& camera
   painter.fillRect(area, dusk);
   // The pool of light on the bench round the gutter.
   const Box2 page = boundsOf(assembly.panels[assembly.root].outline);
-  const QPointF middle = camera.project(Vec3(0, page.centre().y(), 0));
+  const QPointF middle = camera.project(Vec3(0.2 * page.size().x(), page.centre().y(), 0));
   const double radius = 1.25 * page.size().norm() * camera.scale_px;
   painter.save();
   painter.translate(middle);
@@ -190,21 +201,30 @@ void paintBackground(QPainter& painter, const QRectF& area, const Camera& camera
 
 } // namespace
 
+Iso3 benchPose(double opening_rad) { return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)); }
+
 double drawableOpening(double opening_rad) { return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02)); }
 
 Camera cameraFor(const CardBase& card, const QRectF& area) {
   Camera camera;
   const double depth = card.pageDepth_mm(), length = card.gutterLength_mm();
-  camera.target = Vec3(0, 0.5 * length, 0.30 * depth);
-  camera.turn_rad = card.fold == FoldSide::Side ? -0.42 : -0.62;
-  camera.height_rad = 0.56;
-  const double size = std::hypot(2 * depth, length);
-  camera.distance_mm = 3.2 * size;
-  // Widest when open flat, tallest when nearly shut.
-  const double wide = 2 * depth * std::cos(camera.turn_rad) + length * std::abs(std::sin(camera.turn_rad));
-  const double tall = depth * std::cos(camera.height_rad) + length * std::sin(camera.height_rad) * std::cos(camera.turn_rad) + 0.35 * depth;
-  camera.scale_px = 0.92 * std::min(area.width() / wide, area.height() / tall);
-  camera.centre = QPointF(area.center().x(), area.center().y() + 0.02 * area.height());
+  camera.turn_rad = card.fold == FoldSide::Side ? 0.30 : 0.80;
+  camera.height_rad = 0.60;
+  camera.distance_mm = 3.4 * std::hypot(2 * depth, length);
+  camera.target = Vec3(0, 0.5 * length, 0.22 * depth);
+  // Fit what the page sweeps: open flat, upright and shut.
+  Camera unit = camera;
+  unit.scale_px = 1;
+  unit.centre = QPointF(0, 0);
+  QRectF seen;
+  for (double y : {0.0, length})
+    for (int k = 0; k <= 12; ++k) {
+      const double t = k * kPi / 12;
+      const QPointF q = unit.project(Vec3(depth * std::cos(t), y, depth * std::sin(t)));
+      seen = seen.united(QRectF(q - QPointF(0.5, 0.5), QSizeF(1, 1)));
+    }
+  camera.scale_px = 0.94 * std::min(area.width() / seen.width(), area.height() / seen.height());
+  camera.centre = area.center() - camera.scale_px * seen.center();
   return camera;
 }
 

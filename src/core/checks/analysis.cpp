@@ -18,7 +18,7 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
   if (!assembled) return assembled.error();
   Analysis analysis{design, std::make_shared<const Assembly>(std::move(assembled).value())};
   analysis.motion = std::make_shared<const Motion>(Motion::trace(analysis.assembly, stop));
-  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion, stop};
+  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion, stop, {}};
   for (const CheckKind* check : checkKinds()) {
     if (stop.stop_requested()) break;
     for (Finding& finding : check->run(input)) {
@@ -29,15 +29,18 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
   std::ranges::stable_sort(analysis.findings, {}, [](const Finding& f) { return f.severity != Severity::Spoils; });
   if (!analysis.findings.empty())
     analysis.verdict = analysis.findings.front().severity == Severity::Spoils ? Verdict::Spoiled : Verdict::Advice;
-  if (options.searchMends)
-    for (Finding& finding : analysis.findings) {
-      if (finding.mend || stop.stop_requested()) continue;
-      // Both tabs of a structure have the same trouble and the same cure: search once.
-      const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) { return f.mend && sameTrouble(f, finding); });
-      finding.mend = twin != analysis.findings.end() ? twin->mend : searchMend(analysis, finding, stop);
-    }
+  if (options.searchMends) searchMends(analysis, stop);
   analysis.complete = !stop.stop_requested();
   return analysis;
+}
+
+void searchMends(Analysis& analysis, std::stop_token stop) {
+  for (Finding& finding : analysis.findings) {
+    if (finding.mend || stop.stop_requested()) continue;
+    // Both tabs of a structure have the same trouble and the same cure: search once.
+    const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) { return f.mend && sameTrouble(f, finding); });
+    finding.mend = twin != analysis.findings.end() ? twin->mend : searchMend(analysis, finding, stop);
+  }
 }
 
 Result<Design> applyMend(const Design& design, const Mend& mend) {

@@ -32,6 +32,9 @@ Result<Design> applyMend(const Design& design, const Mend& mend);
 /// brings no new one that spoils the card, on the lattice of the user's unit (0.5 mm, 1/16 inch, 0.5 degrees).
 std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop = {});
 
+/// Fills in the mends of all findings that have none yet. A stop request leaves the rest open.
+void searchMends(Analysis& analysis, std::stop_token stop = {});
+
 /// Applies mends until no finding that spoils the card has one left. `applied` counts them.
 struct Mended {
   Design design;

@@ -12,6 +12,7 @@ struct CheckInput {
   const Assembly& assembly;
   const Motion& motion;
   std::stop_token stop;
+  std::vector<StructureId> only; ///< when not empty, a costly check may leave out what does not concern these
 };
 
 /// One check: a rule with its own file, entered in the registry.

@@ -35,8 +35,11 @@ std::optional<Mend> changed(const Design& design, const Candidate& c, double ste
   return mend;
 }
 
-/// The finding is gone and nothing that spoils the card has come or grown.
-bool cures(const Analysis& before, const Finding& finding, const Mend& mend, std::stop_token stop) {
+/// What a mend may bring with it: nothing at all, or (second best) advice in place of a spoiled card.
+enum class Price { Nothing, Advice };
+
+/// The finding is gone and nothing worse than the price has come or grown.
+bool cures(const Analysis& before, const Finding& finding, const Mend& mend, Price price, std::stop_token stop) {
   const auto edited = applyMend(before.design, mend);
   if (!edited) return false;
   // The check that found the trouble is asked first: most tries end here, long before a full analysis.
@@ -45,14 +48,14 @@ bool cures(const Analysis& before, const Finding& finding, const Mend& mend, std
   const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembled), stop);
   for (const CheckKind* check : checkKinds())
     if (check->key == finding.check)
-      for (const Finding& f : check->run({*edited, *assembled, motion, stop}))
+      for (const Finding& f : check->run({*edited, *assembled, motion, stop, finding.owners}))
         if (sameTrouble(f, finding)) return false;
   const auto after = analyse(*edited, {.searchMends = false}, stop);
   if (!after || !after->complete) return false;
   for (const Finding& f : after->findings) {
     if (sameTrouble(f, finding)) return false;
-    if (f.severity != Severity::Spoils && finding.severity == Severity::Spoils) continue;
-    const bool known = std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, f) && f.amount <= old.amount + 1e-6; });
+    if (price == Price::Advice && f.severity != Severity::Spoils && finding.severity == Severity::Spoils) continue;
+    const bool known = std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, f) && f.amount <= old.amount * 1.05 + 0.1; });
     if (!known) return false;
   }
   return true;
@@ -60,7 +63,9 @@ bool cures(const Analysis& before, const Finding& finding, const Mend& mend, std
 
 } // namespace
 
-std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop) {
+namespace {
+
+std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding& finding, std::stop_token stop) {
   std::vector<Candidate> candidates;
   for (StructureId id : finding.owners) {
     const StructureItem* item = before.design.find(id);
@@ -78,7 +83,7 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, s
     // Doubling steps find the first change that cures, halving the least on the lattice.
     const auto works = [&](int n) {
       const auto mend = changed(before.design, c, n * lattice);
-      return mend && costOf(c, n * lattice) < bestCost && cures(before, finding, *mend, stop);
+      return mend && costOf(c, n * lattice) < bestCost && cures(before, finding, *mend, price, stop);
     };
     int high = 1;
     while (high * lattice <= farthest && costOf(c, high * lattice) < bestCost && changed(before.design, c, high * lattice) &&
@@ -95,6 +100,14 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, s
     bestCost = costOf(c, high * lattice);
   }
   return best;
+}
+
+} // namespace
+
+std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop) {
+  auto mend = searchAt(Price::Nothing, before, finding, stop);
+  if (!mend && finding.severity == Severity::Spoils) mend = searchAt(Price::Advice, before, finding, stop);
+  return mend;
 }
 
 } // namespace hinge

@@ -30,7 +30,9 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
 }
 
 std::vector<Finding> run(const CheckInput& in) {
-  const ContactReport report = findContacts(in.motion, {}, in.stop);
+  ContactOptions options;
+  options.only = in.only;
+  const ContactReport report = findContacts(in.motion, options, in.stop);
   std::map<std::pair<std::string, std::string>, Finding> byOwners;
   for (const Contact& c : report.contacts) {
     const Panel *a = &in.assembly.panels[c.first], *b = &in.assembly.panels[c.second];

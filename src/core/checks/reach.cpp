@@ -36,6 +36,7 @@ bool shutsFlat(const CheckInput& in, const StructureItem& item) {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   constexpr double kSame_rad = radians(1e-3);
+  constexpr double kBeside_rad = radians(0.2); // shown where it still holds together
   for (const StructureItem& item : in.design.structures) {
     const auto hostId = ownerOfKey(item.seat);
     if (std::ranges::find(in.motion.impossible(), item.id) != in.motion.impossible().end()) {
@@ -52,14 +53,14 @@ std::vector<Finding> run(const CheckInput& in) {
     const double hostHigh = host ? host->high_rad : kPi, hostLow = host ? host->low_rad : 0.0;
     if (block->high_rad < hostHigh - kSame_rad) {
       Finding f{"taut", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.from_rad = block->high_rad, f.to_rad = kPi, f.show_rad = block->high_rad;
+      f.from_rad = block->high_rad, f.to_rad = kPi, f.show_rad = std::max(block->low_rad, block->high_rad - kBeside_rad);
       f.amount = degrees(kPi - block->high_rad), f.unit = AmountUnit::Degree;
       f.place = middleOf(in, item.id, block->high_rad);
       found.push_back(std::move(f));
     }
     if (block->low_rad > hostLow + kSame_rad && shutsFlat(in, item)) {
       Finding f{"jammed", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.to_rad = block->low_rad, f.show_rad = block->low_rad;
+      f.to_rad = block->low_rad, f.show_rad = std::min(block->high_rad, block->low_rad + kBeside_rad);
       f.amount = degrees(block->low_rad), f.unit = AmountUnit::Degree;
       f.place = middleOf(in, item.id, block->low_rad);
       found.push_back(std::move(f));

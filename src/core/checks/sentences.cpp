@@ -2,6 +2,7 @@
 #include "core/structures/registry.h"
 #include "core/units/length.h"
 #include <algorithm>
+#include <cctype>
 #include <fmt/format.h>
 
 namespace hinge {
@@ -52,7 +53,9 @@ std::string openings(const Finding& f) {
 
 } // namespace
 
-std::string describe(const Finding& f, const Design& design) {
+namespace {
+
+std::string sentence(const Finding& f, const Design& design) {
   const std::string who = f.owners.empty() ? "the card" : nameOf(design, f.owners.front());
   const std::string much = amountText(f, design);
   const std::string panel = f.elements.empty() ? who : panelName(design, f.elements.front());
@@ -77,18 +80,30 @@ std::string describe(const Finding& f, const Design& design) {
   return fmt::format("{}: {} {}", who, f.code, much);
 }
 
+} // namespace
+
+std::string describe(const Finding& f, const Design& design) {
+  std::string text = sentence(f, design);
+  if (!text.empty()) text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
+  return text;
+}
+
 std::string describe(const Mend& mend, const Design& design) {
   std::string text;
-  for (const MendEdit& edit : mend.edits) {
+  for (std::size_t k = 0; k < mend.edits.size(); ++k) {
+    const MendEdit& edit = mend.edits[k];
     const StructureItem* item = design.find(edit.id);
     const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
     const ParameterSpec* spec = kind ? findSpec(kind->parameters, edit.key) : nullptr;
-    const auto value = [&](double v) {
-      return edit.unit == ParameterUnit::Millimetre ? formatLength(v, design.settings.unit, false) : formatAngle(v);
-    };
-    const std::string unit = edit.unit == ParameterUnit::Millimetre ? fmt::format(" {}", unitKey(design.settings.unit)) : "";
-    const std::string label = spec ? std::string(spec->label) : edit.key;
-    text += fmt::format("{}{} of {} {} → {}{}", text.empty() ? "" : ", ", label, nameOf(design, edit.id), value(edit.from), value(edit.to), unit);
+    const bool length = edit.unit == ParameterUnit::Millimetre;
+    const auto value = [&](double v) { return length ? formatLength(v, design.settings.unit, false) : formatAngle(v); };
+    std::string label = spec ? std::string(spec->label) : edit.key;
+    if (!label.empty()) label[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(label[0])));
+    // Both sides changed alike are one statement: "wall a and b 66 -> 44 mm".
+    const bool twin = k + 1 < mend.edits.size() && spec && mend.edits[k + 1].key == spec->twin && mend.edits[k + 1].from == edit.from && mend.edits[k + 1].to == edit.to;
+    if (twin) label += fmt::format(" and {}", label.ends_with(" a") ? "b" : "a"), ++k;
+    text += text.empty() ? fmt::format("{}, ", nameOf(design, edit.id)) : std::string(", ");
+    text += fmt::format("{} {} → {}{}", label, value(edit.from), value(edit.to), length ? fmt::format(" {}", unitKey(design.settings.unit)) : "");
   }
   return text;
 }

@@ -42,6 +42,8 @@ public:
     const Assembly& assembly = motion.assembly();
     for (PanelIndex p : assembly.panels.indices()) {
       if (assembly.panels[p].use == PanelUse::Tab && hiddenTab(assembly, p)) continue;
+      const auto& owner = assembly.panels[p].owner;
+      if (owner && !options.only.empty() && std::ranges::find(options.only, *owner) == options.only.end()) continue;
       Plate plate{p, motion.mechanism().bodyOf[p], {}};
       for (const Polygon& part : convexParts(assembly.panels[p].outline)) {
         Corners corners;
@@ -144,6 +146,12 @@ private:
       const double depths[] = {depthOf(a, b, *at[0], nullptr), depthOf(a, b, *at[1], &place), depthOf(a, b, *at[2], nullptr)};
       const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
       const bool finest = t1 - t0 <= m_options.finest_rad;
+      // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the motion is.
+      const double drift = std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
+      if (t1 - t0 <= radians(0.75) && most + drift <= m_options.tolerance_mm) {
+        ++m_report.touching;
+        continue;
+      }
       if (least > m_options.tolerance_mm && t1 - t0 <= radians(2.0)) record(pair, t0, t1, depths[1], middle, place);
       else if (!finest) left.push_back(pair);
       else if (depths[1] > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);

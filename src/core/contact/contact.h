@@ -17,11 +17,13 @@ struct ContactOptions {
   double tolerance_mm = 0.05;          ///< shallower crossings are touching paper
   double finest_rad = radians(0.01);   ///< intervals are halved down to this
   double coarsest_rad = radians(12.0); ///< longest interval on which the bound of the motion is trusted
+  std::vector<StructureId> only;       ///< when not empty: only pairs of these structures' panels and the card's
 };
 
 struct ContactReport {
   std::vector<Contact> contacts;
   int intervals = 0;  ///< pair intervals proved clear
+  int touching = 0;   ///< pair intervals in which the panels touch, shallower than the tolerance throughout
   int unproved = 0;   ///< pair intervals of the finest size that were only sampled clear
   bool complete = true; ///< false after a stop request
 };

@@ -1,0 +1,94 @@
+#include "app/accessible_items.h"
+#include <QAccessibleWidget>
+#include <QPointer>
+#include <QWidget>
+
+namespace hinge {
+namespace {
+
+class ItemInterface : public QAccessibleInterface, public QAccessibleActionInterface {
+public:
+  ItemInterface(QWidget* widget, AccessibleCanvas* canvas, int index) : m_widget(widget), m_canvas(canvas), m_index(index) {}
+  bool isValid() const override { return m_widget && m_index < m_canvas->accessibleItems().size(); }
+  QObject* object() const override { return nullptr; }
+  QWindow* window() const override { return m_widget ? m_widget->window()->windowHandle() : nullptr; }
+  QAccessibleInterface* childAt(int, int) const override { return nullptr; }
+  QAccessibleInterface* parent() const override { return QAccessible::queryAccessibleInterface(m_widget); }
+  QAccessibleInterface* child(int) const override { return nullptr; }
+  int childCount() const override { return 0; }
+  int indexOfChild(const QAccessibleInterface*) const override { return -1; }
+  QString text(QAccessible::Text kind) const override {
+    if (!isValid()) return {};
+    const AccessibleItem item = m_canvas->accessibleItems().at(m_index);
+    return kind == QAccessible::Name ? item.name : kind == QAccessible::Description ? item.description : QString();
+  }
+  void setText(QAccessible::Text, const QString&) override {}
+  QRect rect() const override {
+    if (!isValid()) return {};
+    const QRect local = m_canvas->accessibleItems().at(m_index).rect;
+    return {m_widget->mapToGlobal(local.topLeft()), local.size()};
+  }
+  QAccessible::Role role() const override { return isValid() ? m_canvas->accessibleItems().at(m_index).role : QAccessible::NoRole; }
+  QAccessible::State state() const override { return {}; }
+  void* interface_cast(QAccessible::InterfaceType type) override {
+    if (type != QAccessible::ActionInterface || !isValid() || !m_canvas->accessibleItems().at(m_index).pressable) return nullptr;
+    return static_cast<QAccessibleActionInterface*>(this);
+  }
+  QStringList actionNames() const override { return {pressAction()}; }
+  void doAction(const QString& name) override {
+    if (name == pressAction() && isValid()) m_canvas->pressItem(m_index);
+  }
+  QStringList keyBindingsForAction(const QString&) const override { return {}; }
+
+private:
+  QPointer<QWidget> m_widget;
+  AccessibleCanvas* m_canvas;
+  int m_index;
+};
+
+class CanvasInterface : public QAccessibleWidget {
+public:
+  CanvasInterface(QWidget* widget, AccessibleCanvas* canvas) : QAccessibleWidget(widget, QAccessible::Grouping), m_canvas(canvas) {}
+  ~CanvasInterface() override {
+    for (QAccessible::Id id : m_ids) QAccessible::deleteAccessibleInterface(id);
+  }
+  int childCount() const override { return QAccessibleWidget::childCount() + static_cast<int>(m_canvas->accessibleItems().size()); }
+  QAccessibleInterface* child(int index) const override {
+    const int own = QAccessibleWidget::childCount();
+    if (index < own) return QAccessibleWidget::child(index);
+    index -= own;
+    if (index >= m_canvas->accessibleItems().size()) return nullptr;
+    while (m_ids.size() <= index)
+      m_ids.append(QAccessible::registerAccessibleInterface(new ItemInterface(widget(), m_canvas, static_cast<int>(m_ids.size()))));
+    return QAccessible::accessibleInterface(m_ids.at(index));
+  }
+  int indexOfChild(const QAccessibleInterface* child) const override {
+    for (int k = 0; k < m_ids.size(); ++k)
+      if (QAccessible::accessibleInterface(m_ids.at(k)) == child) return QAccessibleWidget::childCount() + k;
+    return QAccessibleWidget::indexOfChild(child);
+  }
+  QAccessibleInterface* childAt(int x, int y) const override {
+    const int own = QAccessibleWidget::childCount();
+    const auto items = m_canvas->accessibleItems();
+    const QPoint local = widget()->mapFromGlobal(QPoint(x, y));
+    for (qsizetype k = items.size(); k-- > 0;)
+      if (items.at(k).rect.contains(local)) return child(own + static_cast<int>(k));
+    return QAccessibleWidget::childAt(x, y);
+  }
+
+private:
+  AccessibleCanvas* m_canvas;
+  mutable QList<QAccessible::Id> m_ids;
+};
+
+QAccessibleInterface* makeInterface(const QString&, QObject* object) {
+  auto* widget = qobject_cast<QWidget*>(object);
+  auto* canvas = dynamic_cast<AccessibleCanvas*>(object);
+  return widget && canvas ? new CanvasInterface(widget, canvas) : nullptr;
+}
+
+} // namespace
+
+void installCanvasAccessibility() { QAccessible::installFactory(makeInterface); }
+
+} // namespace hinge

@@ -1,0 +1,35 @@
+#pragma once
+#include "core/checks/analysis.h"
+#include <QObject>
+#include <memory>
+#include <stop_token>
+
+namespace hinge {
+
+/// Works the design out on another thread: motion and findings first, then the search for mends. A new request ends
+/// the one before; results that are not of the newest request are dropped.
+class Analyst : public QObject {
+  Q_OBJECT
+public:
+  explicit Analyst(QObject* parent = nullptr);
+  ~Analyst() override;
+
+  void request(const Design& design);
+  void cancel();
+  /// The newest result; null while none is there for the requested design.
+  std::shared_ptr<const Analysis> current() const { return m_current; }
+  bool busy() const { return m_busy; }
+  bool searchingMends() const { return m_searching; }
+
+signals:
+  void changed(); ///< started, a result is there, mends are there, or cancelled
+
+private:
+  void receive(int request, std::shared_ptr<const Analysis> analysis, bool final);
+  std::shared_ptr<const Analysis> m_current;
+  std::stop_source m_stop;
+  int m_request = 0;
+  bool m_busy = false, m_searching = false;
+};
+
+} // namespace hinge

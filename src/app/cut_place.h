@@ -1,0 +1,28 @@
+#pragma once
+#include "app/document.h"
+#include <QLabel>
+#include <QTableWidget>
+
+namespace hinge {
+
+/// What is cut: the sheets as they will be printed, the list of pieces with sizes and score positions, and the files.
+class CutPlace : public QWidget {
+  Q_OBJECT
+public:
+  CutPlace(Document* document, QWidget* parent = nullptr);
+  bool exportTo(const QString& format, const QString& path); ///< also used by tests and the menu
+
+signals:
+  void refused(const QString& why);
+  void notice(const QString& text);
+
+private:
+  void refill();
+  void ask(const QString& format);
+  Document* m_document;
+  QWidget* m_sheets;
+  QTableWidget* m_pieces;
+  QLabel* m_summary;
+};
+
+} // namespace hinge

@@ -1,0 +1,368 @@
+#include "app/main_window.h"
+#include "app/look.h"
+#include "app/shelf.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDateTime>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QMessageBox>
+#include <QSettings>
+#include <QSplitter>
+
+namespace hinge {
+namespace {
+constexpr int kMostRecent = 8;
+const QString kFilter = QStringLiteral("Hinge Lantern (*.hinge)");
+} // namespace
+
+Design MainWindow::starterDesign() { return Design{}; }
+
+MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Document(this)), m_analyst(new Analyst(this)) {
+  setWindowTitle(tr("Hinge Lantern"));
+  resize(1280, 800);
+  askUnsaved = [this] {
+    return static_cast<int>(QMessageBox::warning(this, tr("Unsaved changes"), tr("Save the changes to \"%1\"?").arg(m_document->name()),
+                                                 QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save));
+  };
+  buildActions();
+  auto* central = new QWidget(this);
+  central->setObjectName(QStringLiteral("page"));
+  auto* column = new QVBoxLayout(central);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  column->addWidget(buildBar());
+  auto* line = new QFrame(central);
+  line->setObjectName(QStringLiteral("hairline"));
+  line->setFixedHeight(1);
+  column->addWidget(line);
+  m_places = new QStackedWidget(central);
+  m_size = new SizePlace(m_document, m_places);
+  m_cut = new CutPlace(m_document, m_places);
+  m_places->addWidget(m_size);
+  m_places->addWidget(buildBuildPlace());
+  m_places->addWidget(m_cut);
+  column->addWidget(m_places, 1);
+  setCentralWidget(central);
+  m_notice = new QLabel(this);
+  m_notice->setObjectName(QStringLiteral("notice"));
+  m_notice->setAccessibleName(tr("Notice"));
+  m_notice->hide();
+  m_noticeTimer.setSingleShot(true);
+  connect(&m_noticeTimer, &QTimer::timeout, m_notice, &QWidget::hide);
+
+  connect(m_size, &SizePlace::refused, this, &MainWindow::showRefusal);
+  connect(m_size, &SizePlace::done, this, [this] { go(BuildCard); });
+  connect(m_cut, &CutPlace::refused, this, &MainWindow::showRefusal);
+  connect(m_cut, &CutPlace::notice, this, [this](const QString& text) { showNotice(text, false); });
+  connect(m_document, &Document::designChanged, this, [this] {
+    if (!m_document->previewing()) m_analyst->request(m_document->committed());
+    updateActions();
+  });
+  connect(m_document, &Document::selectionChanged, this, &MainWindow::updateActions);
+  connect(m_document, &Document::titleChanged, this, &MainWindow::updateActions);
+  connect(&m_document->undoStack(), &QUndoStack::indexChanged, this, &MainWindow::updateActions);
+  m_document->start(starterDesign());
+  go(BuildCard);
+  m_stage->setFocus();
+}
+
+void MainWindow::buildActions() {
+  const auto make = [this](const QString& text, const QKeySequence& keys, auto run) {
+    auto* action = new QAction(text, this);
+    action->setShortcut(keys);
+    connect(action, &QAction::triggered, this, run);
+    addAction(action);
+    return action;
+  };
+  m_new = make(tr("New card"), QKeySequence::New, [this] {
+    if (!mayLeave()) return;
+    m_document->start(starterDesign());
+    go(SizeCard);
+  });
+  m_open = make(tr("Open …"), QKeySequence::Open, [this] {
+    if (!mayLeave()) return;
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open a card"), QString(), kFilter);
+    if (!path.isEmpty()) openFile(path);
+  });
+  m_save = make(tr("Save"), QKeySequence::Save, [this] { save(); });
+  m_saveAs = make(tr("Save as …"), QKeySequence::SaveAs, [this] { saveAs(); });
+  m_undo = make(tr("Undo"), QKeySequence::Undo, [this] { m_document->undoStack().undo(); });
+  m_redo = make(tr("Redo"), QKeySequence::Redo, [this] { m_document->undoStack().redo(); });
+  m_add = make(tr("Add a structure"), QKeySequence(Qt::Key_A), [this] {
+    go(BuildCard);
+    m_stage->setAdding(!m_stage->adding());
+    m_stage->setFocus();
+  });
+  m_remove = make(tr("Remove the structure"), QKeySequence::Delete, [this] {
+    const auto id = m_document->selection();
+    if (!id) return;
+    const auto next = removeStructure(m_document->committed(), *id);
+    if (next) (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
+  });
+  m_swap = make(tr("Mirror the structure across its fold"), QKeySequence(Qt::Key_M), [this] {
+    const auto id = m_document->selection();
+    const StructureItem* item = id ? m_document->committed().find(*id) : nullptr;
+    if (!item) return;
+    const auto next = setValues(m_document->committed(), *id, swapTwins(findStructureKind(item->kind)->parameters, item->values));
+    if (next) (void)m_document->apply(*next, tr("mirror %1").arg(QString::fromStdString(id->text()))).ok();
+  });
+  m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P), [this] { m_stage->fan().togglePlay(); });
+  m_dark = make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
+  m_dark->setCheckable(true);
+  m_dark->setChecked(Look::isDark());
+  m_quit = make(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+QWidget* MainWindow::buildBar() {
+  auto* bar = new QWidget(this);
+  bar->setFixedHeight(50);
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(10, 0, 12, 0);
+  row->setSpacing(4);
+  const auto quiet = [&](const QString& text, const QString& name) {
+    auto* button = new QToolButton(bar);
+    button->setObjectName(QStringLiteral("quiet"));
+    button->setText(text);
+    button->setAccessibleName(name);
+    return button;
+  };
+  auto* menu = quiet(tr("☰"), tr("Menu"));
+  menu->setPopupMode(QToolButton::InstantPopup);
+  m_menu = new QMenu(menu);
+  m_recent = new QMenu(tr("Open recent"), m_menu);
+  connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+  m_menu->addActions({m_new, m_open});
+  m_menu->addMenu(m_recent);
+  m_menu->addActions({m_save, m_saveAs});
+  m_menu->addSeparator();
+  m_menu->addActions({m_undo, m_redo});
+  m_menu->addSeparator();
+  m_menu->addActions({m_add, m_swap, m_remove, m_play});
+  m_menu->addSeparator();
+  m_menu->addActions({m_dark, m_quit});
+  menu->setMenu(m_menu);
+  row->addWidget(menu);
+  m_title = new QLabel(bar);
+  m_title->setObjectName(QStringLiteral("heading"));
+  m_title->setAccessibleName(tr("Document"));
+  row->addWidget(m_title);
+  row->addStretch(1);
+  const std::pair<QString, Place> places[] = {{tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
+  for (const auto& [text, place] : places) {
+    auto* button = new QToolButton(bar);
+    button->setObjectName(QStringLiteral("place"));
+    button->setText(text);
+    button->setAccessibleName(tr("Place: %1").arg(text));
+    button->setCheckable(true);
+    button->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
+    connect(button, &QToolButton::clicked, this, [this, place] { go(place); });
+    m_placeButtons.append(button);
+    row->addWidget(button);
+  }
+  row->addStretch(1);
+  for (QAction* action : {m_undo, m_redo}) {
+    auto* button = quiet(action->text(), action->text());
+    connect(button, &QToolButton::clicked, action, &QAction::trigger);
+    connect(action, &QAction::changed, button, [button, action] {
+      button->setEnabled(action->isEnabled());
+      button->setToolTip(action->toolTip());
+    });
+    row->addWidget(button);
+  }
+  return bar;
+}
+
+QWidget* MainWindow::buildBuildPlace() {
+  auto* place = new QWidget(this);
+  auto* row = new QHBoxLayout(place);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  m_stage = new StageView(m_document, m_analyst, place);
+  row->addWidget(m_stage, 1);
+  auto* side = new QWidget(place);
+  side->setFixedWidth(468);
+  auto* column = new QVBoxLayout(side);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  m_bench = new BenchView(m_document, side);
+  column->addWidget(m_bench, 4);
+  const auto hairline = [&] {
+    auto* line = new QFrame(side);
+    line->setObjectName(QStringLiteral("hairline"));
+    line->setFixedHeight(1);
+    column->addWidget(line);
+  };
+  const auto padded = [&](QWidget* widget, int stretch) {
+    auto* box = new QVBoxLayout;
+    box->setContentsMargins(16, 12, 16, 12);
+    box->addWidget(widget);
+    column->addLayout(box, stretch);
+  };
+  hairline();
+  m_sizes = new SizesPanel(m_document, side);
+  padded(m_sizes, 0);
+  hairline();
+  m_findings = new FindingsPanel(m_document, m_analyst, side);
+  m_findings->setMinimumHeight(120);
+  padded(m_findings, 4);
+  row->addWidget(side);
+
+  connect(m_stage, &StageView::panelHovered, m_bench, &BenchView::setHoveredPanel);
+  connect(m_bench, &BenchView::panelHovered, m_stage, &StageView::setHoveredPanel);
+  connect(m_stage, &StageView::refused, this, &MainWindow::showRefusal);
+  connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
+  connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
+  connect(m_findings, &FindingsPanel::refused, this, &MainWindow::showRefusal);
+  connect(m_findings, &FindingsPanel::showRequested, m_stage, &StageView::showFinding);
+  connect(m_stage, &StageView::findingChosen, m_stage, &StageView::showFinding);
+  connect(m_stage, &StageView::seatChosen, this, &MainWindow::openShelf);
+  return place;
+}
+
+void MainWindow::go(Place place) {
+  m_places->setCurrentIndex(place);
+  for (int k = 0; k < m_placeButtons.size(); ++k) m_placeButtons[k]->setChecked(k == place);
+}
+
+void MainWindow::openShelf(const QString& seat, const QPoint& where) {
+  auto* shelf = new Shelf(m_document->committed(), seat, this);
+  connect(shelf, &Shelf::chosen, this, &MainWindow::addStructureAt);
+  shelf->adjustSize();
+  const QRect area = geometry();
+  shelf->move(std::clamp(where.x() - shelf->width() / 2, area.left() + 8, std::max(area.left() + 8, area.right() - shelf->width() - 8)),
+              std::clamp(where.y() + 18, area.top() + 8, std::max(area.top() + 8, area.bottom() - shelf->height() - 8)));
+  shelf->show();
+}
+
+void MainWindow::addStructureAt(const QString& kind, const QString& seat) {
+  const Design& design = m_document->committed();
+  Result<void> done;
+  StructureId id;
+  const auto assembled = assembleDesign(design);
+  const auto values = assembled ? valuesForNew(*assembled, design.settings, kind.toStdString(), seat.toStdString(), {}) : Result<ParameterValues>(assembled.error());
+  if (!values) done = values.error();
+  else if (auto added = addStructure(design, kind.toStdString(), seat.toStdString(), *values); !added) done = added.error();
+  else {
+    id = added->id;
+    done = m_document->apply(added->design, tr("add %1").arg(QString::fromUtf8(findStructureKind(kind.toStdString())->label.data())));
+  }
+  if (!done) return showRefusal(QString::fromStdString(done.error().text()));
+  m_stage->setAdding(false);
+  m_document->select(id);
+}
+
+void MainWindow::updateActions() {
+  QUndoStack& stack = m_document->undoStack();
+  m_undo->setEnabled(stack.canUndo());
+  m_redo->setEnabled(stack.canRedo());
+  m_undo->setToolTip(stack.canUndo() ? tr("Undo: %1").arg(stack.undoText()) : tr("Nothing to undo"));
+  m_redo->setToolTip(stack.canRedo() ? tr("Redo: %1").arg(stack.redoText()) : tr("Nothing to redo"));
+  const bool chosen = m_document->selection().has_value();
+  m_remove->setEnabled(chosen);
+  m_swap->setEnabled(chosen);
+  m_save->setEnabled(m_document->isModified() || m_document->path().isEmpty());
+  m_title->setText(m_document->name() + (m_document->isModified() ? QStringLiteral("  •") : QString()));
+  m_title->setToolTip(m_document->path().isEmpty() ? tr("Not saved yet") : m_document->path());
+  setWindowTitle(tr("%1%2 – Hinge Lantern").arg(m_document->isModified() ? QStringLiteral("• ") : QString(), m_document->name()));
+}
+
+void MainWindow::showRefusal(const QString& why) { showNotice(why, true); }
+
+void MainWindow::showNotice(const QString& text, bool trouble) {
+  m_notice->setStyleSheet(QStringLiteral("background: %1").arg((trouble ? Theme::light().trouble : Theme::light().fine).name()));
+  m_notice->setText(text);
+  m_notice->adjustSize();
+  m_notice->move(20, 62);
+  m_notice->raise();
+  m_notice->show();
+  m_noticeTimer.start(trouble ? 7000 : 4000);
+}
+
+bool MainWindow::mayLeave() {
+  if (!m_document->isModified()) return true;
+  const int answer = askUnsaved();
+  if (answer == QMessageBox::Save) return save();
+  return answer == QMessageBox::Discard;
+}
+
+bool MainWindow::openFile(const QString& path) {
+  if (auto opened = m_document->open(path); !opened) {
+    showRefusal(QString::fromStdString(opened.error().text()));
+    return false;
+  }
+  rememberRecent(m_document->path());
+  go(BuildCard);
+  return true;
+}
+
+bool MainWindow::save() {
+  if (m_document->path().isEmpty()) return saveAs();
+  if (auto saved = m_document->saveTo(m_document->path()); !saved) {
+    showRefusal(QString::fromStdString(saved.error().text()));
+    return false;
+  }
+  rememberRecent(m_document->path());
+  return true;
+}
+
+bool MainWindow::saveAs() {
+  QString path = QFileDialog::getSaveFileName(this, tr("Save the card"), m_document->path().isEmpty() ? m_document->name() + QStringLiteral(".hinge") : m_document->path(), kFilter);
+  if (path.isEmpty()) return false;
+  if (!path.endsWith(QStringLiteral(".hinge"))) path += QStringLiteral(".hinge");
+  if (auto saved = m_document->saveTo(path); !saved) {
+    showRefusal(QString::fromStdString(saved.error().text()));
+    return false;
+  }
+  rememberRecent(path);
+  return true;
+}
+
+void MainWindow::rememberRecent(const QString& path) {
+  QSettings settings;
+  QStringList recent = settings.value(QStringLiteral("recent")).toStringList();
+  recent.removeAll(path);
+  recent.prepend(path);
+  settings.setValue(QStringLiteral("recent"), recent.mid(0, kMostRecent));
+}
+
+void MainWindow::fillRecent() {
+  m_recent->clear();
+  for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList())
+    connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] {
+      if (mayLeave()) openFile(path);
+    });
+  if (m_recent->isEmpty()) m_recent->addAction(tr("nothing yet"))->setEnabled(false);
+}
+
+void MainWindow::offerRecovery() {
+  for (const Document::Recovery& recovery : Document::recoveries()) {
+    const QString name = recovery.originalPath.isEmpty() ? tr("an unsaved card") : QFileInfo(recovery.originalPath).fileName();
+    const auto answer = QMessageBox::question(this, tr("Unsaved work found"), tr("The program ended while %1 had unsaved changes (kept %2). Restore them?").arg(name, recovery.saved.toString(Qt::ISODate)),
+                                              QMessageBox::Yes | QMessageBox::No | QMessageBox::Cancel);
+    if (answer == QMessageBox::Cancel) return;
+    if (answer == QMessageBox::No) {
+      Document::discard(recovery);
+      continue;
+    }
+    if (auto done = m_document->recover(recovery); !done) showRefusal(QString::fromStdString(done.error().text()));
+    return;
+  }
+}
+
+void MainWindow::setDark(bool dark) {
+  Look::apply(*qApp, dark);
+  m_dark->setChecked(dark);
+  QSettings().setValue(QStringLiteral("dark"), dark);
+  for (QWidget* widget : findChildren<QWidget*>()) widget->update();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  if (mayLeave()) event->accept();
+  else event->ignore();
+}
+
+} // namespace hinge

@@ -1,0 +1,75 @@
+#pragma once
+#include "app/analyst.h"
+#include "app/bench_view.h"
+#include "app/cut_place.h"
+#include "app/document.h"
+#include "app/findings_panel.h"
+#include "app/size_place.h"
+#include "app/sizes_panel.h"
+#include "app/stage_view.h"
+#include <QActionGroup>
+#include <QMainWindow>
+#include <QStackedWidget>
+
+namespace hinge {
+
+/// The window: places along the order of the work (size, build, cut) over one document.
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+public:
+  enum Place { SizeCard, BuildCard, CutCard };
+  explicit MainWindow(QWidget* parent = nullptr);
+
+  Document& document() { return *m_document; }
+  Analyst& analyst() { return *m_analyst; }
+  StageView& stage() { return *m_stage; }
+  BenchView& bench() { return *m_bench; }
+  SizesPanel& sizes() { return *m_sizes; }
+  FindingsPanel& findings() { return *m_findings; }
+  CutPlace& cutPlace() { return *m_cut; }
+  SizePlace& sizePlace() { return *m_size; }
+  void go(Place place);
+  bool openFile(const QString& path);
+  void addStructureAt(const QString& kind, const QString& seat);
+  void openShelf(const QString& seat, const QPoint& where);
+  void offerRecovery();
+  void setDark(bool dark);
+  QString noticeText() const { return m_notice->isVisible() ? m_notice->text() : QString(); }
+  static Design starterDesign();
+
+  /// Answers of the unsaved-changes prompt, replaceable so that it can be tested without a modal dialog.
+  std::function<int()> askUnsaved;
+
+protected:
+  void closeEvent(QCloseEvent*) override;
+
+private:
+  void buildActions();
+  QWidget* buildBar();
+  QWidget* buildBuildPlace();
+  void updateActions();
+  void showRefusal(const QString& why);
+  void showNotice(const QString& text, bool trouble);
+  bool mayLeave();
+  bool save();
+  bool saveAs();
+  void rememberRecent(const QString& path);
+  void fillRecent();
+
+  Document* m_document;
+  Analyst* m_analyst;
+  StageView* m_stage = nullptr;
+  BenchView* m_bench = nullptr;
+  SizesPanel* m_sizes = nullptr;
+  FindingsPanel* m_findings = nullptr;
+  SizePlace* m_size = nullptr;
+  CutPlace* m_cut = nullptr;
+  QStackedWidget* m_places = nullptr;
+  QLabel *m_title = nullptr, *m_notice = nullptr;
+  QTimer m_noticeTimer;
+  QMenu *m_menu = nullptr, *m_recent = nullptr;
+  QList<QToolButton*> m_placeButtons;
+  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap, *m_play, *m_dark, *m_quit;
+};
+
+} // namespace hinge

@@ -1,0 +1,102 @@
+#include "app/shelf.h"
+#include "app/look.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include "render/stage_painter.h"
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QToolButton>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+/// A button whose face is the card with the new structure in it, moving.
+class LivePicture : public QToolButton {
+public:
+  LivePicture(std::optional<Design> design, StructureId added, QWidget* parent) : QToolButton(parent), m_design(std::move(design)), m_added(added) {
+    setFixedSize(168, 132);
+    if (m_design)
+      if (auto assembled = assembleDesign(*m_design)) m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+    m_timer.setInterval(40);
+    connect(&m_timer, &QTimer::timeout, this, [this] {
+      m_time += 0.04;
+      update();
+    });
+    if (m_assembly) m_timer.start();
+  }
+
+protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    QPainterPath clip;
+    clip.addRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 7, 7);
+    p.setClipPath(clip);
+    if (m_assembly) {
+      const double opening = radians(95 + 70 * std::sin(m_time * 1.1));
+      StageStyle style;
+      style.theme = Look::theme();
+      style.selected = m_added;
+      paintStage(p, rect(), *m_assembly, Motion::quickPose(*m_assembly, drawableOpening(opening)), cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6)), style);
+    } else {
+      p.fillRect(rect(), Look::theme().stageBottom);
+      p.setPen(Look::theme().stageSoft);
+      p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("no room here"));
+    }
+    p.setClipping(false);
+    p.setPen(QPen(hasFocus() || underMouse() ? Look::theme().accent : Look::theme().line, hasFocus() || underMouse() ? 2.5 : 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRoundedRect(QRectF(rect()).adjusted(1.5, 1.5, -1.5, -1.5), 7, 7);
+  }
+
+private:
+  std::optional<Design> m_design;
+  StructureId m_added;
+  std::shared_ptr<const Assembly> m_assembly;
+  QTimer m_timer;
+  double m_time = 0;
+};
+
+} // namespace
+
+Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFrame(parent, Qt::Popup | Qt::FramelessWindowHint) {
+  setObjectName(QStringLiteral("shelf"));
+  setAttribute(Qt::WA_DeleteOnClose);
+  setAccessibleName(tr("Structures for this fold"));
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(14, 12, 14, 14);
+  auto assembled = assembleDesign(design);
+  const Seat* place = assembled ? assembled->findSeat(seat.toStdString()) : nullptr;
+  auto* title = new QLabel(place ? tr("What stands on %1?").arg(QString::fromStdString(place->label)) : tr("This fold is gone"), this);
+  title->setObjectName(QStringLiteral("heading"));
+  column->addWidget(title);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(12);
+  if (place)
+    for (const StructureKind* kind : structureKinds()) {
+      std::optional<Design> tried;
+      StructureId id;
+      if (auto values = valuesForNew(*assembled, design.settings, kind->key, place->key, {}))
+        if (auto added = addStructure(design, kind->key, place->key, *values)) tried = added->design, id = added->id;
+      auto* box = new QVBoxLayout;
+      auto* button = new LivePicture(tried, id, this);
+      const QString key = QString::fromUtf8(kind->key.data()), label = QString::fromUtf8(kind->label.data());
+      button->setAccessibleName(tr("Add %1").arg(label));
+      button->setToolTip(QString::fromUtf8(kind->summary.data()));
+      button->setObjectName(QStringLiteral("add-") + key);
+      connect(button, &QToolButton::clicked, this, [this, key, seat] {
+        emit chosen(key, seat);
+        close();
+      });
+      auto* name = new QLabel(label, this);
+      name->setFont(Look::font(13, QFont::Bold));
+      box->addWidget(button);
+      box->addWidget(name, 0, Qt::AlignHCenter);
+      row->addLayout(box);
+    }
+  column->addLayout(row);
+}
+
+} // namespace hinge

@@ -1,0 +1,198 @@
+#include "app/size_place.h"
+#include "app/look.h"
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QPainter>
+
+namespace hinge {
+namespace {
+
+const SheetSize& sheetOf(const Design& design) {
+  for (const SheetSize& s : knownSheets())
+    if (s.key == design.settings.sheet) return s;
+  return knownSheets().front();
+}
+
+/// The open card on its sheet, to scale, with the shut half marked.
+class CardDrawing : public QWidget {
+public:
+  CardDrawing(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+    setMinimumSize(420, 420);
+    setAccessibleName(tr("The card on its sheet"));
+  }
+
+protected:
+  void paintEvent(QPaintEvent*) override {
+    const Theme& theme = Look::theme();
+    const Design& design = m_document->design();
+    const SheetSize& sheet = sheetOf(design);
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const bool side = design.card.fold == FoldSide::Side;
+    const double w = design.card.width_mm * (side ? 2 : 1), h = design.card.height_mm * (side ? 1 : 2);
+    // Turn the sheet the way the open card lies.
+    double sw = sheet.width_mm, sh = sheet.height_mm;
+    if ((w > h) != (sw > sh)) std::swap(sw, sh);
+    const double scale = std::min((width() - 60) / std::max(w, sw), (height() - 70) / std::max(h, sh));
+    const QPointF middle(0.5 * width(), 0.5 * height());
+    const auto box = [&](double bw, double bh) { return QRectF(middle - 0.5 * scale * QPointF(bw, bh), scale * QSizeF(bw, bh)); };
+    QPen dashed(theme.inkFaint, 1.2);
+    dashed.setDashPattern({4, 4});
+    p.setPen(dashed);
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(box(sw, sh));
+    p.setFont(Look::font(12));
+    p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::fromUtf8(sheet.label.data()));
+    const QRectF card = box(w, h);
+    p.setPen(QPen(theme.cut, 1.4));
+    p.setBrush(theme.sheet);
+    p.drawRect(card);
+    QRadialGradient glow(card.center(), 0.6 * std::max(card.width(), card.height()));
+    QColor warm(0xff, 0xc8, 0x7a);
+    warm.setAlphaF(0.35f);
+    glow.setColorAt(0, warm);
+    warm.setAlphaF(0);
+    glow.setColorAt(1, warm);
+    p.setPen(Qt::NoPen);
+    p.setBrush(glow);
+    p.drawRect(card);
+    p.setPen(QPen(theme.valley, 2.2, Qt::CustomDashLine, Qt::RoundCap));
+    QPen beads(theme.valley, 2.4);
+    beads.setCapStyle(Qt::RoundCap);
+    beads.setDashPattern({0.01, 2.6});
+    p.setPen(beads);
+    if (side) p.drawLine(QPointF(card.center().x(), card.top()), QPointF(card.center().x(), card.bottom()));
+    else p.drawLine(QPointF(card.left(), card.center().y()), QPointF(card.right(), card.center().y()));
+    p.setPen(QColor(0x5d, 0x57, 0x4f));
+    p.setFont(Look::font(13, QFont::DemiBold));
+    const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, design.settings.unit)); };
+    const QRectF shut = side ? QRectF(card.center().x(), card.top(), 0.5 * card.width(), card.height()) : QRectF(card.left(), card.center().y(), card.width(), 0.5 * card.height());
+    p.drawText(shut, Qt::AlignCenter, tr("shut\n%1 × %2").arg(QString::fromStdString(formatLength(design.card.width_mm, design.settings.unit, false)), length(design.card.height_mm)));
+    if (w > sw + 1e-6 || h > sh + 1e-6) {
+      p.setPen(theme.trouble);
+      p.drawText(QRectF(0, height() - 26, width(), 22), Qt::AlignCenter, tr("◆  The open card (%1 × %2) is larger than this sheet: it will be tiled").arg(length(w), length(h)));
+    }
+  }
+
+private:
+  Document* m_document;
+};
+
+} // namespace
+
+SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setObjectName(QStringLiteral("page"));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(56, 44, 40, 40);
+  row->setSpacing(48);
+  auto* column = new QVBoxLayout;
+  column->setSpacing(18);
+  auto* heading = new QLabel(tr("How large is the card?"), this);
+  heading->setObjectName(QStringLiteral("large"));
+  column->addWidget(heading);
+  auto* form = new QFormLayout;
+  form->setHorizontalSpacing(18);
+  form->setVerticalSpacing(10);
+  form->setFieldGrowthPolicy(QFormLayout::FieldsStayAtSizeHint);
+  const auto lineEdit = [&](const QString& label, int width) {
+    auto* edit = new QLineEdit(this);
+    edit->setFixedWidth(width);
+    edit->setAccessibleName(label);
+    form->addRow(label, edit);
+    return edit;
+  };
+  const auto combo = [&](const QString& label) {
+    auto* box = new QComboBox(this);
+    box->setFixedWidth(220);
+    box->setAccessibleName(label);
+    form->addRow(label, box);
+    return box;
+  };
+  m_title = lineEdit(tr("Name"), 220);
+  m_width = lineEdit(tr("Finished width"), 110);
+  m_height = lineEdit(tr("Finished height"), 110);
+  m_fold = combo(tr("Fold along"));
+  m_fold->addItems({tr("the side"), tr("the top")});
+  m_stock = combo(tr("Stock"));
+  for (const Stock& stock : knownStocks()) m_stock->addItem(QStringLiteral("%1, %2 mm").arg(QString::fromStdString(stock.label)).arg(stock.thickness_mm), QString::fromStdString(stock.key));
+  m_unit = combo(tr("Unit"));
+  m_unit->addItem(tr("millimetres"), QStringLiteral("mm"));
+  m_unit->addItem(tr("centimetres"), QStringLiteral("cm"));
+  m_unit->addItem(tr("inch fractions"), QStringLiteral("in"));
+  m_sheet = combo(tr("Cut from"));
+  for (const SheetSize& sheet : knownSheets()) m_sheet->addItem(QString::fromUtf8(sheet.label.data()), QString::fromUtf8(sheet.key.data()));
+  column->addLayout(form);
+  m_facts = new QLabel(this);
+  m_facts->setObjectName(QStringLiteral("soft"));
+  m_facts->setWordWrap(true);
+  column->addWidget(m_facts);
+  auto* onward = new QPushButton(tr("Build on it"), this);
+  onward->setObjectName(QStringLiteral("primary"));
+  connect(onward, &QPushButton::clicked, this, &SizePlace::done);
+  column->addWidget(onward, 0, Qt::AlignLeft);
+  column->addStretch();
+  row->addLayout(column);
+  m_drawing = new CardDrawing(document, this);
+  row->addWidget(m_drawing, 1);
+
+  connect(m_width, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_height, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_fold, &QComboBox::activated, this, &SizePlace::commitCard);
+  const auto change = [this](const QString& what, auto edit) {
+    Design next = m_document->committed();
+    edit(next);
+    if (auto applied = m_document->apply(next, what); !applied) emit refused(QString::fromStdString(applied.error().text()));
+  };
+  connect(m_title, &QLineEdit::editingFinished, this, [this, change] { change(tr("name the card"), [this](Design& d) { d.title = m_title->text().trimmed().toStdString(); }); });
+  connect(m_stock, &QComboBox::activated, this, [change](int index) { change(tr("choose the stock"), [index](Design& d) { d.stock = knownStocks()[static_cast<std::size_t>(index)]; }); });
+  connect(m_unit, &QComboBox::activated, this, [this, change] { change(tr("choose the unit"), [this](Design& d) { d.settings.unit = unitFromKey(m_unit->currentData().toString().toStdString()).value(); }); });
+  connect(m_sheet, &QComboBox::activated, this, [this, change] { change(tr("choose the sheet"), [this](Design& d) { d.settings.sheet = m_sheet->currentData().toString().toStdString(); }); });
+  connect(document, &Document::designChanged, this, &SizePlace::refill);
+  refill();
+}
+
+void SizePlace::refill() {
+  const Design& d = m_document->design();
+  if (!m_title->hasFocus()) m_title->setText(QString::fromStdString(d.title));
+  const auto fill = [&](QLineEdit* edit, double mm) {
+    edit->setText(QString::fromStdString(formatLength(mm, d.settings.unit)));
+    edit->setModified(false);
+  };
+  fill(m_width, d.card.width_mm);
+  fill(m_height, d.card.height_mm);
+  m_fold->setCurrentIndex(d.card.fold == FoldSide::Side ? 0 : 1);
+  m_stock->setCurrentIndex(m_stock->findData(QString::fromStdString(d.stock.key)));
+  m_unit->setCurrentIndex(m_unit->findData(QString::fromUtf8(unitKey(d.settings.unit).data())));
+  m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
+  const double reserve = d.settings.edgeReserve_mm;
+  const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, d.settings.unit)); };
+  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants %4 × %5 at least.")
+                       .arg(length(d.card.fold == FoldSide::Side ? 2 * d.card.width_mm : d.card.width_mm), length(d.card.fold == FoldSide::Side ? d.card.height_mm : 2 * d.card.height_mm),
+                            length(reserve), length(d.card.width_mm + 2 * reserve), length(d.card.height_mm + 2 * reserve)));
+  m_drawing->update();
+}
+
+void SizePlace::commitCard() {
+  const Design& d = m_document->committed();
+  CardBase card = d.card;
+  card.fold = m_fold->currentIndex() == 1 ? FoldSide::Top : FoldSide::Side;
+  for (const auto& [edit, size] : {std::pair{m_width, &card.width_mm}, std::pair{m_height, &card.height_mm}}) {
+    if (!edit->isModified()) continue;
+    edit->setModified(false);
+    const auto typed = parseLength_mm(edit->text().toStdString(), d.settings.unit);
+    if (!typed) {
+      emit refused(QString::fromStdString(typed.error().text()));
+      refill();
+      return;
+    }
+    *size = *typed;
+  }
+  auto next = setCard(d, card);
+  Result<void> applied;
+  if (!next) applied = next.error();
+  else applied = m_document->apply(*next, tr("change the card"));
+  if (!applied) emit refused(QString::fromStdString(applied.error().text()));
+  refill();
+}
+
+} // namespace hinge

@@ -1,0 +1,32 @@
+#pragma once
+#include "app/document.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+
+namespace hinge {
+
+/// Where the work starts: finished size, the side that folds, stock, unit and the sheet it is cut from, with the shut card
+/// drawn to scale on that sheet.
+class SizePlace : public QWidget {
+  Q_OBJECT
+public:
+  SizePlace(Document* document, QWidget* parent = nullptr);
+  QLineEdit* widthField() const { return m_width; }
+
+signals:
+  void refused(const QString& why);
+  void done();
+
+private:
+  void refill();
+  void commitCard();
+  Document* m_document;
+  QLineEdit *m_title, *m_width, *m_height;
+  QComboBox *m_fold, *m_stock, *m_unit, *m_sheet;
+  QWidget* m_drawing;
+  QLabel* m_facts;
+};
+
+} // namespace hinge

@@ -1,0 +1,62 @@
+#pragma once
+#include "app/document.h"
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <map>
+
+namespace hinge {
+
+struct StructureKind;
+
+/// Small drawing that shows which distance each parameter is; the one being edited is lit.
+class SketchView : public QWidget {
+  Q_OBJECT
+public:
+  explicit SketchView(QWidget* parent = nullptr);
+  void show(const StructureKind* kind);
+  void light(const QString& key);
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+
+private:
+  const StructureKind* m_kind = nullptr;
+  QString m_lit;
+};
+
+/// All sizes of the selected structure, both sides of a fold in one row; of the card when nothing is selected.
+class SizesPanel : public QWidget {
+  Q_OBJECT
+public:
+  SizesPanel(Document* document, QWidget* parent = nullptr);
+  QLineEdit* field(const QString& key) const;
+
+signals:
+  void refused(const QString& why);
+
+private:
+  void rebuild();
+  void refill();
+  void commit(const std::string& key, QLineEdit* field);
+  void addRow(int row, const QString& label, const QString& tip, const std::vector<std::string>& keys);
+  QLineEdit* makeField(const std::string& key, const QString& name, const QString& tip);
+  bool eventFilter(QObject* object, QEvent* event) override;
+  double valueOf(const std::string& key) const;
+
+  Document* m_document;
+  std::optional<StructureId> m_shown;
+  bool m_built = false;
+  QGridLayout* m_grid;
+  QLineEdit* m_name;
+  QCheckBox* m_alike;
+  QPushButton* m_remove;
+  SketchView* m_sketch;
+  QComboBox* m_turned = nullptr;
+  std::map<std::string, QLineEdit*> m_fields;
+};
+
+} // namespace hinge

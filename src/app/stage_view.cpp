@@ -1,0 +1,409 @@
+#include "app/stage_view.h"
+#include "app/look.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <QHeaderView>
+#include <QMouseEvent>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+
+} // namespace
+
+StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QWidget(parent), m_document(document), m_analyst(analyst) {
+  setMouseTracking(true);
+  setFocusPolicy(Qt::StrongFocus);
+  setAccessibleName(tr("Stage"));
+  setAccessibleDescription(tr("The moving structure. Click a panel to select its structure; drag to look from another side."));
+  setMinimumSize(420, 360);
+  m_fan = new Fan(this);
+  m_tags = new SizeTags(this, document);
+  m_standing = new QTreeWidget(this);
+  m_standing->setObjectName(QStringLiteral("standing"));
+  m_standing->setAccessibleName(tr("What stands on what"));
+  m_standing->setHeaderHidden(true);
+  m_standing->setIndentation(14);
+  m_standing->setRootIsDecorated(false);
+  m_standing->setItemsExpandable(false);
+  m_standing->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  m_standing->setFrameShape(QFrame::NoFrame);
+  m_add = new QToolButton(this);
+  m_add->setText(tr("+  Add a structure"));
+  m_add->setAccessibleName(tr("Add a structure"));
+  m_add->setToolTip(tr("Shows the folds on which something can stand (A)"));
+  m_add->setCheckable(true);
+  connect(m_add, &QToolButton::toggled, this, &StageView::setAdding);
+  connect(m_fan, &QAbstractSlider::valueChanged, this, [this] { refresh(); });
+  connect(m_fan, &Fan::findingChosen, this, &StageView::findingChosen);
+  connect(m_tags, &SizeTags::refused, this, &StageView::refused);
+  connect(m_tags, &SizeTags::repaint, this, qOverload<>(&QWidget::update));
+  connect(document, &Document::designChanged, this, [this] {
+    m_shownFinding = -1;
+    refreshStanding();
+    refresh();
+  });
+  connect(document, &Document::selectionChanged, this, [this] {
+    refreshStanding();
+    layOutTags();
+    update();
+  });
+  connect(analyst, &Analyst::changed, this, [this] {
+    m_fan->setAnalysis(m_analyst->current());
+    refresh();
+  });
+  connect(m_standing, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
+    if (!item) return;
+    m_document->select(structureIdFromText(item->data(0, Qt::UserRole).toString().toStdString()));
+  });
+  refreshStanding();
+  refresh();
+}
+
+QRectF StageView::stageArea() const { return QRectF(24, 26, width() - 48, height() - 26 - m_fan->sizeHint().height() + 6); }
+
+Camera StageView::camera() const {
+  Camera camera = cameraFor(m_document->design().card, stageArea());
+  camera.turn_rad += m_turn;
+  camera.height_rad = std::clamp(camera.height_rad + m_height, -0.3, 1.5);
+  camera.scale_px *= m_zoom;
+  return camera;
+}
+
+void StageView::refresh() {
+  const auto analysis = m_analyst->current();
+  const double opening = drawableOpening(m_fan->opening_rad());
+  if (!m_assembly || !(m_assembledDesign == m_document->design())) {
+    auto assembled = assembleDesign(m_document->design());
+    if (!assembled) return; // apply() and preview() let only designs through that assemble
+    m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+    m_assembledDesign = m_document->design();
+  }
+  // The traced motion when it belongs to what is shown, a direct solution while it is being worked out.
+  if (analysis && analysis->design == m_document->design()) m_pose = analysis->motion->poseAt(opening);
+  else m_pose = Motion::quickPose(*m_assembly, opening);
+  layOutTags();
+  update();
+}
+
+void StageView::layOutTags() {
+  if (!m_assembly || m_adding) {
+    m_tags->clear();
+    return;
+  }
+  m_tags->update(*m_assembly, [this](PanelIndex p, const Vec2& q) { return screenOf(p, q); }, QRectF(rect()).adjusted(6, 6, -6, -m_fan->height() + 30));
+}
+
+void StageView::refreshStanding() {
+  const QSignalBlocker blocker(m_standing);
+  m_standing->clear();
+  const Design& design = m_document->design();
+  auto* card = new QTreeWidgetItem(m_standing, {tr("Card")});
+  std::map<int, QTreeWidgetItem*> items;
+  for (const StructureItem& item : design.structures) {
+    const auto owner = ownerOfKey(item.seat);
+    QTreeWidgetItem* parent = owner && items.contains(owner->value) ? items[owner->value] : card;
+    auto* entry = new QTreeWidgetItem(parent, {QString::fromStdString(nameOf(design, item.id))});
+    entry->setData(0, Qt::UserRole, QString::fromStdString(item.id.text()));
+    entry->setToolTip(0, tr("%1, on %2").arg(QString::fromStdString(nameOf(design, item.id)), QString::fromStdString(item.seat)));
+    items[item.id.value] = entry;
+  }
+  m_standing->expandAll();
+  QTreeWidgetItem* current = card;
+  if (const auto id = m_document->selection(); id && items.contains(id->value)) current = items[id->value];
+  m_standing->setCurrentItem(current);
+  int rows = 1 + static_cast<int>(design.structures.size());
+  m_standing->resize(190, std::min(height() / 2, 10 + rows * 23));
+}
+
+void StageView::setHoveredPanel(const QString& key) {
+  if (key == m_hovered) return;
+  m_hovered = key;
+  update();
+}
+
+void StageView::setAdding(bool on) {
+  m_adding = on;
+  m_hoveredSeat = -1;
+  m_add->setChecked(on);
+  layOutTags();
+  update();
+}
+
+void StageView::showFinding(int index) {
+  const auto analysis = m_analyst->current();
+  m_shownFinding = analysis && index >= 0 && index < static_cast<int>(analysis->findings.size()) ? index : -1;
+  if (m_shownFinding >= 0) {
+    const Finding& f = analysis->findings[static_cast<std::size_t>(index)];
+    m_fan->setOpening_rad(f.show_rad);
+    if (!f.owners.empty()) m_document->select(f.owners.front());
+  }
+  update();
+}
+
+std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) const {
+  if (!m_pose.placed[panel]) return std::nullopt;
+  return camera().project(benchPose(m_pose.opening_rad) * (m_pose.panels[panel] * lift(flat)));
+}
+
+QPointF StageView::seatPoint(const Seat& seat) const {
+  const SeatSide& side = seat.sides[0];
+  const Vec3 flat = side.toPiece * Vec3(0, 0.5 * seat.length_mm, 0);
+  return screenOf(side.panel, flat.head<2>()).value_or(QPointF(-1000, -1000));
+}
+
+QPointF StageView::panelPoint(PanelIndex panel) const {
+  return screenOf(panel, centroidOf(m_assembly->panels[panel].outline)).value_or(QPointF(-1000, -1000));
+}
+
+PanelIndex StageView::panelAt(const QPointF& point) const {
+  for (std::size_t k = m_drawn.size(); k-- > 0;)
+    if (m_drawn[k].outline.containsPoint(point, Qt::OddEvenFill)) return m_drawn[k].panel;
+  return {};
+}
+
+std::optional<QPointF> StageView::badgePlace(const Finding& finding) const {
+  for (const std::string& key : finding.elements) {
+    PanelIndex panel = m_assembly->findPanel(key);
+    if (!panel.valid())
+      for (PanelIndex p : m_assembly->panels.indices())
+        if (m_assembly->panels[p].owner && m_assembly->panels[p].owner->text() == key && m_assembly->panels[p].use == PanelUse::Wall) {
+          panel = p;
+          break;
+        }
+    if (panel.valid() && m_pose.placed[panel]) return panelPoint(panel);
+  }
+  return std::nullopt;
+}
+
+int StageView::badgeAt(const QPointF& point) const {
+  const auto analysis = m_analyst->current();
+  if (!analysis) return -1;
+  for (std::size_t k = 0; k < analysis->findings.size(); ++k)
+    if (const auto place = badgePlace(analysis->findings[k]); place && QLineF(*place, point).length() < 12) return static_cast<int>(k);
+  return -1;
+}
+
+int StageView::seatAt(const QPointF& point) const {
+  int best = -1;
+  double nearest = 15;
+  for (SeatIndex s : m_assembly->seats.indices()) {
+    const double d = QLineF(seatPoint(m_assembly->seats[s]), point).length();
+    if (d < nearest) nearest = d, best = s.value;
+  }
+  return best;
+}
+
+void StageView::paintSeats(QPainter& painter) const {
+  const QColor amber = Theme::night().accent;
+  for (SeatIndex s : m_assembly->seats.indices()) {
+    const Seat& seat = m_assembly->seats[s];
+    const bool hot = s.value == m_hoveredSeat;
+    const auto end = [&](double y) { return screenOf(seat.sides[0].panel, (seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
+    const auto from = end(0), to = end(seat.length_mm);
+    if (!from || !to) continue;
+    QColor line = amber;
+    line.setAlphaF(hot ? 1.0f : 0.6f);
+    painter.setPen(QPen(line, hot ? 3.5 : 2, Qt::SolidLine, Qt::RoundCap));
+    painter.drawLine(*from, *to);
+    const QPointF middle = seatPoint(seat);
+    painter.setBrush(hot ? amber : QColor(0x2a, 0x27, 0x35));
+    painter.setPen(QPen(amber, 1.5));
+    painter.drawEllipse(middle, hot ? 11 : 8, hot ? 11 : 8);
+    painter.setPen(QPen(hot ? QColor(0x24, 0x1a, 0x0e) : amber, 1.8));
+    painter.drawLine(middle - QPointF(4, 0), middle + QPointF(4, 0));
+    painter.drawLine(middle - QPointF(0, 4), middle + QPointF(0, 4));
+  }
+  if (m_hoveredSeat < 0) return;
+  const Seat& seat = m_assembly->seats[SeatIndex(m_hoveredSeat)];
+  const QString text = tr("%1, %2").arg(words(seat.label), QString::fromStdString(formatLength(seat.length_mm, m_document->design().settings.unit)));
+  painter.setFont(Look::font(13, QFont::DemiBold));
+  const QRectF box(seatPoint(seat) + QPointF(16, -14), QSizeF(QFontMetricsF(painter.font()).horizontalAdvance(text) + 18, 26));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(QColor(0x1a, 0x18, 0x22, 230));
+  painter.drawRoundedRect(box, 6, 6);
+  painter.setPen(Look::theme().stageInk);
+  painter.drawText(box, Qt::AlignCenter, text);
+}
+
+void StageView::paintBadges(QPainter& painter) const {
+  const auto analysis = m_analyst->current();
+  if (!analysis || m_adding) return;
+  painter.setFont(Look::font(12, QFont::Bold));
+  for (std::size_t k = 0; k < analysis->findings.size(); ++k) {
+    const auto place = badgePlace(analysis->findings[k]);
+    if (!place) continue;
+    const bool shown = static_cast<int>(k) == m_shownFinding, spoils = analysis->findings[k].severity == Severity::Spoils;
+    painter.setPen(QPen(shown ? QColor(Qt::white) : QColor(0x2a, 0x18, 0x18), shown ? 2.5 : 1.2));
+    painter.setBrush(spoils ? QColor(0xf0, 0x86, 0x86) : QColor(0xe6, 0xc3, 0x62));
+    // What spoils the card is a diamond, advice a disc.
+    if (spoils) painter.drawPolygon(QPolygonF({*place + QPointF(0, -13), *place + QPointF(13, 0), *place + QPointF(0, 13), *place + QPointF(-13, 0)}));
+    else painter.drawEllipse(*place, 10, 10);
+    painter.setPen(QColor(0x2a, 0x18, 0x18));
+    painter.drawText(QRectF(place->x() - 12, place->y() - 12, 24, 24), Qt::AlignCenter, QString::number(k + 1));
+  }
+}
+
+void StageView::paintStatus(QPainter& painter) const {
+  painter.setFont(Look::font(12));
+  painter.setPen(Look::theme().stageSoft);
+  QString text;
+  if (m_analyst->busy()) text = tr("Working the motion out …");
+  else if (m_adding) text = tr("Choose a fold. Esc ends.");
+  else {
+    QStringList missing;
+    for (const Placement& placement : m_assembly->placements)
+      if (!m_pose.placed[placement.panels.front()]) missing << QString::fromStdString(nameOf(m_document->design(), placement.owner));
+    if (!missing.isEmpty()) text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
+  }
+  if (!text.isEmpty()) painter.drawText(QRectF(18, height() - 30, 300, 18), Qt::AlignLeft | Qt::AlignVCenter, text);
+}
+
+void StageView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  if (!m_assembly) return;
+  StageStyle style;
+  style.theme = Look::theme();
+  style.selected = m_document->selection();
+  style.hoverPanel = m_assembly->findPanel(m_hovered.toStdString());
+  const auto analysis = m_analyst->current();
+  if (analysis && m_shownFinding >= 0)
+    for (const std::string& key : analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements) style.troubled.insert(key);
+  m_drawn = paintStage(painter, rect(), *m_assembly, m_pose, camera(), style);
+  painter.setRenderHint(QPainter::Antialiasing);
+  if (m_adding) paintSeats(painter);
+  else m_tags->paint(painter, true);
+  paintBadges(painter);
+  paintStatus(painter);
+}
+
+void StageView::resizeEvent(QResizeEvent*) {
+  m_fan->setGeometry((width() - m_fan->sizeHint().width()) / 2, height() - m_fan->sizeHint().height(), m_fan->sizeHint().width(), m_fan->sizeHint().height());
+  m_standing->move(14, 14);
+  m_add->adjustSize();
+  m_add->move(width() - m_add->width() - 16, 16);
+  layOutTags();
+}
+
+void StageView::mousePressEvent(QMouseEvent* event) {
+  m_pressedAt = event->position();
+  m_moved = false;
+  if (event->button() != Qt::LeftButton) return;
+  if (m_adding) {
+    if (const int seat = seatAt(event->position()); seat >= 0)
+      emit seatChosen(words(m_assembly->seats[SeatIndex(seat)].key), mapToGlobal(event->position().toPoint()));
+    return;
+  }
+  if (m_tags->press(event->position())) return;
+  if (const int badge = badgeAt(event->position()); badge >= 0) {
+    emit findingChosen(badge);
+    return;
+  }
+  m_orbiting = true;
+}
+
+void StageView::mouseMoveEvent(QMouseEvent* event) {
+  if (m_orbiting) {
+    const QPointF d = event->position() - m_pressedAt;
+    if (!m_moved && std::hypot(d.x(), d.y()) < 4) return;
+    m_moved = true;
+    m_turn -= d.x() * 0.008, m_height += d.y() * 0.006;
+    m_pressedAt = event->position();
+    layOutTags();
+    update();
+    return;
+  }
+  if (m_adding) {
+    const int seat = seatAt(event->position());
+    if (seat != m_hoveredSeat) m_hoveredSeat = seat, update();
+    return;
+  }
+  if (m_tags->move(event->position())) return;
+  const PanelIndex panel = panelAt(event->position());
+  const QString key = panel.valid() ? words(m_assembly->panels[panel].key) : QString();
+  if (key != m_hovered) {
+    m_hovered = key;
+    emit panelHovered(key);
+    update();
+  }
+}
+
+void StageView::mouseReleaseEvent(QMouseEvent* event) {
+  if (m_tags->release(event->position())) return;
+  if (m_orbiting && !m_moved) {
+    const PanelIndex panel = panelAt(event->position());
+    m_document->select(panel.valid() ? m_assembly->panels[panel].owner : std::nullopt);
+    setFocus();
+  }
+  m_orbiting = false;
+}
+
+void StageView::mouseDoubleClickEvent(QMouseEvent*) {
+  m_turn = m_height = 0, m_zoom = 1;
+  layOutTags();
+  update();
+}
+
+void StageView::wheelEvent(QWheelEvent* event) {
+  m_zoom = std::clamp(m_zoom * std::pow(1.0015, event->angleDelta().y()), 0.5, 5.0);
+  layOutTags();
+  update();
+}
+
+void StageView::leaveEvent(QEvent*) {
+  if (m_tags->leave()) update();
+  if (m_hovered.isEmpty()) return;
+  m_hovered.clear();
+  emit panelHovered({});
+  update();
+}
+
+void StageView::keyPressEvent(QKeyEvent* event) {
+  switch (event->key()) {
+  case Qt::Key_Escape:
+    if (m_adding) setAdding(false);
+    else m_document->select(std::nullopt);
+    return;
+  case Qt::Key_Space: m_fan->togglePlay(); return;
+  case Qt::Key_Left: m_fan->setValue(m_fan->value() + (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
+  case Qt::Key_Right: m_fan->setValue(m_fan->value() - (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
+  case Qt::Key_Home: m_fan->setValue(0); return;
+  case Qt::Key_End: m_fan->setValue(1800); return;
+  default: QWidget::keyPressEvent(event);
+  }
+}
+
+QList<AccessibleItem> StageView::accessibleItems() const {
+  QList<AccessibleItem> items;
+  if (!m_assembly) return items;
+  for (PanelIndex p : m_assembly->panels.indices()) {
+    if (!m_pose.placed[p]) continue;
+    QPolygonF outline;
+    for (const Vec2& c : m_assembly->panels[p].outline) outline << *screenOf(p, c);
+    const auto& owner = m_assembly->panels[p].owner;
+    items.append({tr("panel %1").arg(words(m_assembly->panels[p].key)), owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("card"),
+                  outline.boundingRect().toRect(), QAccessible::Graphic, true});
+  }
+  for (const Seat& seat : m_assembly->seats)
+    items.append({tr("fold %1").arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
+  for (const auto& tag : m_tags->tags())
+    items.append({tr("size %1").arg(words(tag.spec->key)), tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(), QAccessible::Button, true});
+  return items;
+}
+
+void StageView::pressItem(int index) {
+  const QList<AccessibleItem> items = accessibleItems();
+  const AccessibleItem item = items.at(index);
+  if (item.name.startsWith(tr("panel %1").arg(QString()))) {
+    const PanelIndex panel = m_assembly->findPanel(item.name.section(QLatin1Char(' '), 1).toStdString());
+    m_document->select(m_assembly->panels[panel].owner);
+  } else if (item.name.startsWith(tr("fold %1").arg(QString()))) {
+    emit seatChosen(item.name.section(QLatin1Char(' '), 1), mapToGlobal(item.rect.center()));
+  } else {
+    m_tags->edit(index - static_cast<int>(items.size() - static_cast<qsizetype>(m_tags->tags().size())));
+  }
+}
+
+} // namespace hinge

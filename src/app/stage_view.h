@@ -1,0 +1,87 @@
+#pragma once
+#include "app/accessible_items.h"
+#include "app/analyst.h"
+#include "app/document.h"
+#include "app/fan.h"
+#include "app/size_tags.h"
+#include "render/stage_painter.h"
+#include <QToolButton>
+#include <QTreeWidget>
+
+namespace hinge {
+
+/// The moving structure: the hero of the window. Shows the pose at the fan's opening, picks structures, marks findings,
+/// offers the folds on which something can be put.
+class StageView : public QWidget, public AccessibleCanvas {
+  Q_OBJECT
+public:
+  StageView(Document* document, Analyst* analyst, QWidget* parent = nullptr);
+
+  Fan& fan() { return *m_fan; }
+  SizeTags& tags() { return *m_tags; }
+  QTreeWidget& standing() { return *m_standing; }
+  QToolButton& addButton() { return *m_add; }
+  void showFinding(int index); ///< goes to its opening and marks its panels; -1 marks none
+  int shownFinding() const { return m_shownFinding; }
+  void setHoveredPanel(const QString& key);
+  void setAdding(bool on);
+  bool adding() const { return m_adding; }
+  const Pose& pose() const { return m_pose; }
+  std::shared_ptr<const Assembly> assembly() const { return m_assembly; }
+  QPointF seatPoint(const Seat& seat) const;      ///< where the seat's bead is drawn
+  QPointF panelPoint(PanelIndex panel) const;     ///< middle of the panel on the screen
+
+  QList<AccessibleItem> accessibleItems() const override;
+  void pressItem(int index) override;
+  QWidget* canvasWidget() override { return this; }
+
+signals:
+  void panelHovered(const QString& key);
+  void seatChosen(const QString& seat, const QPoint& where);
+  void refused(const QString& why);
+  void findingChosen(int index);
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void mouseDoubleClickEvent(QMouseEvent*) override;
+  void wheelEvent(QWheelEvent*) override;
+  void leaveEvent(QEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+
+private:
+  void refresh();        ///< assembly and pose anew
+  void refreshStanding();
+  void layOutTags();
+  Camera camera() const;
+  QRectF stageArea() const;
+  std::optional<QPointF> screenOf(PanelIndex panel, const Vec2& flat) const;
+  PanelIndex panelAt(const QPointF& point) const;
+  int badgeAt(const QPointF& point) const;
+  int seatAt(const QPointF& point) const;
+  std::optional<QPointF> badgePlace(const Finding& finding) const;
+  void paintSeats(QPainter& painter) const;
+  void paintBadges(QPainter& painter) const;
+  void paintStatus(QPainter& painter) const;
+
+  Document* m_document;
+  Analyst* m_analyst;
+  Fan* m_fan;
+  SizeTags* m_tags;
+  QTreeWidget* m_standing;
+  QToolButton* m_add;
+  std::shared_ptr<const Assembly> m_assembly;
+  Design m_assembledDesign;
+  Pose m_pose;
+  std::vector<DrawnFace> m_drawn;
+  QString m_hovered;
+  int m_shownFinding = -1, m_hoveredSeat = -1;
+  bool m_adding = false, m_orbiting = false, m_moved = false;
+  QPointF m_pressedAt;
+  double m_turn = 0, m_height = 0, m_zoom = 1;
+};
+
+} // namespace hinge
