@@ -46,6 +46,7 @@ void Document::set(const Design& design) {
 }
 
 void Document::select(std::optional<StructureId> id) {
+  if (id && !design().find(*id)) id.reset();
   if (id == m_selection) return;
   m_selection = id;
   emit selectionChanged();

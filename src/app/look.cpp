@@ -24,7 +24,8 @@ QString sheet(const Theme& t) {
     QLineEdit:disabled { color: %faint; background: %surface; }
     QComboBox { background: %field; border: 1px solid %line; border-radius: 5px; padding: 3px 8px; }
     QComboBox:focus { border-color: %accent; }
-    QComboBox::drop-down { border: none; width: 18px; }
+    QComboBox::drop-down { border: none; width: 22px; }
+    QComboBox::down-arrow { image: url(:/icons/chevron-%mode.svg); width: 12px; height: 12px; }
     QComboBox QAbstractItemView { background: %raised; border: 1px solid %line; selection-background-color: %accent; selection-color: %accentInk; }
     QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 6px; padding: 5px 12px; }
     QPushButton:hover, QToolButton:hover { border-color: %accent; }
@@ -51,12 +52,14 @@ QString sheet(const Theme& t) {
     QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
     QTableWidget { background: %raised; border: 1px solid %line; border-radius: 8px; gridline-color: transparent; selection-background-color: %field; selection-color: %ink; }
+    QTableWidget::item { padding: 0 8px; }
     QHeaderView::section { background: transparent; color: %soft; border: none; border-bottom: 1px solid %line; padding: 6px 8px; font-weight: 700; }
-    QTreeWidget#standing { background: transparent; border: none; color: %stageInk; outline: none; }
-    QTreeWidget#standing::item { padding: 2px 4px; border-radius: 4px; color: %stageInk; }
+    QTreeWidget#standing { background: transparent; border: none; color: %stageInk; outline: none; show-decoration-selected: 1; }
+    QTreeWidget#standing::item { padding: 2px 4px; color: %stageInk; }
     QTreeWidget#standing::item:selected { background: rgba(232,154,67,0.25); color: %stageInk; }
     QTreeWidget#standing::item:hover { background: rgba(255,255,255,0.06); }
-    QTreeWidget#standing::branch, QTreeWidget#standing::branch:selected { background: transparent; image: none; border: none; }
+    QTreeWidget#standing::branch { image: none; border: none; }
+    QTreeWidget#standing::branch:selected { background: rgba(232,154,67,0.25); }
     QWidget#shelf { background: %raised; border: 1px solid %line; border-radius: 10px; }
     QLabel#notice { background: %trouble; color: white; border-radius: 6px; padding: 8px 12px; }
     QDialog { background: %surface; }
@@ -66,6 +69,7 @@ QString sheet(const Theme& t) {
       {"%field", t.field},         {"%line", t.line},     {"%soft", t.inkSoft},      {"%faint", t.inkFaint},  {"%ink", t.ink},
       {"%trouble", t.trouble}};
   for (const auto& [name, colour] : names) css.replace(QLatin1String(name), colour.name());
+  css.replace(QLatin1String("%mode"), t.dark ? QLatin1String("dark") : QLatin1String("light"));
   return css;
 }
 

@@ -1,6 +1,7 @@
 #include "app/main_window.h"
 #include "app/look.h"
 #include "app/shelf.h"
+#include "core/checks/propose.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QApplication>
@@ -242,8 +243,7 @@ void MainWindow::addStructureAt(const QString& kind, const QString& seat) {
   const Design& design = m_document->committed();
   Result<void> done;
   StructureId id;
-  const auto assembled = assembleDesign(design);
-  const auto values = assembled ? valuesForNew(*assembled, design.settings, kind.toStdString(), seat.toStdString(), {}) : Result<ParameterValues>(assembled.error());
+  const auto values = proposeValues(design, kind.toStdString(), seat.toStdString(), {});
   if (!values) done = values.error();
   else if (auto added = addStructure(design, kind.toStdString(), seat.toStdString(), *values); !added) done = added.error();
   else {

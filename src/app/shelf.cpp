@@ -1,5 +1,6 @@
 #include "app/shelf.h"
 #include "app/look.h"
+#include "core/checks/propose.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "render/stage_painter.h"
@@ -78,7 +79,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
     for (const StructureKind* kind : structureKinds()) {
       std::optional<Design> tried;
       StructureId id;
-      if (auto values = valuesForNew(*assembled, design.settings, kind->key, place->key, {}))
+      if (auto values = proposeValues(design, kind->key, place->key, {}))
         if (auto added = addStructure(design, kind->key, place->key, *values)) tried = added->design, id = added->id;
       auto* box = new QVBoxLayout;
       auto* button = new LivePicture(tried, id, this);

@@ -271,6 +271,7 @@ void StageView::paintEvent(QPaintEvent*) {
   const auto analysis = m_analyst->current();
   if (analysis && m_shownFinding >= 0)
     for (const std::string& key : analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements) style.troubled.insert(key);
+  style.ghostPages = !style.troubled.empty() && m_pose.opening_rad < radians(75);
   m_drawn = paintStage(painter, rect(), *m_assembly, m_pose, camera(), style);
   painter.setRenderHint(QPainter::Antialiasing);
   if (m_adding) paintSeats(painter);

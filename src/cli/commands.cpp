@@ -4,6 +4,7 @@
 #include "core/io/report_json.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
+#include "core/checks/propose.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "render/picture.h"
@@ -111,9 +112,7 @@ int addOne(const Options& o) {
   if (!d) return refuse(d.error());
   auto given = parseSets(o.sets, o.kind);
   if (!given) return refuse(given.error());
-  auto assembly = assembleDesign(*d);
-  if (!assembly) return refuse(assembly.error());
-  auto values = valuesForNew(*assembly, d->settings, o.kind, o.seat, *given);
+  auto values = proposeValues(*d, o.kind, o.seat, *given);
   if (!values) return refuse(values.error());
   auto added = addStructure(*d, o.kind, o.seat, *values);
   if (!added) return refuse(added.error());

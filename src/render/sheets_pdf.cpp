@@ -48,7 +48,7 @@ void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
 SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& design) {
   const SheetSize& sheet = sheetOf(design);
   // The footer with the ruler takes its strip of every sheet.
-  SheetLayout layout = layOut(pieces, sheet.width_mm, sheet.height_mm - kFooter_mm, kMargin_mm, kGap_mm);
+  SheetLayout layout = layOut(pieces, sheet.width_mm, sheet.height_mm - kFooter_mm, kMargin_mm, kGap_mm, true);
   layout.height_mm = sheet.height_mm;
   return layout;
 }

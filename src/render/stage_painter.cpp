@@ -17,7 +17,7 @@ struct Source {
 QColor mix(const QColor& a, const QColor& b, double share) {
   const double s = std::clamp(share, 0.0, 1.0);
   return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * s), static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * s),
-                          static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s));
+                          static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s), static_cast<float>(a.alphaF() + (b.alphaF() - a.alphaF()) * s));
 }
 
 /// The light hangs over the gutter's middle, between the pages.
@@ -131,12 +131,13 @@ private:
     }
     const QPointF centreOnScreen = m_camera.project(m_light - face.normal * (lightSide));
     QRadialGradient glow(centreOnScreen, 0.95 * m_reach * m_camera.scale_px);
+    if (m_style.ghostPages && throughPaper && m_assembly.panels[source.panel].use == PanelUse::Page) near.setAlphaF(0.22f), far.setAlphaF(0.22f);
     glow.setColorAt(0.0, near);
     glow.setColorAt(0.22, mix(near, far, 0.16));
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
     p.setBrush(glow);
-    p.setPen(QPen(QBrush(glow), 0.7)); // closes the seams between split faces
+    p.setPen(near.alphaF() < 1 ? QPen(Qt::NoPen) : QPen(QBrush(glow), 0.7)); // closes the seams between split faces
     p.drawPolygon(outline);
     if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
       QColor red = Theme::light().trouble;

@@ -19,6 +19,7 @@ struct StageStyle {
   bool background = true;
   std::optional<StructureId> selected; ///< drawn with the accent along its edges
   PanelIndex hoverPanel;
+  bool ghostPages = false;             ///< pages seen from outside let the structure show through
   std::set<std::string> troubled;      ///< keys of panels in the finding that is shown: hatched
 };
 

@@ -15,6 +15,15 @@ void AssemblyBuilder::fail(std::string code, std::string message, std::string pl
 
 Result<void> AssemblyBuilder::status() const {
   if (m_error) return *m_error;
+  for (const Piece& piece : m_assembly.pieces) {
+    if (piece.owner != m_owner) continue;
+    for (std::size_t i = 0; i < piece.panels.size(); ++i)
+      for (std::size_t j = i + 1; j < piece.panels.size(); ++j) {
+        const Panel &a = m_assembly.panels[piece.panels[i]], &b = m_assembly.panels[piece.panels[j]];
+        if (overlapArea_mm2(a.outline, b.outline) > 1e-3)
+          return Error{"piece.overlap", fmt::format("these sizes cannot be cut from one sheet: {} and {} lie on one another in the flat piece", a.label, b.label), piece.key};
+      }
+  }
   return {};
 }
 

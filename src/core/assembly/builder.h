@@ -26,6 +26,7 @@ public:
 
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }
+  /// The first problem met, or panels of one piece that would lie on one another in the flat sheet.
   Result<void> status() const;
 
 private:

@@ -13,8 +13,8 @@ namespace {
 
 std::string ownerKey(const Panel& panel) { return panel.owner ? panel.owner->text() : "card"; }
 
-/// A structure that does not shut flat runs into itself and its host near the shut state; that is the same trouble and
-/// "shut-flat" names its cause.
+/// A structure that does not shut flat runs into itself, its host and the pages near the shut state; that is the same
+/// trouble and "shut-flat" names its cause.
 bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
   for (const auto& [own, other] : {std::pair{&a, &b}, std::pair{&b, &a}}) {
     const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
@@ -24,7 +24,7 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
     for (const LinearClosure& c : findStructureKind(item->kind)->closures(seat->shutOpening_rad)) exact = exact && std::abs(c.misfit(item->values)) < 1e-6;
     if (exact) continue;
     const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key;
-    if (own->owner == other->owner || host) return true;
+    if (own->owner == other->owner || host || other->use == PanelUse::Page) return true;
   }
   return false;
 }

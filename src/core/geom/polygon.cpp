@@ -179,6 +179,16 @@ std::vector<Polygon> convexParts(const Polygon& polygon) {
   return parts;
 }
 
+double overlapArea_mm2(const Polygon& a, const Polygon& b) {
+  const Box2 ba = boundsOf(a), bb = boundsOf(b);
+  if (ba.empty() || bb.empty() || (ba.low.array() > bb.high.array()).any() || (bb.low.array() > ba.high.array()).any()) return 0;
+  double area = 0;
+  for (const Polygon& pa : convexParts(a))
+    for (const Polygon& pb : convexParts(b))
+      if (const Polygon shared = intersectConvex(pa, pb); !shared.empty()) area += signedArea_mm2(shared);
+  return area;
+}
+
 bool insertOnOutline(Polygon& polygon, const Vec2& point) {
   for (const Vec2& p : polygon)
     if ((p - point).norm() < 1e-9) return true;

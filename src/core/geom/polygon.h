@@ -36,6 +36,9 @@ Polygon clipToHalfPlane(const Polygon& polygon, const Vec2& point, const Vec2& n
 /// Overlap of two convex polygons (may be empty).
 Polygon intersectConvex(const Polygon& a, const Polygon& b);
 
+/// Area that two simple polygons share.
+double overlapArea_mm2(const Polygon& a, const Polygon& b);
+
 /// Splits a simple polygon into convex parts (ears, merged while convex). O(n^2).
 std::vector<Polygon> convexParts(const Polygon& polygon);
 

@@ -67,7 +67,8 @@ std::vector<FlatPiece> flatPieces(const Assembly& assembly) {
   return all;
 }
 
-SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm) {
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm,
+                   bool fromTop) {
   SheetLayout layout{sheetWidth_mm, sheetHeight_mm, margin_mm, {}, 0};
   const double width = sheetWidth_mm - 2 * margin_mm, height = sheetHeight_mm - 2 * margin_mm;
   struct Item {
@@ -108,7 +109,8 @@ SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, d
       row = rows.end() - 1;
       top += item.size.y() + gap_mm;
     }
-    put(item, row->sheet, Vec2(margin_mm + row->used, margin_mm + row->y), false);
+    const double y = fromTop ? sheetHeight_mm - margin_mm - row->y - item.size.y() : margin_mm + row->y;
+    put(item, row->sheet, Vec2(margin_mm + row->used, y), false);
     row->used += item.size.x() + gap_mm;
   }
   return layout;

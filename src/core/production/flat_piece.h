@@ -47,8 +47,9 @@ struct SheetLayout {
   int sheets = 0;
 };
 
-/// Puts the pieces on sheets in rows, tallest first. Pieces that fit on no sheet get one of their own, as large as they
+/// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the upper one. Pieces that fit on no sheet get one of their own, as large as they
 /// need, and are marked.
-SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm);
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm,
+                   bool fromTop = false);
 
 } // namespace hinge

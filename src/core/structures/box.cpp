@@ -78,7 +78,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(in.seat.sides[1], "b", {0, position}, {b, position});
   builder.dimensionOn(in.seat.sides[1], "position", {0, 0}, {0, position});
 
-  const std::string name = in.item.id.text();
+  const std::string name = in.name();
   builder.seat("ridge", "ridge of " + name, sideOn(wallA, {c, 0}, -Vec2::UnitX(), Vec2::UnitY()),
                sideOn(wallB, {c, 0}, Vec2::UnitX(), Vec2::UnitY()), length, 2 * kPi);
   if (!isValley(in.seat.shutOpening_rad)) return builder.status();

@@ -15,6 +15,8 @@ struct RecipeInput {
   const Settings& settings;
   std::array<std::string, 2> sideNames{"a", "b"};
   bool turned = false;
+  /// The structure as seats are labelled: the user's name for it or its id.
+  std::string name() const { return item.label.empty() ? item.id.text() : item.label; }
   double value(std::string_view key) const { return values.find(key)->second; }
 };
 

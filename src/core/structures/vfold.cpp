@@ -135,7 +135,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(in.seat.sides[1], key("beta"), ahead, Vec2(point + 30 * atAngle(be)), point);
   builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position", Vec2(0, in.turned ? in.seat.length_mm : 0), point);
 
-  const std::string name = in.item.id.text();
+  const std::string name = in.name();
   builder.seat("ridge", "centre crease of " + name, sideOn(panelA, Vec2::Zero(), -Vec2::UnitX(), Vec2::UnitY()),
                sideOn(panelB, Vec2::Zero(), Vec2::UnitX(), Vec2::UnitY()), s.crease.norm(), 2 * kPi);
   if (!valley) return builder.status();

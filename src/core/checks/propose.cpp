@@ -1,0 +1,49 @@
+#include "core/checks/propose.h"
+#include "core/checks/analysis.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+/// Every length but the position and the held ones, in half millimetres.
+ParameterValues scaled(const StructureKind& kind, const ParameterValues& values, double scale) {
+  ParameterValues out = values;
+  for (const ParameterSpec& spec : kind.parameters)
+    if (spec.unit == ParameterUnit::Millimetre && spec.role == ParameterRole::Gives && spec.key != "position")
+      out[std::string(spec.key)] = std::clamp(std::floor(2 * scale * values.find(spec.key)->second) / 2, spec.least, spec.most);
+  return out;
+}
+
+bool works(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& values) {
+  const auto added = addStructure(design, kind, seat, values);
+  if (!added) return false;
+  const auto analysis = analyse(added->design, {.searchMends = false});
+  return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
+    return f.severity == Severity::Spoils && std::ranges::find(f.owners, added->id) != f.owners.end();
+  });
+}
+
+} // namespace
+
+Result<ParameterValues> proposeValues(const Design& design, std::string_view kindKey, std::string_view seatKey, const ParameterValues& given) {
+  const auto assembled = assembleDesign(design);
+  if (!assembled) return assembled.error();
+  const auto fitted = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
+  if (!fitted) return fitted;
+  const StructureKind& kind = *findStructureKind(kindKey);
+  const double length = assembled->findSeat(seatKey)->length_mm, middle = fitted->find("position")->second;
+  for (double scale : {1.0, 0.8, 0.65, 0.5, 0.4, 0.3, 0.22})
+    for (double shift : {0.0, 0.2, -0.2}) {
+      ParameterValues wanted = scaled(kind, *fitted, scale);
+      wanted["position"] = std::round(2 * (middle + 0.5 * (1 - scale) * (kindKey == "box" ? fitted->find("length")->second : 0.0) + shift * length)) / 2;
+      for (const auto& [key, value] : given) wanted[key] = value;
+      const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);
+      if (values && works(design, kindKey, seatKey, *values)) return values;
+    }
+  return fitted;
+}
+
+} // namespace hinge

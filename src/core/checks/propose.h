@@ -1,0 +1,12 @@
+#pragma once
+#include "core/base/result.h"
+#include "core/design/design.h"
+
+namespace hinge {
+
+/// Sizes with which a new structure works on a seat: the fitted ones, made smaller or moved along the fold until
+/// nothing spoils the card, as far as `given` leaves them free. When no try works the first one is returned: the findings
+/// then say what is wrong. Cost: up to 21 analyses.
+Result<ParameterValues> proposeValues(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& given);
+
+} // namespace hinge

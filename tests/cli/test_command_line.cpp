@@ -1,0 +1,173 @@
+#include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QTest>
+
+// The command line as scripts use it: exit codes, stdout, stderr, files.
+
+namespace {
+struct Ran {
+  int code;
+  QByteArray out, err;
+  QJsonObject json() const { return QJsonDocument::fromJson(out).object(); }
+};
+Ran run(const QStringList& arguments) {
+  QProcess process;
+  process.start(QStringLiteral(HINGE_CLI), arguments);
+  if (!process.waitForFinished(120000)) return {-1, {}, "did not finish"};
+  return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2, process.readAllStandardOutput(), process.readAllStandardError()};
+}
+} // namespace
+
+class TestCommandLine : public QObject {
+  Q_OBJECT
+  QTemporaryDir m_folder;
+  QString at(const char* name) const { return m_folder.filePath(QString::fromLatin1(name)); }
+  QString market(const char* name) {
+    const QString file = at(name);
+    run({"new", file, "--width", "130", "--height", "180"});
+    run({"add", file, "vfold", "--on", "gutter", "--set", "position=35", "alpha=62", "gamma1=80"});
+    run({"add", file, "box", "--on", "gutter", "--set", "position=90", "length=40"});
+    return file;
+  }
+private slots:
+  void aCardFromNothingToFiles() {
+    const QString file = at("a.hinge");
+    QCOMPARE(run({"new", file, "--width", "130", "--height", "180", "--fold", "side"}).code, 0);
+    QCOMPARE(run({"add", file, "box", "--on", "gutter", "--set", "a=30", "c=1 3/4in"}).out.trimmed(), QByteArray("s1"));
+    QCOMPARE(run({"add", file, "box", "--on", "s1/ridge"}).out.trimmed(), QByteArray("s2"));
+    const Ran seats = run({"seats", file, "--json"});
+    const QJsonArray list = QJsonDocument::fromJson(seats.out).array();
+    QVERIFY(list.size() >= 5);
+    QCOMPARE(list.first().toObject()["id"].toString(), QStringLiteral("gutter"));
+    QCOMPARE(list.first().toObject()["length_mm"].toDouble(), 180.0);
+    const Ran check = run({"check", file, "--json"});
+    QCOMPARE(check.code, 0);
+    QCOMPARE(check.json()["verdict"].toString(), QStringLiteral("good"));
+    QCOMPARE(check.json()["mobility"].toInt(-1), 0);
+    for (const char* format : {"svg", "pdf", "fold", "png"}) {
+      const QString target = at("out.") + QString::fromLatin1(format);
+      const Ran exported = run({"export", file, "--to", QString::fromLatin1(format), "-o", target});
+      QVERIFY2(exported.code == 0, exported.err);
+      QVERIFY(QFile(target).size() > 500);
+    }
+    QCOMPARE(run({"remove", file, "s1"}).code, 0);
+    QCOMPARE(QJsonDocument::fromJson(run({"seats", file, "--json"}).out).array().size(), qsizetype(1));
+  }
+  void spoiledCardsExitWithOneAndCanBeMended() {
+    const QString file = market("b.hinge");
+    QCOMPARE(run({"set", file, "s2", "d=47"}).code, 0);
+    const Ran check = run({"check", file, "--json"});
+    QCOMPARE(check.code, 1);
+    const QJsonObject finding = check.json()["findings"].toArray().first().toObject();
+    QCOMPARE(finding["code"].toString(), QStringLiteral("shut-flat"));
+    QCOMPARE(finding["amount"].toDouble(), 2.0);
+    const QString mended = at("mended.hinge");
+    QCOMPARE(run({"mend", file, "--finding", "1", "-o", mended}).code, 0);
+    QCOMPARE(run({"check", mended}).code, 0);
+    QCOMPARE(run({"check", file}).code, 1); // the input is left alone
+    QCOMPARE(run({"mend", file, "--all", "-o", mended}).code, 0);
+  }
+  void sweepGivesEveryPanelAtEveryOpening() {
+    const Ran sweep = run({"sweep", market("c.hinge"), "--step", "45", "--json"});
+    QCOMPARE(sweep.code, 0);
+    const QJsonArray openings = sweep.json()["openings"].toArray();
+    QCOMPARE(openings.size(), qsizetype(5));
+    for (const auto& value : openings) {
+      QVERIFY(value.toObject()["residual_mm"].toDouble() < 1e-8);
+      QCOMPARE(value.toObject()["panels"].toArray().size(), qsizetype(10));
+    }
+    // World frame: page b points along (sin t/2, 0, cos t/2).
+    const QJsonObject ninety = openings.at(2).toObject();
+    double farthest = 0;
+    for (const auto& panel : ninety["panels"].toArray())
+      if (panel.toObject()["key"].toString() == QStringLiteral("card/page-b"))
+        for (const auto& corner : panel.toObject()["corners"].toArray()) farthest = std::max(farthest, corner.toArray().at(0).toDouble());
+    QVERIFY(std::abs(farthest - 130 * std::sqrt(0.5)) < 1e-9);
+  }
+  void structuresAreListedWithTheirTables() {
+    const Ran list = run({"structures", "--json"});
+    QCOMPARE(list.code, 0);
+    QStringList keys;
+    for (const auto& kind : list.json()["structures"].toArray()) keys << kind.toObject()["key"].toString();
+    QCOMPARE(keys, (QStringList{"vfold", "box"}));
+    QVERIFY(run({"structures"}).out.contains("gamma1"));
+  }
+  void unusableInputExitsWithTwoAndSaysWhy_data() {
+    QTest::addColumn<QStringList>("arguments");
+    QTest::addColumn<QString>("mentions");
+    const QString file = market("d.hinge"), broken = at("broken.hinge");
+    QFile out(broken);
+    if (out.open(QIODevice::WriteOnly)) out.write("{\"format\": \"hinge-lantern\", ");
+    out.close();
+    QTest::newRow("no verb") << QStringList{} << "subcommand";
+    QTest::newRow("unknown verb") << QStringList{"fold", file} << "";
+    QTest::newRow("zero width") << QStringList{"new", at("x.hinge"), "--width", "0", "--height", "100"} << "card width";
+    QTest::newRow("negative height") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "-5"} << "card height";
+    QTest::newRow("nan") << QStringList{"new", at("x.hinge"), "--width", "nan", "--height", "100"} << "width";
+    QTest::newRow("huge") << QStringList{"new", at("x.hinge"), "--width", "1e9", "--height", "100"} << "card width";
+    QTest::newRow("fold side") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "100", "--fold", "middle"} << "fold";
+    QTest::newRow("seat that is not there") << QStringList{"add", file, "box", "--on", "s9/ridge"} << "s9/ridge";
+    QTest::newRow("kind that is not there") << QStringList{"add", file, "castle", "--on", "gutter"} << "castle";
+    QTest::newRow("parameter that is not there") << QStringList{"set", file, "s1", "zz=3"} << "zz";
+    QTest::newRow("no value") << QStringList{"set", file, "s1", "la"} << "key=value";
+    QTest::newRow("no number") << QStringList{"set", file, "s1", "la=long"} << "la";
+    QTest::newRow("negative size") << QStringList{"set", file, "s1", "la=-4"} << "la";
+    QTest::newRow("structure that is not there") << QStringList{"set", file, "s77", "la=4"} << "s77";
+    QTest::newRow("file that is not there") << QStringList{"check", at("none.hinge")} << "none.hinge";
+    QTest::newRow("damaged file") << QStringList{"check", broken} << "broken.hinge";
+    QTest::newRow("unwritable target") << QStringList{"export", file, "--to", "svg", "-o", at("no/such/folder.svg")} << "folder.svg";
+    QTest::newRow("unknown format") << QStringList{"export", file, "--to", "stl", "-o", at("x")} << "to";
+    QTest::newRow("opening out of range") << QStringList{"export", file, "--to", "fold", "--open", "200", "-o", at("x")} << "180";
+    QTest::newRow("step of nothing") << QStringList{"sweep", file, "--step", "0", "--json"} << "step";
+    QTest::newRow("finding that is not there") << QStringList{"mend", file, "--finding", "7", "-o", at("x")} << "7";
+  }
+  void unusableInputExitsWithTwoAndSaysWhy() {
+    QFETCH(QStringList, arguments);
+    QFETCH(QString, mentions);
+    const Ran ran = run(arguments);
+    QVERIFY2(ran.code == 2, QByteArray::number(ran.code) + ran.err);
+    QVERIFY2(QString::fromUtf8(ran.err).contains(mentions), ran.err);
+    QVERIFY(!ran.err.isEmpty());
+  }
+  void aRefusedEditLeavesTheFile() {
+    const QString file = market("e.hinge");
+    QFile before(file);
+    QVERIFY(before.open(QIODevice::ReadOnly));
+    const QByteArray text = before.readAll();
+    QCOMPARE(run({"set", file, "s1", "gamma1=20", "gamma2=20", "ea=300", "eb=300"}).code, 2); // a panel that crosses itself
+    QFile after(file);
+    QVERIFY(after.open(QIODevice::ReadOnly));
+    QCOMPARE(after.readAll(), text);
+  }
+  void helpIsThereForEveryVerb() {
+    for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend", "sweep", "export"}) {
+      const Ran help = run({QString::fromLatin1(verb), "--help"});
+      QCOMPARE(help.code, 0);
+      QVERIFY(help.out.contains("Usage"));
+    }
+    QCOMPARE(run({"--help"}).code, 0);
+  }
+  void everyDemoExportsAVerifiableFold_data() {
+    QTest::addColumn<QString>("demo");
+    for (const QString& name : QDir(QStringLiteral(HINGE_SOURCE_DIR "/demo")).entryList({QStringLiteral("*.hinge")})) QTest::newRow(qPrintable(name)) << name;
+  }
+  void everyDemoExportsAVerifiableFold() {
+    QFETCH(QString, demo);
+    const QString target = at("demo.fold");
+    QVERIFY2(run({"export", QStringLiteral(HINGE_SOURCE_DIR "/demo/") + demo, "--to", "fold", "-o", target}).code == 0, "export");
+    QFile file(target);
+    QVERIFY(file.open(QIODevice::ReadOnly));
+    const QJsonObject fold = QJsonDocument::fromJson(file.readAll()).object();
+    QVERIFY(fold["file_frames"].toArray().size() >= 3);
+    const qsizetype faces = fold["faces_vertices"].toArray().size();
+    QVERIFY(faces > 10);
+    for (const auto& frame : fold["file_frames"].toArray()) QVERIFY(frame.toObject()["frame_inherit"].toBool());
+  }
+};
+
+QTEST_APPLESS_MAIN(TestCommandLine)
+#include "test_command_line.moc"

@@ -1,0 +1,172 @@
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/structures/registry.h"
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+class TestChecks : public QObject {
+  Q_OBJECT
+private slots:
+  void anEmptyCardIsGood() {
+    const Analysis a = checked(card());
+    QVERIFY(a.verdict == Verdict::Good);
+    QVERIFY(a.findings.empty());
+  }
+  void shutFlatIsExact_data() {
+    QTest::addColumn<double>("d");
+    QTest::addColumn<double>("misfit");
+    QTest::newRow("exact") << 45.0 << 0.0;
+    QTest::newRow("half a millimetre") << 45.5 << 0.5;
+    QTest::newRow("a hundredth") << 45.01 << 0.01;
+    QTest::newRow("too short") << 43.0 << 2.0;
+  }
+  void shutFlatIsExact() {
+    QFETCH(double, d);
+    QFETCH(double, misfit);
+    Design design = card();
+    add(design, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", d}});
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, "shut-flat");
+    QCOMPARE(f != nullptr, misfit > 0);
+    if (!f) return;
+    QVERIFY_NEAR(f->amount, misfit, 1e-9);
+    QVERIFY(f->mend);
+    QVERIFY_NEAR(f->mend->edits.front().to, 45, 1e-9);
+    QCOMPARE(checked(*applyMend(design, *f->mend)).verdict, Verdict::Good);
+    QVERIFY(!findCode(a, "panels-hit")); // the consequence is not reported as a second trouble
+  }
+  void angleMisfitsAreInDegrees() {
+    Design design = card();
+    add(design, "vfold", "gutter", {{"alpha", 50}, {"beta", 50}, {"gamma1", 85}, {"gamma2", 88}});
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, "shut-flat");
+    QVERIFY(f && f->unit == AmountUnit::Degree);
+    QVERIFY_NEAR(f->amount, 3, 1e-9);
+  }
+  void overARidgeTheOtherConditionHolds() {
+    Design design = card(160, 220);
+    add(design, "box", "gutter", {{"position", 60}, {"length", 90}, {"a", 40}, {"c", 60}});
+    add(design, "box", "s1/ridge", {{"position", 10}, {"length", 40}, {"a", 15}, {"b", 25}, {"c", 30}, {"d", 40}});
+    QVERIFY(!findCode(checked(design), "shut-flat"));
+    const auto edited = setValues(design, StructureId{2}, {{"c", 40}, {"d", 30}}); // right in a valley, wrong here
+    QVERIFY_NEAR(findCode(checked(*edited), "shut-flat")->amount, 20, 1e-9);
+  }
+  void pokingOutNamesTheEdgeAndTheAmount_data() {
+    QTest::addColumn<QString>("fold");
+    QTest::addColumn<double>("position");
+    QTest::addColumn<double>("wall");
+    QTest::addColumn<QString>("edge");
+    QTest::addColumn<double>("amount");
+    QTest::newRow("fore edge") << "side" << 50.0 << 110.0 << "fore" << 10.0; // a + c = 140 on a page of 130
+    QTest::newRow("bottom") << "side" << -4.0 << 45.0 << "bottom" << 4.0;
+    QTest::newRow("top") << "side" << 145.0 << 45.0 << "top" << 15.0;
+    QTest::newRow("left of a top fold") << "top" << -2.0 << 45.0 << "left" << 2.0;
+  }
+  void pokingOutNamesTheEdgeAndTheAmount() {
+    QFETCH(QString, fold);
+    QFETCH(double, position);
+    QFETCH(double, wall);
+    QFETCH(QString, edge);
+    QFETCH(double, amount);
+    Design design = card();
+    design.card.fold = fold == QStringLiteral("top") ? FoldSide::Top : FoldSide::Side;
+    add(design, "box", "gutter", {{"position", position}, {"length", 50}, {"a", 30}, {"c", wall}});
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, "outside-cover");
+    QVERIFY(f);
+    QCOMPARE(QString::fromStdString(f->detail), edge);
+    QVERIFY_NEAR(f->amount, amount, 1e-9);
+  }
+  void theReserveIsAdviceOnly() {
+    Design design = card();
+    add(design, "box", "gutter", {{"position", 50}, {"a", 30}, {"c", 98.5}}); // 1.5 mm inside, 3 mm wanted
+    const Analysis a = checked(design);
+    QVERIFY(a.verdict == Verdict::Advice);
+    QVERIFY_NEAR(findCode(a, "edge-reserve")->amount, 1.5, 1e-9);
+  }
+  void tautStructuresNameTheirLimit() {
+    Design design = card(160, 200);
+    add(design, "box", "gutter", {{"a", 50}, {"b", 40}, {"c", 38}, {"d", 48}});
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, "taut");
+    QVERIFY(f);
+    const double limit = degrees(std::acos((2500 + 1600 - 86.0 * 86.0) / (2 * 50 * 40)));
+    QVERIFY_NEAR(degrees(f->from_rad), limit, 1e-3);
+    QVERIFY_NEAR(f->amount, 180 - limit, 1e-3);
+  }
+  void onlyTheCauseOfALimitIsNamed() {
+    Design design = card(160, 200);
+    add(design, "box", "gutter", {{"length", 60}, {"a", 50}, {"c", 45}});
+    add(design, "box", "s1/ridge", {{"a", 12}, {"c", 20}});
+    int count = 0;
+    const Analysis a = checked(design);
+    for (const Finding& f : a.findings) count += f.code == "taut";
+    QCOMPARE(count, 1);
+    QCOMPARE(findCode(a, "taut")->owners.front().value, 1);
+  }
+  void impossibleStructuresAreNamedOnce() {
+    Design design = card(160, 200);
+    add(design, "box", "gutter", {{"a", 80}, {"b", 10}, {"c", 20}, {"d", 15}});
+    add(design, "box", "s1/ridge");
+    const Analysis a = checked(design);
+    QVERIFY(findCode(a, "impossible"));
+    QCOMPARE(findCode(a, "impossible")->owners.front().value, 1);
+    QCOMPARE(std::ranges::count(a.findings, "impossible", &Finding::code), 1);
+  }
+  void tabsAreJudged_data() {
+    QTest::addColumn<QString>("code");
+    QTest::addColumn<double>("foot");
+    QTest::addColumn<double>("tab");
+    QTest::addColumn<double>("amount");
+    QTest::newRow("too narrow") << "tab-narrow" << 30.0 << 4.0 << 2.0;
+    QTest::newRow("crosses the gutter") << "tab-crosses-fold" << 8.0 << 12.0 << 4.0;
+    QTest::newRow("too near the gutter") << "tab-near-fold" << 11.0 << 10.0 << 0.5;
+  }
+  void tabsAreJudged() {
+    QFETCH(QString, code);
+    QFETCH(double, foot);
+    QFETCH(double, tab);
+    QFETCH(double, amount);
+    Design design = card();
+    add(design, "box", "gutter", {{"a", foot}, {"tab", tab}});
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, code.toStdString());
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, amount, 1e-9);
+  }
+  void tabsOnOneAnotherAreFound() {
+    Design design = card();
+    add(design, "box", "gutter", {{"position", 40}, {"length", 50}, {"a", 40}, {"c", 45}});
+    QVERIFY(!findCode(checked(design), "tabs-overlap"));
+    add(design, "box", "gutter", {{"position", 80}, {"length", 50}, {"a", 36}, {"c", 41}});
+    QVERIFY(findCode(checked(design), "tabs-overlap"));
+  }
+  void sentencesCarryTheNumbersInTheUsersUnit() {
+    Design design = card();
+    add(design, "box", "gutter", {{"a", 25.4}, {"b", 25.4}, {"c", 50.8}, {"d", 57.15}});
+    design.settings.unit = LengthUnit::Inch;
+    const Analysis a = checked(design);
+    const std::string text = describe(*findCode(a, "shut-flat"), design);
+    QVERIFY2(text.find("1/4 in") != std::string::npos, text.c_str());
+    const std::string mend = describe(*findCode(a, "shut-flat")->mend, design);
+    QVERIFY2(mend.find("2 1/4 → 2 in") != std::string::npos, mend.c_str());
+  }
+  void noVerdictChangesWhenADesignIsMirrored() {
+    for (double c : {45.0, 46.0, 110.0}) {
+      Design design = card();
+      const StructureId id = add(design, "box", "gutter", {{"a", 30}, {"b", 20}, {"c", c}, {"d", 55}});
+      const auto mirrored = setValues(design, id, swapTwins(boxKind().parameters, design.find(id)->values));
+      const Analysis a = checked(design), b = checked(*mirrored);
+      QCOMPARE(a.findings.size(), b.findings.size());
+      for (std::size_t k = 0; k < a.findings.size(); ++k) {
+        QCOMPARE(a.findings[k].code, b.findings[k].code);
+        QVERIFY_NEAR(a.findings[k].amount, b.findings[k].amount, 1e-6);
+      }
+    }
+  }
+};
+
+QTEST_APPLESS_MAIN(TestChecks)
+#include "test_checks.moc"

@@ -1,0 +1,178 @@
+#include "support.h"
+#ifndef Q_MOC_RUN
+#include "core/io/design_json.h"
+#include "core/io/fold_file.h"
+#include "core/io/report_json.h"
+#include "core/io/text_file.h"
+#include <QFile>
+#include <QTemporaryDir>
+#include <nlohmann/json.hpp>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+namespace {
+
+Design sample() {
+  Design d = card();
+  d.title = "Stalls <&> \"lamps\" ü";
+  add(d, "vfold", "gutter", {{"position", 30}});
+  add(d, "box", "gutter", {{"position", 100}, {"a", 25.4 / 3}});
+  return d;
+}
+
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+  const auto at = text.find(from);
+  if (at == std::string::npos) qFatal("the sample has no %s", from.c_str());
+  return text.replace(at, from.size(), to);
+}
+
+} // namespace
+
+class TestFiles : public QObject {
+  Q_OBJECT
+private slots:
+  void savingLoadingSavingIsByteEqual() {
+    const std::string once = designToJson(sample());
+    const auto back = designFromJson(once);
+    QVERIFY2(back.ok(), back.ok() ? "" : back.error().text().c_str());
+    QVERIFY(*back == sample());
+    QVERIFY(designToJson(*back) == once);
+  }
+  void unknownMembersAreKept() {
+    std::string text = designToJson(sample());
+    text = replaced(text, "\"title\"", "\"weather\": {\"rain\": [1, 2]}, \"title\"");
+    text = replaced(text, "\"fold\": \"side\"", "\"fold\": \"side\", \"spine\": 3");
+    text = replaced(text, "\"kind\": \"box\"", "\"colour\": \"amber\", \"kind\": \"box\"");
+    const auto d = designFromJson(text);
+    QVERIFY(d.ok());
+    const std::string saved = designToJson(*d);
+    for (const char* kept : {"\"rain\"", "\"spine\": 3", "\"colour\": \"amber\""}) QVERIFY2(saved.find(kept) != std::string::npos, kept);
+    QVERIFY(designToJson(*designFromJson(saved)) == saved);
+  }
+  void damagedFilesAreRefusedWithPlaceAndCause_data() {
+    QTest::addColumn<QString>("text");
+    QTest::addColumn<QString>("code");
+    QTest::addColumn<QString>("mentions");
+    const std::string good = designToJson(sample());
+    const auto row = [](const char* name, const std::string& text, const char* code, const char* mentions) { QTest::newRow(name) << QString::fromStdString(text) << code << mentions; };
+    row("empty", "", "file.syntax", "line 1");
+    row("truncated", good.substr(0, good.size() / 2), "file.syntax", "line");
+    row("binary", std::string("\x01\x02\x7f{", 4), "file.syntax", "line 1");
+    row("another kind of file", "{\"a\": 1}", "file.format", "format");
+    row("a list", "[1, 2]", "file.format", "project");
+    row("newer version", replaced(good, "\"version\": 1", "\"version\": 9"), "file.version", "9");
+    row("nested deeply", std::string(100000, '['), "file.too-deep", "64");
+    row("nested in an unknown member", replaced(good, "\"title\"", "\"x\": " + std::string(500, '[') + std::string(500, ']') + ", \"title\""), "file.too-deep", "line");
+    row("text for a number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": \"wide\""), "file.member", "card.width_mm");
+    row("negative card", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": -5"), "card.size", "card width");
+    row("huge number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": 1e400"), "file.", "width_mm");
+    row("value out of range", replaced(good, "\"c\": 45.0", "\"c\": -1"), "value.range", "structures[1].values c");
+    row("unknown parameter", replaced(good, "\"c\": 45.0", "\"zz\": 45.0"), "value.unknown", "zz");
+    row("unknown kind", replaced(good, "\"kind\": \"box\"", "\"kind\": \"castle\""), "file.member", "structures[1].kind");
+    row("same id twice", replaced(good, "\"id\": \"s2\"", "\"id\": \"s1\""), "file.member", "structures[1].id");
+    row("no such id", replaced(good, "\"id\": \"s2\"", "\"id\": \"x\""), "file.member", "structures[1].id");
+    row("seat that is not there", replaced(replaced(good, "\"on\": \"gutter\"", "\"on\": \"s7/ridge\""), "s7", "s7"), "seat.missing", "s7/ridge");
+    row("structures no list", replaced(good, "\"structures\": [", "\"structures\": 3, \"old\": ["), "file.member", "structures");
+    row("fold side unknown", replaced(good, "\"fold\": \"side\"", "\"fold\": \"left\""), "file.member", "card.fold");
+    row("unit unknown", replaced(good, "\"unit\": \"mm\"", "\"unit\": \"ell\""), "file.member", "settings.unit");
+  }
+  void damagedFilesAreRefusedWithPlaceAndCause() {
+    QFETCH(QString, text);
+    QFETCH(QString, code);
+    QFETCH(QString, mentions);
+    const auto d = designFromJson(text.toStdString(), "market.hinge");
+    QVERIFY(!d.ok());
+    const QString said = QString::fromStdString(d.error().text());
+    QVERIFY2(QString::fromStdString(d.error().code).startsWith(code), d.error().code.c_str());
+    QVERIFY2(said.contains(mentions), qPrintable(said));
+    QVERIFY2(said.startsWith(QStringLiteral("market.hinge")), qPrintable(said));
+  }
+  void everyPrefixOfAFileIsRefusedWithoutHarm() {
+    const std::string good = designToJson(sample());
+    for (std::size_t n = 0; n + 2 < good.size(); n += 7) QVERIFY(!designFromJson(std::string_view(good).substr(0, n)).ok());
+  }
+  void flippedBytesNeverCrash() {
+    const std::string good = designToJson(sample());
+    int read = 0;
+    for (std::size_t n = 0; n < good.size(); ++n) {
+      std::string bad = good;
+      bad[n] = static_cast<char>(bad[n] ^ 0x15);
+      const auto d = designFromJson(bad);
+      if (!d) continue;
+      ++read;
+      QVERIFY(assembleDesign(*d).ok());
+    }
+    QVERIFY(read < static_cast<int>(good.size()));
+  }
+  void aFailedWriteLeavesTheOldFile() {
+    QTemporaryDir folder;
+    const std::string path = folder.filePath(QStringLiteral("a.hinge")).toStdString();
+    QVERIFY(saveDesign(sample(), path).ok());
+    const auto missing = saveDesign(sample(), folder.filePath(QStringLiteral("none/b.hinge")).toStdString());
+    QVERIFY(!missing.ok());
+    QVERIFY(missing.error().place.find("none/b.hinge") != std::string::npos);
+    QVERIFY(!writeFile(folder.path().toStdString(), "x").ok()); // a folder is no target
+    QVERIFY(*loadDesign(path) == sample());
+  }
+  void unreadableFilesAreNamed() {
+    QTemporaryDir folder;
+    for (const QString& path : {folder.filePath(QStringLiteral("gone.hinge")), folder.path()}) {
+      const auto d = loadDesign(path.toStdString());
+      QVERIFY(!d.ok());
+      QCOMPARE(QString::fromStdString(d.error().place), path);
+    }
+  }
+
+  void foldFileHasTheFlatPatternAndTheSameFacesFolded() {
+    const Motion motion = Motion::trace(assemble(sample()));
+    const auto text = motionToFold(motion, kFoldFrames_deg);
+    QVERIFY(text.ok());
+    const auto fold = nlohmann::json::parse(*text);
+    QCOMPARE(fold["file_frames"].size(), std::size_t(5));
+    QCOMPARE(fold["faces_vertices"].size(), motion.assembly().panels.size());
+    QCOMPARE(fold["hinge-lantern:glued_faces"].size(), motion.assembly().glues.size());
+    const auto& flat = fold["vertices_coords"];
+    // Every face keeps its edge lengths in every frame.
+    for (const auto& frame : fold["file_frames"])
+      for (const auto& face : fold["faces_vertices"])
+        for (std::size_t k = 0; k < face.size(); ++k) {
+          const std::size_t a = face[k], b = face[(k + 1) % face.size()];
+          const auto& p = frame["vertices_coords"];
+          const double before = std::hypot(double(flat[a][0]) - double(flat[b][0]), double(flat[a][1]) - double(flat[b][1]));
+          const double after = Vec3(double(p[a][0]) - double(p[b][0]), double(p[a][1]) - double(p[b][1]), double(p[a][2]) - double(p[b][2])).norm();
+          QVERIFY_NEAR(after, before, 1e-8);
+        }
+  }
+  void foldFileRefusesOpeningsOutOfReach() {
+    Design d = card();
+    add(d, "box", "gutter", {{"a", 40}, {"c", 30}});
+    const double beyond[] = {170};
+    const auto text = motionToFold(Motion::trace(assemble(d)), beyond);
+    QVERIFY(!text.ok());
+    QVERIFY(text.error().message.find("170") != std::string::npos);
+  }
+  void reportsAreCompleteJson() {
+    const auto kinds = nlohmann::json::parse(kindsToJson());
+    QCOMPARE(kinds["structures"].size(), std::size_t(2));
+    for (const auto& kind : kinds["structures"])
+      for (const auto& p : kind["parameters"])
+        for (const char* key : {"key", "label", "unit", "min", "max", "default", "meaning"}) QVERIFY2(p.contains(key), key);
+    Design d = card();
+    add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", 47}});
+    const auto report = nlohmann::json::parse(analysisToJson(checked(d)));
+    QCOMPARE(report["verdict"].get<std::string>(), std::string("spoiled"));
+    const auto& f = report["findings"][0];
+    for (const char* key : {"code", "severity", "elements", "from_deg", "to_deg", "amount", "unit", "message", "mend"}) QVERIFY2(f.contains(key), key);
+    QCOMPARE(f["mend"]["edits"][0]["key"].get<std::string>(), std::string("d"));
+    QVERIFY_NEAR(f["mend"]["edits"][0]["to"].get<double>(), 45, 1e-9);
+    const double at[] = {0, 90};
+    const auto sweep = nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), at));
+    QCOMPARE(sweep["openings"].size(), std::size_t(2));
+    QCOMPARE(sweep["openings"][1]["panels"].size(), std::size_t(2));
+  }
+};
+
+QTEST_APPLESS_MAIN(TestFiles)
+#include "test_files.moc"

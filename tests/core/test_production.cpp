@@ -1,0 +1,113 @@
+#include "support.h"
+#ifndef Q_MOC_RUN
+#include "core/io/svg.h"
+#include "core/production/flat_piece.h"
+#include <QFile>
+#include <QXmlStreamReader>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+namespace {
+Design boxCard() {
+  Design d = card();
+  d.title = "Golden box";
+  add(d, "box", "gutter", {{"position", 60}, {"length", 50}, {"a", 30}, {"c", 45}});
+  return d;
+}
+} // namespace
+
+class TestProduction : public QObject {
+  Q_OBJECT
+private slots:
+  void theCutLineOfAPieceIsOneClosedOutline() {
+    const auto assembly = assemble(boxCard());
+    for (const FlatPiece& piece : flatPieces(*assembly)) {
+      int cuts = 0;
+      for (const FlatLine& line : piece.lines) {
+        cuts += line.kind == LineKind::Cut;
+        QVERIFY(line.kind != LineKind::Cut || line.closed);
+      }
+      QCOMPARE(cuts, 1);
+    }
+  }
+  void aBoxHasThreeMountainsAndTwoGluedTabs() {
+    const auto assembly = assemble(boxCard());
+    const FlatPiece piece = flatPiece(*assembly, PieceIndex(1));
+    int mountains = 0;
+    for (const FlatLine& line : piece.lines) mountains += line.kind == LineKind::Mountain;
+    QCOMPARE(mountains, 3);
+    QCOMPARE(piece.glue.size(), std::size_t(2));
+    QVERIFY_NEAR(piece.bounds.size().x(), 45 + 45 + 20, 1e-9);
+    QVERIFY_NEAR(piece.bounds.size().y(), 50, 1e-9);
+  }
+  void theCardIsMarkedWhereTheTabsGo() {
+    const auto assembly = assemble(boxCard());
+    const FlatPiece sheet = flatPiece(*assembly, PieceIndex(0));
+    QCOMPARE(sheet.marks.size(), std::size_t(2));
+    // Tabs point to the gutter: from foot 30 back to 20, on either side.
+    Box2 left, right;
+    for (const FlatArea& mark : sheet.marks) (boundsOf(mark.outline).centre().x() < 0 ? left : right).add(boundsOf(mark.outline));
+    QVERIFY_NEAR(left.low.x(), -30, 1e-9);
+    QVERIFY_NEAR(left.high.x(), -20, 1e-9);
+    QVERIFY_NEAR(right.low.x(), 20, 1e-9);
+    QVERIFY_NEAR(right.low.y(), 60, 1e-9);
+    QVERIFY_NEAR(right.high.y(), 110, 1e-9);
+  }
+  void piecesOnASheetDoNotOverlap() {
+    Design d = card(100, 150);
+    for (int k = 0; k < 8; ++k) add(d, k % 2 ? "box" : "vfold", "gutter", {{"position", 10.0 + k}});
+    const auto assembly = assemble(d);
+    const auto pieces = flatPieces(*assembly);
+    const SheetLayout layout = layOut(pieces, 210, 297, 10, 6, true);
+    QCOMPARE(layout.places.size(), pieces.size());
+    std::vector<std::pair<int, Box2>> boxes;
+    for (const SheetPlace& place : layout.places) {
+      Box2 box;
+      const FlatPiece& piece = pieces[static_cast<std::size_t>(place.piece.value)];
+      for (const Vec2& p : {piece.bounds.low, piece.bounds.high}) box.add(place.onSheet(p));
+      QVERIFY(box.low.x() >= 10 - 1e-9 && box.high.x() <= 200 + 1e-9 && box.low.y() >= 10 - 1e-9 && box.high.y() <= 287 + 1e-9);
+      for (const auto& [sheet, other] : boxes)
+        QVERIFY(sheet != place.sheet || box.low.x() >= other.high.x() + 5.9 || other.low.x() >= box.high.x() + 5.9 || box.low.y() >= other.high.y() + 5.9 || other.low.y() >= box.high.y() + 5.9);
+      boxes.push_back({place.sheet, box});
+    }
+  }
+  void aPieceLargerThanTheSheetGetsItsOwn() {
+    const auto assembly = assemble(card(400, 300));
+    const SheetLayout layout = layOut(flatPieces(*assembly), 210, 297, 10, 6);
+    QCOMPARE(layout.sheets, 1);
+    QVERIFY(layout.places.front().oversize);
+  }
+  void svgIsTheGoldenFile() {
+    const std::string svg = piecesToSvg(*assemble(boxCard()), boxCard());
+    QFile golden(QStringLiteral(HINGE_TEST_DATA "/golden_box.svg"));
+    if (qEnvironmentVariableIsSet("HINGE_WRITE_GOLDEN")) {
+      QVERIFY(golden.open(QIODevice::WriteOnly));
+      golden.write(svg.c_str());
+      golden.close();
+    }
+    QVERIFY(golden.open(QIODevice::ReadOnly));
+    QVERIFY2(golden.readAll().toStdString() == svg, "differs from tests/data/golden_box.svg (write it anew with HINGE_WRITE_GOLDEN=1 and look at it)");
+  }
+  void svgIsWellFormedInMillimetresWithALayerPerKindOfLine() {
+    Design d = boxCard();
+    d.title = "a < b & \"c\"";
+    QXmlStreamReader xml(QString::fromStdString(piecesToSvg(*assemble(d), d)));
+    QStringList layers;
+    while (!xml.atEnd()) {
+      if (xml.readNext() != QXmlStreamReader::StartElement) continue;
+      if (xml.name() == QStringLiteral("g")) layers << xml.attributes().value(QStringLiteral("id")).toString();
+      if (xml.name() == QStringLiteral("svg")) {
+        const QString width = xml.attributes().value(QStringLiteral("width")).toString();
+        QVERIFY(width.endsWith(QStringLiteral("mm")));
+        QCOMPARE(xml.attributes().value(QStringLiteral("viewBox")).toString().split(QLatin1Char(' ')).at(2) + QStringLiteral("mm"), width);
+      }
+    }
+    QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
+    QCOMPARE(layers, (QStringList{QStringLiteral("glue"), QStringLiteral("marks"), QStringLiteral("valley"), QStringLiteral("mountain"), QStringLiteral("cut"), QStringLiteral("labels")}));
+  }
+};
+
+QTEST_APPLESS_MAIN(TestProduction)
+#include "test_production.moc"

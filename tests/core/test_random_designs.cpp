@@ -1,0 +1,170 @@
+#include "support.h"
+#ifndef Q_MOC_RUN
+#include "core/structures/registry.h"
+#include <random>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// Random nested designs drawn from the parameter tables: whatever the sizes, panels stay rigid, rings stay closed, and
+// the findings agree with the closed forms.
+
+namespace {
+
+constexpr int kDesigns = 600;
+
+class Draw {
+public:
+  explicit Draw(unsigned seed) : m_random(seed) {}
+  double in(double low, double high) { return std::uniform_real_distribution<>(low, high)(m_random); }
+  bool chance(double p) { return in(0, 1) < p; }
+  std::size_t below(std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(m_random); }
+
+  /// Every parameter of the table round its start; half of the designs are made to shut flat.
+  ParameterValues values(const StructureKind& kind, const Seat& seat, bool exact) {
+    ParameterValues v;
+    for (const ParameterSpec& spec : kind.parameters) {
+      if (spec.unit == ParameterUnit::Switch) v.emplace(spec.key, chance(0.3) ? spec.most : spec.least);
+      else if (spec.key == "position") v.emplace(spec.key, in(0.1, 0.7) * seat.length_mm);
+      else if (spec.unit == ParameterUnit::Degree) v.emplace(spec.key, in(35, 105));
+      else v.emplace(spec.key, std::clamp(spec.start * in(0.4, 1.4), spec.least, spec.most));
+    }
+    if (!exact) return v;
+    for (const LinearClosure& closure : kind.closures(seat.shutOpening_rad)) v[std::string(closure.terms.front().key)] -= closure.misfit(v) / closure.terms.front().coefficient;
+    return v;
+  }
+
+private:
+  std::mt19937 m_random;
+};
+
+/// A design of up to four structures, each on a seat chosen at random; tables and assembly are respected.
+Design randomDesign(unsigned seed) {
+  Draw draw(seed);
+  Design d = card(draw.in(120, 200), draw.in(150, 260));
+  const bool exact = draw.chance(0.7);
+  for (int k = 0, tries = 0; k < 4 && tries < 20; ++tries) {
+    const auto assembly = assembleDesign(d);
+    const Seat seat = assembly->seats[SeatIndex(draw.below(assembly->seats.size()))];
+    const StructureKind& kind = *structureKinds()[draw.below(structureKinds().size())];
+    const auto added = addStructure(d, kind.key, seat.key, draw.values(kind, seat, exact));
+    if (!added || !assembleDesign(added->design)) continue;
+    d = added->design;
+    ++k;
+  }
+  return d;
+}
+
+bool closesExactly(const Assembly& assembly, const StructureItem& item) {
+  for (const LinearClosure& c : findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
+    if (std::abs(c.misfit(item.values)) > 1e-6) return false;
+  return true;
+}
+
+} // namespace
+
+class TestRandomDesigns : public QObject {
+  Q_OBJECT
+private slots:
+  void panelsStayRigidAndRingsStayClosed() {
+    int poses = 0;
+    for (unsigned seed = 1; seed <= kDesigns; ++seed) {
+      const auto assembly = assemble(randomDesign(seed));
+      const Motion motion = Motion::trace(assembly);
+      for (double deg : {0.5, 17.0, 90.0, 151.0, 179.0}) {
+        const Pose pose = motion.poseAt(radians(deg));
+        QVERIFY2(pose.residual_mm < 1e-6, fmt::format("seed {}: ring open by {} mm at {} deg", seed, pose.residual_mm, deg).c_str());
+        for (PanelIndex p : assembly->panels.indices()) {
+          if (!pose.placed[p]) continue;
+          ++poses;
+          const auto& outline = assembly->panels[p].outline;
+          for (std::size_t i = 0; i < outline.size(); ++i) {
+            const Vec2 &a = outline[i], &b = outline[(i + 2) % outline.size()];
+            const double folded = (pose.panels[p] * lift(a) - pose.panels[p] * lift(b)).norm();
+            QVERIFY2(std::abs(folded - (a - b).norm()) < 1e-6, fmt::format("seed {}: {} bends", seed, assembly->panels[p].key).c_str());
+          }
+        }
+      }
+    }
+    QVERIFY(poses > 10000);
+  }
+
+  void shutFlatAgreesWithTheEnginesShutState() {
+    int exact = 0, spoiled = 0;
+    for (unsigned seed = 1; seed <= kDesigns; ++seed) {
+      const Design d = randomDesign(seed);
+      const auto assembly = assemble(d);
+      const Motion motion = Motion::trace(assembly);
+      for (const StructureItem& item : d.structures) {
+        const bool closes = closesExactly(*assembly, item);
+        (closes ? exact : spoiled)++;
+        for (const auto& block : motion.blocks()) {
+          if (block.owners != std::vector<StructureId>{item.id}) continue;
+          // The linear condition and the rings of the shut assembly are two roads to the same verdict.
+          QVERIFY2(closes == (block.shutMisfit_mm < 1e-5), fmt::format("seed {}: {} closes {} but misfit {} mm", seed, item.id.text(), closes, block.shutMisfit_mm).c_str());
+        }
+      }
+    }
+    QVERIFY(exact > 500 && spoiled > 200);
+  }
+
+  void boxesOnTheGutterReachWhatTheClosedFormSays() {
+    int limited = 0;
+    for (unsigned seed = 1; seed <= 300; ++seed) {
+      Draw draw(seed + 50000);
+      const double a = draw.in(10, 60), b = draw.in(10, 60), c = draw.in(20, 70), d = a + c - b;
+      if (d < 5) continue;
+      Design design = card(200, 260);
+      add(design, "box", "gutter", {{"a", a}, {"b", b}, {"c", c}, {"d", d}});
+      const Motion motion = Motion::trace(assemble(design));
+      const double limit = c + d >= a + b ? kPi : std::acos((a * a + b * b - (c + d) * (c + d)) / (2 * a * b));
+      limited += limit < kPi;
+      QVERIFY2(std::abs(motion.high_rad() - limit) < radians(1e-3), fmt::format("seed {}: {} against {}", seed, degrees(motion.high_rad()), degrees(limit)).c_str());
+      QVERIFY_NEAR(motion.low_rad(), 0, 0);
+    }
+    QVERIFY(limited > 20);
+  }
+
+  void verdictsDoNotChangeAlongTheGutter() {
+    for (unsigned seed = 1; seed <= 60; ++seed) {
+      Design d = randomDesign(seed);
+      // Room on both ends, so that moving brings no new edge into play.
+      d.card.height_mm = 900;
+      for (StructureItem& item : d.structures)
+        if (item.seat == "gutter") item.values["position"] += 300;
+      Design moved = d;
+      for (StructureItem& item : moved.structures)
+        if (item.seat == "gutter") item.values["position"] += 50;
+      const Analysis one = checked(d), two = checked(moved);
+      QCOMPARE(one.findings.size(), two.findings.size());
+      for (std::size_t k = 0; k < one.findings.size(); ++k) {
+        QCOMPARE(one.findings[k].code, two.findings[k].code);
+        // The depth of a contact is taken at the openings the search looked at.
+        const double tolerance = one.findings[k].code == "panels-hit" ? 0.15 : 1e-5;
+        QVERIFY2(std::abs(one.findings[k].amount - two.findings[k].amount) < tolerance, fmt::format("seed {}: {}", seed, one.findings[k].code).c_str());
+      }
+    }
+  }
+
+  void symmetricDesignsMoveSymmetrically() {
+    for (unsigned seed = 1; seed <= 100; ++seed) {
+      Draw draw(seed + 90000);
+      Design d = card(200, 260);
+      const double al = draw.in(35, 80), g = draw.in(60, 110), a = draw.in(15, 50), c = draw.in(30, 70);
+      add(d, "vfold", "gutter", {{"position", 30}, {"alpha", al}, {"gamma1", g}});
+      add(d, "box", "gutter", {{"position", 150}, {"a", a}, {"c", c}});
+      const Motion motion = Motion::trace(assemble(d));
+      for (double deg : {20.0, 90.0, 160.0}) {
+        const Pose pose = motion.poseAt(radians(deg));
+        if (!pose.placed[motion.assembly().findPanel("s2/wall-a")] || !pose.placed[motion.assembly().findPanel("s1/panel-a")]) continue;
+        const Vec3 left = worldPoint(motion, pose, "s2/wall-a", {0, 0}), right = worldPoint(motion, pose, "s2/wall-b", {2 * c, 0});
+        QVERIFY((left - Vec3(-right.x(), right.y(), right.z())).norm() < 1e-7);
+        QVERIFY_NEAR(worldPoint(motion, pose, "s1/panel-a", {0, 40}).x(), 0, 1e-7);
+      }
+    }
+  }
+};
+
+QTEST_APPLESS_MAIN(TestRandomDesigns)
+#include "test_random_designs.moc"

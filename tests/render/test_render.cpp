@@ -1,0 +1,109 @@
+#include "support.h"
+#ifndef Q_MOC_RUN
+#include "render/bsp.h"
+#include "render/picture.h"
+#include "render/sheets_pdf.h"
+#include "render/stage_painter.h"
+#include <QFile>
+#include <QGuiApplication>
+#include <QTemporaryDir>
+#include <random>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+namespace {
+Face faceOf(const std::vector<Vec3>& corners, int source) {
+  return {corners, std::vector<char>(corners.size(), 1), (corners[1] - corners[0]).cross(corners[2] - corners[0]).normalized(), source};
+}
+double areaOf(const Face& f) {
+  Vec3 sum = Vec3::Zero();
+  for (std::size_t k = 1; k + 1 < f.corners.size(); ++k) sum += (f.corners[k] - f.corners[0]).cross(f.corners[k + 1] - f.corners[0]);
+  return 0.5 * sum.norm();
+}
+} // namespace
+
+class TestRender : public QObject {
+  Q_OBJECT
+private slots:
+  void partitioningKeepsAllAreaAndOrdersCrossingFaces() {
+    std::mt19937 random(7);
+    std::uniform_real_distribution<double> at(-50, 50);
+    std::vector<Face> faces;
+    double area = 0;
+    for (int k = 0; k < 40; ++k) {
+      const Vec3 o(at(random), at(random), at(random)), u(at(random), at(random), at(random)), v(at(random), at(random), at(random));
+      faces.push_back(faceOf({o, o + u, o + u + v, o + v}, k));
+      area += areaOf(faces.back());
+    }
+    const Vec3 eye(300, -500, 400);
+    const auto ordered = backToFront(faces, eye);
+    double after = 0;
+    for (const Face& f : ordered) after += areaOf(f);
+    QVERIFY_NEAR(after / area, 1, 1e-6);
+    // No later face may lie wholly behind the plane of an earlier one that faces the eye.
+    for (std::size_t i = 0; i < ordered.size(); ++i)
+      for (std::size_t j = i + 1; j < ordered.size(); ++j) {
+        const Vec3& n = ordered[i].normal;
+        const double side = n.dot(eye - ordered[i].corners[0]) > 0 ? 1 : -1;
+        bool behind = true;
+        for (const Vec3& p : ordered[j].corners) behind = behind && side * n.dot(p - ordered[i].corners[0]) < -1e-3;
+        if (!behind) continue;
+        // It may still be right when the two do not overlap; the earlier one must then not be behind the later one's plane.
+        const Vec3& m = ordered[j].normal;
+        const double facing = m.dot(eye - ordered[j].corners[0]) > 0 ? 1 : -1;
+        bool earlierInFront = true;
+        for (const Vec3& p : ordered[i].corners) earlierInFront = earlierInFront && facing * m.dot(p - ordered[j].corners[0]) > 1e-3;
+        QVERIFY2(!earlierInFront, "a face in front was drawn before one behind it");
+      }
+  }
+  void bentAndDegenerateFacesDoNotHang() {
+    std::vector<Face> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0), faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
+                            faceOf({{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, 2)};
+    QVERIFY(backToFront(faces, {0, 0, 100}).size() >= 2);
+  }
+  void everyPlacedPanelIsDrawnAndPicked() {
+    Design d = card();
+    add(d, "box", "gutter");
+    const auto assembly = assemble(d);
+    QImage image(800, 600, QImage::Format_ARGB32_Premultiplied);
+    QPainter painter(&image);
+    const QRectF area(0, 0, 800, 600);
+    const auto drawn = paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(d.card, area), StageStyle{});
+    std::set<int> panels;
+    for (const DrawnFace& f : drawn) panels.insert(f.panel.value);
+    QCOMPARE(panels.size(), assembly->panels.size());
+    for (const DrawnFace& f : drawn) QVERIFY(area.adjusted(-1, -1, 1, 1).contains(f.outline.boundingRect()));
+  }
+  void theCameraHoldsTheCardAtEveryOpening() {
+    for (const FoldSide fold : {FoldSide::Side, FoldSide::Top}) {
+      CardBase c;
+      c.fold = fold;
+      const QRectF area(0, 0, 760, 560);
+      const Camera camera = cameraFor(c, area);
+      for (int k = 0; k <= 18; ++k)
+        for (double y : {0.0, c.gutterLength_mm()}) QVERIFY(area.contains(camera.project(Vec3(c.pageDepth_mm() * std::cos(k * kPi / 18), y, c.pageDepth_mm() * std::sin(k * kPi / 18)))));
+    }
+  }
+  void picturesAndSheetsAreWritten() {
+    QTemporaryDir folder;
+    Design d = card(400, 300); // larger than A4: tiled
+    add(d, "box", "gutter");
+    const auto assembly = assemble(d);
+    const std::string png = folder.filePath(QStringLiteral("a.png")).toStdString(), pdf = folder.filePath(QStringLiteral("a.pdf")).toStdString();
+    QVERIFY(writePicture(stagePicture(Motion::trace(assembly), d.card, radians(90), {640, 480}), png).ok());
+    QCOMPARE(QImage(QString::fromStdString(png)).size(), QSize(640, 480));
+    QVERIFY(writeSheetsPdf(*assembly, d, pdf).ok());
+    QFile file(QString::fromStdString(pdf));
+    QVERIFY(file.open(QIODevice::ReadOnly));
+    const QByteArray text = file.readAll();
+    QVERIFY(text.startsWith("%PDF"));
+    // An open card of 800 x 300 mm in tiles of 190 x 263 with 8 mm overlap: 5 columns, 2 rows; and a sheet for the box.
+    QCOMPARE(text.count("/Type /Page\n"), 11);
+    QVERIFY(!writeSheetsPdf(*assembly, d, folder.filePath(QStringLiteral("no/a.pdf")).toStdString()).ok());
+  }
+};
+
+QTEST_MAIN(TestRender)
+#include "test_render.moc"

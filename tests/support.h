@@ -1,0 +1,55 @@
+#pragma once
+#include <QTest>
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/checks/analysis.h"
+#include "core/checks/propose.h"
+#include "core/structures/assemble.h"
+#include <fmt/format.h>
+#endif
+
+namespace hinge::test {
+
+/// Tests compare reals with an explicit tolerance; QCOMPARE is relative and fails near zero.
+#define QVERIFY_NEAR(actual, expected, tolerance)                                                                      \
+  QVERIFY2(std::abs((actual) - (expected)) <= (tolerance),                                                             \
+           qPrintable(QStringLiteral("%1 is not %2 within %3").arg(double(actual), 0, 'g', 12).arg(double(expected), 0, 'g', 12).arg(double(tolerance))))
+
+inline Design card(double width_mm = 130, double height_mm = 180) {
+  Design d;
+  d.card.width_mm = width_mm, d.card.height_mm = height_mm;
+  return d;
+}
+
+/// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.
+inline StructureId add(Design& design, const char* kind, const char* seat, const ParameterValues& given = {}) {
+  const auto values = proposeValues(design, kind, seat, given);
+  if (!values) qFatal("%s", values.error().text().c_str());
+  const auto added = addStructure(design, kind, seat, *values);
+  if (!added) qFatal("%s", added.error().text().c_str());
+  design = added->design;
+  return added->id;
+}
+
+inline std::shared_ptr<const Assembly> assemble(const Design& design) {
+  auto assembly = assembleDesign(design);
+  if (!assembly) qFatal("%s", assembly.error().text().c_str());
+  return std::make_shared<const Assembly>(std::move(assembly).value());
+}
+
+inline Vec3 worldPoint(const Motion& motion, const Pose& pose, const char* panel, const Vec2& flat) {
+  return pose.panels[motion.assembly().findPanel(panel)] * lift(flat);
+}
+
+inline const Finding* findCode(const Analysis& analysis, std::string_view code) {
+  for (const Finding& f : analysis.findings)
+    if (f.code == code) return &f;
+  return nullptr;
+}
+
+inline Analysis checked(const Design& design, bool mends = false) {
+  auto analysis = analyse(design, {.searchMends = mends});
+  if (!analysis) qFatal("%s", analysis.error().text().c_str());
+  return *analysis;
+}
+
+} // namespace hinge::test
