@@ -1,4 +1,313 @@
 #include <QTest>
-class T : public QObject { Q_OBJECT };
-QTEST_APPLESS_MAIN(T)
+#ifndef Q_MOC_RUN
+#include "app/accessible_items.h"
+#include "app/look.h"
+#include "app/main_window.h"
+#include "core/io/design_json.h"
+#include <QMessageBox>
+#include <QScrollBar>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#endif
+
+using namespace hinge;
+
+// The real window, driven with real events.
+
+class TestWindow : public QObject {
+  Q_OBJECT
+  std::unique_ptr<MainWindow> m_window;
+  QTemporaryDir m_folder;
+
+  void settle() {
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(), 30000);
+    QCoreApplication::processEvents();
+  }
+  QString demo(const char* name) const { return QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name); }
+  double value(int id, const char* key) const { return m_window->document().committed().find(StructureId{id})->values.at(key); }
+  QPointF fanPoint(double deg) const {
+    Fan& fan = m_window->stage().fan();
+    const QPointF hub(0.5 * fan.width(), fan.height() - 34.0);
+    return hub + 60.0 * QPointF(std::cos(radians(deg)), -std::sin(radians(deg)));
+  }
+
+private slots:
+  void initTestCase() {
+    QStandardPaths::setTestModeEnabled(true);
+    QCoreApplication::setOrganizationName(QStringLiteral("hinge-lantern-test"));
+    QCoreApplication::setApplicationName(QStringLiteral("hinge-lantern-test"));
+    Look::apply(*qApp, false);
+    installCanvasAccessibility();
+  }
+  void init() {
+    m_window = std::make_unique<MainWindow>();
+    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    m_window->show();
+    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
+    QVERIFY(m_window->openFile(demo("night-market.hinge")));
+    settle();
+  }
+  void cleanup() { m_window.reset(); }
+
+  void theDemoIsShownAndGood() {
+    QCOMPARE(m_window->document().name(), QStringLiteral("night-market"));
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("Good")));
+    const QImage picture = m_window->grab().toImage();
+    QVERIFY(picture.width() >= 1280);
+    // The stage shows lit paper, not an empty background.
+    const PanelIndex page = m_window->stage().assembly()->findPanel("card/page-b");
+    const QPointF at = m_window->stage().mapTo(m_window.get(), m_window->stage().panelPoint(page).toPoint());
+    QVERIFY(QColor(picture.pixel(at.toPoint())).lightness() > 150);
+  }
+  void draggingTheLeafOpensTheCard() {
+    Fan& fan = m_window->stage().fan();
+    QTest::mousePress(&fan, Qt::LeftButton, {}, fanPoint(60).toPoint());
+    QVERIFY(std::abs(fan.opening_rad() - radians(60)) < radians(3));
+    QTest::mouseMove(&fan, fanPoint(150).toPoint());
+    QTest::mouseRelease(&fan, Qt::LeftButton, {}, fanPoint(150).toPoint());
+    QVERIFY(std::abs(fan.opening_rad() - radians(150)) < radians(3));
+    QVERIFY(std::abs(m_window->stage().pose().opening_rad - fan.opening_rad()) < 1e-9);
+    QTest::keyClick(&fan, Qt::Key_Home);
+    QCOMPARE(fan.value(), 0);
+    QTest::keyClick(&fan, Qt::Key_Left);
+    QCOMPARE(fan.value(), 10);
+  }
+  void playMovesTheCardAndStops() {
+    Fan& fan = m_window->stage().fan();
+    const int before = fan.value();
+    QTest::keyClick(&fan, Qt::Key_Space);
+    QTRY_VERIFY(fan.value() != before);
+    QTest::keyClick(&fan, Qt::Key_Space);
+    QVERIFY(!fan.playing());
+  }
+  void aClickOnAPanelSelectsItInBothViews() {
+    StageView& stage = m_window->stage();
+    stage.fan().setValue(1000);
+    const PanelIndex wall = stage.assembly()->findPanel("s2/wall-a");
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.panelPoint(wall).toPoint());
+    QVERIFY(m_window->document().selection() == StructureId{2});
+    QVERIFY(m_window->bench().accessibleItems().front().name.contains(QStringLiteral("s2/")));
+    QCOMPARE(stage.standing().currentItem()->text(0), QStringLiteral("Fruit stall"));
+    QVERIFY(!stage.tags().tags().empty());
+  }
+  void aStructureIsAddedByPickingAFold() {
+    StageView& stage = m_window->stage();
+    stage.setFocus();
+    QTest::keyClick(m_window.get(), Qt::Key_A);
+    QVERIFY(stage.adding());
+    const Seat* ridge = stage.assembly()->findSeat("s2/ridge");
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.seatPoint(*ridge).toPoint());
+    QWidget* shelf = QApplication::activePopupWidget();
+    QVERIFY(shelf);
+    auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-box"));
+    QVERIFY(choice);
+    QTest::mouseClick(choice, Qt::LeftButton);
+    QCOMPARE(m_window->document().committed().structures.size(), std::size_t(5));
+    QCOMPARE(QString::fromStdString(m_window->document().committed().structures.back().seat), QStringLiteral("s2/ridge"));
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict != Verdict::Spoiled);
+    m_window->document().undoStack().undo();
+    QCOMPARE(m_window->document().committed().structures.size(), std::size_t(4));
+  }
+  void aWidthIsTypedAndUndone() {
+    m_window->document().select(StructureId{2});
+    QLineEdit* field = m_window->sizes().field(QStringLiteral("c"));
+    QVERIFY(field);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, QStringLiteral("2in"));
+    QTest::keyClick(field, Qt::Key_Return);
+    QVERIFY(std::abs(value(2, "c") - 50.8) < 1e-9);
+    QVERIFY(std::abs(value(2, "d") - 50.8) < 1e-9); // both sides alike
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict != Verdict::Spoiled);
+    QTest::keySequence(m_window.get(), QKeySequence::Undo);
+    QVERIFY(std::abs(value(2, "c") - 46) < 1e-9);
+    QTest::keySequence(m_window.get(), QKeySequence::Redo);
+    QVERIFY(std::abs(value(2, "d") - 50.8) < 1e-9);
+  }
+  void nonsenseInAFieldIsRefusedAndChangesNothing_data() {
+    QTest::addColumn<QString>("typed");
+    for (const char* typed : {"abc", "-5", "1e9", "3/0", ""}) QTest::addRow("\"%s\"", typed) << QString::fromLatin1(typed);
+  }
+  void nonsenseInAFieldIsRefusedAndChangesNothing() {
+    QFETCH(QString, typed);
+    m_window->document().select(StructureId{2});
+    QLineEdit* field = m_window->sizes().field(QStringLiteral("c"));
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClick(field, Qt::Key_Delete);
+    QTest::keyClicks(field, typed);
+    QTest::keyClick(field, Qt::Key_Return);
+    QVERIFY(std::abs(value(2, "c") - 46) < 1e-9);
+    QVERIFY(!m_window->document().isModified());
+    QVERIFY(!m_window->noticeText().isEmpty());
+  }
+  void aTagOnTheFlatPieceIsEdited() {
+    m_window->document().select(StructureId{3});
+    SizeTags& tags = m_window->bench().tags();
+    int index = -1;
+    for (std::size_t k = 0; k < tags.tags().size(); ++k)
+      if (tags.tags()[k].spec->key == "length") index = static_cast<int>(k);
+    QVERIFY(index >= 0);
+    QTest::mouseClick(&m_window->bench(), Qt::LeftButton, {}, tags.tags()[static_cast<std::size_t>(index)].rect.center().toPoint());
+    QVERIFY(tags.editor());
+    tags.editor()->selectAll();
+    QTest::keyClicks(tags.editor(), QStringLiteral("4.4 cm"));
+    QTest::keyClick(tags.editor(), Qt::Key_Return);
+    QVERIFY(std::abs(value(3, "length") - 44) < 1e-9);
+  }
+  void draggingATagIsOneUndoStep() {
+    m_window->document().select(StructureId{2});
+    BenchView& bench = m_window->bench();
+    const auto tag = bench.tags().tags().front();
+    const QPoint at = tag.rect.center().toPoint();
+    const std::string key(tag.spec->key);
+    const double before = value(2, key.c_str());
+    QTest::mousePress(&bench, Qt::LeftButton, {}, at);
+    for (int dx : {8, 16, 24}) QTest::mouseMove(&bench, at + QPoint(dx, 0));
+    QVERIFY(m_window->document().previewing());
+    QTest::mouseRelease(&bench, Qt::LeftButton, {}, at + QPoint(24, 0));
+    QVERIFY(!m_window->document().previewing());
+    QVERIFY(value(2, key.c_str()) > before);
+    QCOMPARE(m_window->document().undoStack().count(), 1);
+  }
+  void findingsAreShownAndMended() {
+    QVERIFY(m_window->openFile(demo("night-market-mistakes.hinge")));
+    settle();
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("4")));
+    const auto& findings = m_window->analyst().current()->findings;
+    const auto hit = std::ranges::find(findings, "panels-hit", &Finding::code) - findings.begin();
+    emit m_window->findings().showRequested(static_cast<int>(hit));
+    QVERIFY(std::abs(m_window->stage().fan().opening_rad() - findings[static_cast<std::size_t>(hit)].show_rad) < radians(0.2));
+    QCOMPARE(m_window->stage().shownFinding(), static_cast<int>(hit));
+    QPushButton* mend = m_window->findings().mendButton(0);
+    QVERIFY(mend);
+    QTest::mouseClick(mend, Qt::LeftButton);
+    settle();
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("3")));
+    QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
+    settle();
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("Good")));
+    m_window->document().undoStack().undo();
+    m_window->document().undoStack().undo();
+    QVERIFY(!m_window->document().isModified());
+  }
+  void noOldVerdictIsShownWhileANewOneIsWorkedOut() {
+    m_window->document().select(StructureId{2});
+    const auto next = setValues(m_window->document().committed(), StructureId{2}, {{"d", 48}});
+    QVERIFY(m_window->document().apply(*next, QStringLiteral("test")).ok());
+    QVERIFY(m_window->analyst().busy());
+    QVERIFY(!m_window->analyst().current());
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("Checking")));
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
+  }
+  void everyPlaceExportsAndSaves() {
+    m_window->go(MainWindow::CutCard);
+    for (const char* format : {"svg", "pdf", "fold"}) {
+      const QString path = m_folder.filePath(QStringLiteral("out.") + QLatin1String(format));
+      QVERIFY(m_window->cutPlace().exportTo(QLatin1String(format), path));
+      QVERIFY(QFileInfo(path).size() > 500);
+    }
+    QVERIFY(!m_window->cutPlace().exportTo(QStringLiteral("svg"), m_folder.filePath(QStringLiteral("no/out.svg"))));
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("out.svg")));
+    const QString saved = m_folder.filePath(QStringLiteral("saved.hinge"));
+    QVERIFY(m_window->document().saveTo(saved).ok());
+    QVERIFY(*loadDesign(saved.toStdString()) == m_window->document().committed());
+  }
+  void aDamagedFileLeavesTheOpenCard() {
+    const QString path = m_folder.filePath(QStringLiteral("bad.hinge"));
+    QFile bad(path);
+    QVERIFY(bad.open(QIODevice::WriteOnly));
+    bad.write("{\"format\": ");
+    bad.close();
+    const Design before = m_window->document().committed();
+    QVERIFY(!m_window->openFile(path));
+    QVERIFY(m_window->document().committed() == before);
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("bad.hinge")));
+  }
+  void closingAsksForUnsavedWork() {
+    const auto next = setValues(m_window->document().committed(), StructureId{2}, {{"d", 48}});
+    QVERIFY(m_window->document().apply(*next, QStringLiteral("test")).ok());
+    int asked = 0;
+    m_window->askUnsaved = [&] {
+      ++asked;
+      return static_cast<int>(QMessageBox::Cancel);
+    };
+    QVERIFY(!m_window->close());
+    QCOMPARE(asked, 1);
+    QVERIFY(m_window->isVisible());
+    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    QVERIFY(m_window->close());
+  }
+  void workSurvivesACrash() {
+    const auto next = setValues(m_window->document().committed(), StructureId{2}, {{"d", 48}});
+    QVERIFY(m_window->document().apply(*next, QStringLiteral("test")).ok());
+    m_window->document().autosaveNow();
+    // A program that is gone left its file: here under the number of a process that cannot exist.
+    const QDir folder(Document::recoveryFolder());
+    const QStringList files = folder.entryList({QStringLiteral("*.hinge")}, QDir::Files);
+    QCOMPARE(files.size(), qsizetype(1));
+    QVERIFY(Document::recoveries().isEmpty()); // ours is alive
+    const QString left = folder.filePath(QStringLiteral("999999999-left.hinge"));
+    QVERIFY(QFile::copy(folder.filePath(files.front()), left));
+    QVERIFY(QFile::copy(folder.filePath(files.front()) + QStringLiteral(".path"), left + QStringLiteral(".path")));
+    const auto found = Document::recoveries();
+    QCOMPARE(found.size(), qsizetype(1));
+    Document fresh;
+    QVERIFY(fresh.recover(found.front()).ok());
+    QVERIFY(fresh.committed() == *next);
+    QVERIFY(fresh.isModified());
+    QVERIFY(fresh.path().endsWith(QStringLiteral("night-market.hinge")));
+    QVERIFY(Document::recoveries().isEmpty());
+  }
+  void aNewCardIsSizedInInchFractions() {
+    m_window->go(MainWindow::SizeCard);
+    Design inches = m_window->document().committed();
+    inches.settings.unit = LengthUnit::Inch;
+    QVERIFY(m_window->document().apply(inches, QStringLiteral("unit")).ok());
+    QLineEdit* width = m_window->sizePlace().widthField();
+    width->setFocus();
+    width->selectAll();
+    QTest::keyClicks(width, QStringLiteral("5 1/4"));
+    QTest::keyClick(width, Qt::Key_Return);
+    QVERIFY(std::abs(m_window->document().committed().card.width_mm - 133.35) < 1e-9);
+    QCOMPARE(width->text(), QStringLiteral("5 1/4 in"));
+  }
+  void assistiveTechnologySeesTheContentOfTheViews() {
+    m_window->document().select(StructureId{2});
+    for (QWidget* view : {static_cast<QWidget*>(&m_window->stage()), static_cast<QWidget*>(&m_window->bench())}) {
+      QAccessibleInterface* canvas = QAccessible::queryAccessibleInterface(view);
+      QVERIFY(canvas);
+      QStringList names;
+      for (int k = 0; k < canvas->childCount(); ++k) {
+        QAccessibleInterface* child = canvas->child(k);
+        QVERIFY(child);
+        names << child->text(QAccessible::Name);
+        if (!names.last().startsWith(QStringLiteral("panel"))) continue;
+        QVERIFY(child->rect().isValid());
+        QCOMPARE(child->parent(), canvas);
+      }
+      QVERIFY(names.contains(QStringLiteral("panel s2/wall-a")));
+      QVERIFY(names.contains(QStringLiteral("size c")));
+      QVERIFY(std::ranges::any_of(names, [](const QString& n) { return n.startsWith(QStringLiteral("fold ")); }));
+    }
+    // Pressing an item does what a click does.
+    const auto items = m_window->stage().accessibleItems();
+    for (int k = 0; k < items.size(); ++k)
+      if (items.at(k).name == QStringLiteral("panel s3/wall-b")) m_window->stage().pressItem(k);
+    QVERIFY(m_window->document().selection() == StructureId{3});
+  }
+  void everyControlHasAnAccessibleName() {
+    for (QWidget* widget : m_window->findChildren<QWidget*>()) {
+      const bool control = qobject_cast<QLineEdit*>(widget) || qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSlider*>(widget);
+      if (!control || widget->inherits("QTableCornerButton") || widget->objectName().startsWith(QStringLiteral("qt_")) || qobject_cast<QScrollBar*>(widget)) continue;
+      QAccessibleInterface* seen = QAccessible::queryAccessibleInterface(widget);
+      QVERIFY2(seen && !seen->text(QAccessible::Name).isEmpty(), qPrintable(QStringLiteral("%1 in %2").arg(QLatin1String(widget->metaObject()->className()), QLatin1String(widget->parentWidget()->metaObject()->className()))));
+    }
+  }
+};
+
+QTEST_MAIN(TestWindow)
 #include "test_window.moc"

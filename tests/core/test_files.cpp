@@ -67,7 +67,7 @@ private slots:
     row("nested in an unknown member", replaced(good, "\"title\"", "\"x\": " + std::string(500, '[') + std::string(500, ']') + ", \"title\""), "file.too-deep", "line");
     row("text for a number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": \"wide\""), "file.member", "card.width_mm");
     row("negative card", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": -5"), "card.size", "card width");
-    row("huge number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": 1e400"), "file.", "width_mm");
+    row("huge number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": 1e400"), "file.number", "1e400");
     row("value out of range", replaced(good, "\"c\": 45.0", "\"c\": -1"), "value.range", "structures[1].values c");
     row("unknown parameter", replaced(good, "\"c\": 45.0", "\"zz\": 45.0"), "value.unknown", "zz");
     row("unknown kind", replaced(good, "\"kind\": \"box\"", "\"kind\": \"castle\""), "file.member", "structures[1].kind");

@@ -34,11 +34,14 @@ Result<ParameterValues> proposeValues(const Design& design, std::string_view kin
   const auto fitted = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
   if (!fitted) return fitted;
   const StructureKind& kind = *findStructureKind(kindKey);
-  const double length = assembled->findSeat(seatKey)->length_mm, middle = fitted->find("position")->second;
+  const double length = assembled->findSeat(seatKey)->length_mm, start = fitted->find("position")->second;
+  // A structure with a length along the fold stays centred when it shrinks.
+  const auto own = fitted->find("length");
+  const double extent = own != fitted->end() ? own->second : 0.0;
   for (double scale : {1.0, 0.8, 0.65, 0.5, 0.4, 0.3, 0.22})
     for (double shift : {0.0, 0.2, -0.2}) {
       ParameterValues wanted = scaled(kind, *fitted, scale);
-      wanted["position"] = std::round(2 * (middle + 0.5 * (1 - scale) * (kindKey == "box" ? fitted->find("length")->second : 0.0) + shift * length)) / 2;
+      wanted["position"] = std::round(2 * (start + 0.5 * (1 - scale) * extent + shift * length)) / 2;
       for (const auto& [key, value] : given) wanted[key] = value;
       const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);
       if (values && works(design, kindKey, seatKey, *values)) return values;

@@ -197,6 +197,9 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   } catch (const Json::parse_error& e) {
     const auto upTo = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
     return placed({"file.syntax", fmt::format("is not a readable project file: the text breaks off or is damaged at line {}", 1 + std::ranges::count(upTo, '\n')), ""});
+  } catch (const Json::exception& e) {
+    // A number beyond what a double holds; the library's message quotes it.
+    return placed({"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""});
   }
   if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
   std::optional<Error> error;
