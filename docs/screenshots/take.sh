@@ -6,7 +6,7 @@ export QT_QPA_PLATFORM=offscreen
 shot() { build/bin/hinge-lantern --shot "docs/screenshots/$1" "${@:2}" 2>/dev/null; echo "docs/screenshots/$1"; }
 shot build.png --open 118 --select s3 demo/night-market.hinge
 shot mistakes.png --finding 3 demo/night-market-mistakes.hinge
-shot flat-piece.png --open 70 --select s1 demo/night-market.hinge
+shot flat-piece.png --open 112 --select s1 demo/night-market.hinge
 shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
 shot size.png --place size demo/night-market.hinge
 shot cut.png --place cut demo/night-market.hinge

@@ -31,7 +31,7 @@ void Fan::setAnalysis(std::shared_ptr<const Analysis> analysis) {
 }
 
 QPointF Fan::hub() const { return {0.5 * width(), height() - 34.0}; }
-double Fan::radius() const { return std::min(0.5 * width() - 30, height() - 34.0 - 16); }
+double Fan::radius() const { return std::min(0.5 * width() - 30, height() - 34.0 - 24); }
 QRectF Fan::playButton() const { return {hub().x() + 34, hub().y() + 8, 22, 22}; }
 
 void Fan::togglePlay() {

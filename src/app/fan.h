@@ -16,7 +16,7 @@ public:
   void setAnalysis(std::shared_ptr<const Analysis> analysis);
   void togglePlay();
   bool playing() const { return m_play.isActive(); }
-  QSize sizeHint() const override { return {280, 158}; }
+  QSize sizeHint() const override { return {280, 166}; }
 
 signals:
   void findingChosen(int index);

@@ -36,11 +36,12 @@ class ElidedButton : public QPushButton {
 public:
   ElidedButton(const QString& text, QWidget* parent) : QPushButton(parent), m_text(text) {
     setToolTip(text);
+    setFont(Look::font(13, QFont::Bold));
     setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   }
 
 protected:
-  void resizeEvent(QResizeEvent*) override { setText(fontMetrics().elidedText(m_text, Qt::ElideRight, static_cast<int>(width() * 0.93))); }
+  void resizeEvent(QResizeEvent*) override { setText(fontMetrics().elidedText(m_text, Qt::ElideRight, width() - 2)); }
 
 private:
   QString m_text;

@@ -52,14 +52,14 @@ QString sheet(const Theme& t) {
     QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
     QTableWidget { background: %raised; border: 1px solid %line; border-radius: 8px; gridline-color: transparent; selection-background-color: %field; selection-color: %ink; }
-    QTableWidget::item { padding: 0 8px; }
+    QTableWidget::item { padding-left: 6px; }
     QHeaderView::section { background: transparent; color: %soft; border: none; border-bottom: 1px solid %line; padding: 6px 8px; font-weight: 700; }
     QTreeWidget#standing { background: transparent; border: none; color: %stageInk; outline: none; show-decoration-selected: 1; }
     QTreeWidget#standing::item { padding: 2px 4px; color: %stageInk; }
     QTreeWidget#standing::item:selected { background: rgba(232,154,67,0.25); color: %stageInk; }
     QTreeWidget#standing::item:hover { background: rgba(255,255,255,0.06); }
     QTreeWidget#standing::branch { image: none; border: none; }
-    QTreeWidget#standing::branch:selected { background: rgba(232,154,67,0.25); }
+    QTreeWidget#standing::branch:selected { background: transparent; }
     QWidget#shelf { background: %raised; border: 1px solid %line; border-radius: 10px; }
     QLabel#notice { background: %trouble; color: white; border-radius: 6px; padding: 8px 12px; }
     QDialog { background: %surface; }

@@ -7,12 +7,6 @@
 namespace hinge {
 namespace {
 
-const SheetSize& sheetOf(const Design& design) {
-  for (const SheetSize& s : knownSheets())
-    if (s.key == design.settings.sheet) return s;
-  return knownSheets().front();
-}
-
 /// The open card on its sheet, to scale, with the shut half marked.
 class CardDrawing : public QWidget {
 public:
@@ -25,7 +19,7 @@ protected:
   void paintEvent(QPaintEvent*) override {
     const Theme& theme = Look::theme();
     const Design& design = m_document->design();
-    const SheetSize& sheet = sheetOf(design);
+    const SheetSize& sheet = sheetByKey(design.settings.sheet);
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const bool side = design.card.fold == FoldSide::Side;

@@ -9,6 +9,15 @@
 namespace hinge {
 namespace {
 
+/// The tree over the stage: no branch decorations, so that the chosen row is one quiet bar.
+class StandingTree : public QTreeWidget {
+public:
+  using QTreeWidget::QTreeWidget;
+
+protected:
+  void drawBranches(QPainter*, const QRect&, const QModelIndex&) const override {}
+};
+
 QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 } // namespace
@@ -21,7 +30,7 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QW
   setMinimumSize(420, 360);
   m_fan = new Fan(this);
   m_tags = new SizeTags(this, document);
-  m_standing = new QTreeWidget(this);
+  m_standing = new StandingTree(this);
   m_standing->setObjectName(QStringLiteral("standing"));
   m_standing->setAccessibleName(tr("What stands on what"));
   m_standing->setHeaderHidden(true);

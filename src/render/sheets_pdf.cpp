@@ -14,12 +14,6 @@ constexpr double kMargin_mm = 10, kFooter_mm = 14, kOverlap_mm = 8, kGap_mm = 6;
 constexpr int kDotsPerInch = 1200;
 constexpr double kDotsPerMm = kDotsPerInch / kMillimetresPerInch;
 
-const SheetSize& sheetOf(const Design& design) {
-  for (const SheetSize& s : knownSheets())
-    if (s.key == design.settings.sheet) return s;
-  return knownSheets().front();
-}
-
 QFont fontOf(double size_mm) {
   QFont font(QStringLiteral("Lato"));
   font.setPixelSize(std::max(1, static_cast<int>(size_mm * kDotsPerMm)));
@@ -46,7 +40,7 @@ void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
 } // namespace
 
 SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& design) {
-  const SheetSize& sheet = sheetOf(design);
+  const SheetSize& sheet = sheetByKey(design.settings.sheet);
   // The footer with the ruler takes its strip of every sheet.
   SheetLayout layout = layOut(pieces, sheet.width_mm, sheet.height_mm - kFooter_mm, kMargin_mm, kGap_mm, true);
   layout.height_mm = sheet.height_mm;

@@ -1,5 +1,6 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <random>
 #endif
@@ -56,12 +57,6 @@ Design randomDesign(unsigned seed) {
   return d;
 }
 
-bool closesExactly(const Assembly& assembly, const StructureItem& item) {
-  for (const LinearClosure& c : findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
-    if (std::abs(c.misfit(item.values)) > 1e-6) return false;
-  return true;
-}
-
 } // namespace
 
 class TestRandomDesigns : public QObject {
@@ -97,7 +92,7 @@ private slots:
       const auto assembly = assemble(d);
       const Motion motion = Motion::trace(assembly);
       for (const StructureItem& item : d.structures) {
-        const bool closes = closesExactly(*assembly, item);
+        const bool closes = closesExactly(item, *assembly);
         (closes ? exact : spoiled)++;
         for (const auto& block : motion.blocks()) {
           if (block.owners != std::vector<StructureId>{item.id}) continue;

@@ -1,8 +1,7 @@
 #include "core/checks/check.h"
 #include "core/contact/contact.h"
-#include "core/structures/registry.h"
+#include "core/structures/closure.h"
 #include <algorithm>
-#include <cmath>
 #include <map>
 
 // Panels hit: no panel passes through another at any opening, pages included. Contacts between the same two structures
@@ -20,9 +19,7 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
     const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
     if (!item) continue;
     const Seat* seat = in.assembly.findSeat(item->seat);
-    bool exact = true;
-    for (const LinearClosure& c : findStructureKind(item->kind)->closures(seat->shutOpening_rad)) exact = exact && std::abs(c.misfit(item->values)) < 1e-6;
-    if (exact) continue;
+    if (closesExactly(*item, in.assembly)) continue;
     const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key;
     if (own->owner == other->owner || host || other->use == PanelUse::Page) return true;
   }

@@ -1,7 +1,6 @@
 #include "core/checks/check.h"
-#include "core/structures/registry.h"
+#include "core/structures/closure.h"
 #include <algorithm>
-#include <cmath>
 
 // Reaches the opening: a structure whose panels are too short goes taut before the card is open (and tears if it is
 // forced); one whose sizes fit at no opening cannot be put together at all; one that meets a hard stop on the way down
@@ -24,13 +23,6 @@ Vec3 middleOf(const CheckInput& in, StructureId id, double opening_rad) {
     if (in.assembly.panels[p].owner == id && pose.placed[p] && in.assembly.panels[p].use == PanelUse::Wall)
       for (const Vec2& c : in.assembly.panels[p].outline) sum += pose.panels[p] * lift(c), ++n;
   return n ? Vec3(sum / n) : Vec3::Zero();
-}
-
-bool shutsFlat(const CheckInput& in, const StructureItem& item) {
-  const StructureKind* kind = findStructureKind(item.kind);
-  for (const LinearClosure& c : kind->closures(in.assembly.findSeat(item.seat)->shutOpening_rad))
-    if (std::abs(c.misfit(item.values)) > 1e-6) return false;
-  return true;
 }
 
 std::vector<Finding> run(const CheckInput& in) {
@@ -58,7 +50,7 @@ std::vector<Finding> run(const CheckInput& in) {
       f.place = middleOf(in, item.id, block->high_rad);
       found.push_back(std::move(f));
     }
-    if (block->low_rad > hostLow + kSame_rad && shutsFlat(in, item)) {
+    if (block->low_rad > hostLow + kSame_rad && closesExactly(item, in.assembly)) {
       Finding f{"jammed", Severity::Spoils, {item.id.text()}, {item.id}};
       f.to_rad = block->low_rad, f.show_rad = std::min(block->high_rad, block->low_rad + kBeside_rad);
       f.amount = degrees(block->low_rad), f.unit = AmountUnit::Degree;

@@ -1,4 +1,5 @@
 #include "core/checks/check.h"
+#include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>
@@ -8,9 +9,6 @@
 
 namespace hinge {
 namespace {
-
-// Sums of typed decimals and inch fractions differ by rounding of doubles only; a real misfit is far above.
-constexpr double kExact = 1e-6;
 
 std::optional<Mend> mendFor(const StructureItem& item, const StructureKind& kind, const LinearClosure& closure, double misfit) {
   for (const LinearClosure::Term& term : closure.terms) {
@@ -29,7 +27,7 @@ std::vector<Finding> run(const CheckInput& in) {
     const Seat* seat = in.assembly.findSeat(item.seat);
     for (const LinearClosure& closure : kind->closures(seat->shutOpening_rad)) {
       const double misfit = closure.misfit(item.values);
-      if (std::abs(misfit) < kExact) continue;
+      if (std::abs(misfit) < kExactClosure) continue;
       Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
       f.amount = std::abs(misfit);
       f.unit = closure.unit == ParameterUnit::Degree ? AmountUnit::Degree : AmountUnit::Millimetre;

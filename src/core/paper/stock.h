@@ -38,4 +38,11 @@ inline const std::array<SheetSize, 4>& knownSheets() {
   return all;
 }
 
+/// The sheet of that key, or the first one.
+inline const SheetSize& sheetByKey(std::string_view key) {
+  for (const SheetSize& sheet : knownSheets())
+    if (sheet.key == key) return sheet;
+  return knownSheets().front();
+}
+
 } // namespace hinge
