@@ -1,5 +1,6 @@
 #include "app/findings_panel.h"
 #include "app/look.h"
+#include "core/production/shut_state.h"
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
@@ -148,6 +149,18 @@ void FindingsPanel::rebuild() {
     connect(show, &QPushButton::clicked, this, [this, k] { emit showRequested(static_cast<int>(k)); });
     line->addWidget(show, 0, Qt::AlignTop);
     m_list->addWidget(row);
+  }
+  if (analysis->findings.empty()) {
+    const ShutState shut = shutState(*analysis->motion, analysis->design);
+    const LengthUnit unit = analysis->design.settings.unit;
+    auto* facts = new QLabel(tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets).\nNothing is left loose: the opening alone decides where every panel is.")
+                                 .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)), QString::fromStdString(formatLength(shut.height_mm, unit)),
+                                      QString::fromStdString(formatLength(shut.thickness_mm, LengthUnit::Millimetre)))
+                                 .arg(shut.thickestSheets),
+                             m_content);
+    facts->setObjectName(QStringLiteral("soft"));
+    facts->setWordWrap(true);
+    m_list->addWidget(facts);
   }
   m_list->addStretch();
 }

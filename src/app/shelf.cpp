@@ -26,6 +26,7 @@ public:
       update();
     });
     if (m_assembly) m_timer.start();
+    else setEnabled(false);
   }
 
 protected:
@@ -44,7 +45,7 @@ protected:
     } else {
       p.fillRect(rect(), Look::theme().stageBottom);
       p.setPen(Look::theme().stageSoft);
-      p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("no room here"));
+      p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("not on this fold"));
     }
     p.setClipping(false);
     p.setPen(QPen(hasFocus() || underMouse() ? Look::theme().accent : Look::theme().line, hasFocus() || underMouse() ? 2.5 : 1));

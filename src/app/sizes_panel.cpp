@@ -163,7 +163,7 @@ void SizesPanel::rebuild() {
     delete item;
   }
   m_fields.clear();
-  m_turned = nullptr;
+  m_switches.clear();
   m_shown = m_document->selection();
   const StructureItem* item = m_shown ? m_document->design().find(*m_shown) : nullptr;
   const bool structure = item != nullptr;
@@ -185,23 +185,25 @@ void SizesPanel::rebuild() {
   const StructureKind* kind = findStructureKind(item->kind);
   m_sketch->show(kind);
   m_alike->setChecked(sidesAlike(*item));
+  m_alike->setVisible(std::ranges::any_of(kind->parameters, [](const ParameterSpec& spec) { return !spec.twin.empty(); }));
   for (const ParameterSpec& spec : kind->parameters) {
     const QString tip = words(spec.meaning) + (spec.role == ParameterRole::Held ? tr("\nHeld: mends leave it alone") : tr("\nGives: mends may change it"));
     if (spec.unit == ParameterUnit::Switch) {
       m_grid->addWidget(new QLabel(words(spec.label), this), row, 0);
-      m_turned = new QComboBox(this);
-      m_turned->setAccessibleName(words(spec.label));
-      m_turned->setToolTip(tip);
-      m_turned->addItems({tr("the end of the fold"), tr("its start")});
+      auto* choice = new QComboBox(this);
+      choice->setAccessibleName(words(spec.label));
+      choice->setToolTip(tip);
+      choice->addItems({words(spec.choices[0]), words(spec.choices[1])});
       const std::string key(spec.key);
-      connect(m_turned, &QComboBox::activated, this, [this, key](int index) {
+      connect(choice, &QComboBox::activated, this, [this, key](int index) {
         auto next = setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
         Result<void> done;
         if (!next) done = next.error();
-        else done = m_document->apply(*next, tr("turn %1 round").arg(QString::fromStdString(m_shown->text())));
+        else done = m_document->apply(*next, tr("change %1").arg(QString::fromStdString(m_shown->text())));
         if (!done) emit refused(QString::fromStdString(done.error().text()));
       });
-      m_grid->addWidget(m_turned, row++, 1, 1, 2);
+      m_switches[key] = choice;
+      m_grid->addWidget(choice, row++, 1, 1, 2);
       continue;
     }
     const ParameterSpec* twin = spec.twin.empty() ? nullptr : findSpec(kind->parameters, spec.twin);
@@ -228,7 +230,7 @@ void SizesPanel::refill() {
   if (m_shown && !item) return; // the selection changes next
   if (item) {
     if (!m_name->hasFocus()) m_name->setText(QString::fromStdString(nameOf(design, item->id)));
-    if (m_turned) m_turned->setCurrentIndex(static_cast<int>(item->values.find("turned")->second));
+    for (const auto& [key, choice] : m_switches) choice->setCurrentIndex(static_cast<int>(item->values.find(key)->second));
   }
   const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
   for (const auto& [key, edit] : m_fields) {

@@ -55,7 +55,7 @@ private:
   QCheckBox* m_alike;
   QPushButton* m_remove;
   SketchView* m_sketch;
-  QComboBox* m_turned = nullptr;
+  std::map<std::string, QComboBox*> m_switches;
   std::map<std::string, QLineEdit*> m_fields;
 };
 

@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
+#include "core/io/obj.h"
 #include "core/io/report_json.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
@@ -210,7 +211,7 @@ int sweep(const Options& o) {
   if (!motion) return refuse(motion.error());
   std::vector<double> openings;
   for (int k = 0; k * o.step <= 180 + 1e-9; ++k) openings.push_back(std::min(180.0, k * o.step));
-  if (o.json) fmt::print("{}", sweepToJson(*motion, openings));
+  if (o.json) fmt::print("{}", sweepToJson(*motion, d, openings));
   else
     for (double t : openings) fmt::print("{:7} deg  residual {:.2e} mm\n", formatNumber(t, 2), motion->poseAt(radians(t)).residual_mm);
   return kFine;
@@ -227,7 +228,11 @@ int exportFile(const Options& o) {
   if (o.format == "svg") written = writeFile(o.out, piecesToSvg(motion->assembly(), d));
   else if (o.format == "pdf") written = writeSheetsPdf(motion->assembly(), d, o.out);
   else if (o.format == "png") written = writePicture(stagePicture(*motion, d.card, radians(o.open.value_or(100)), {1200, 900}), o.out);
-  else {
+  else if (o.format == "obj") {
+    auto text = poseToObj(*motion, o.open.value_or(100));
+    if (!text) return refuse(text.error());
+    written = writeFile(o.out, *text);
+  } else {
     std::vector<double> openings;
     if (o.open) openings.push_back(*o.open);
     else
@@ -287,8 +292,8 @@ int runCommandLine(int argc, char** argv) {
   sweeping->add_option("--step", o.step, "degrees between openings (10)");
   sweeping->add_flag("--json", o.json, "as JSON");
   CLI::App* exporting = withFile(verb("export", "write cutting files, folded frames or a picture", exportFile));
-  exporting->add_option("--to", o.format, "format")->required()->check(CLI::IsMember({"svg", "pdf", "fold", "png"}));
-  exporting->add_option("--open", o.open, "opening in degrees (picture, folded frame)");
+  exporting->add_option("--to", o.format, "format")->required()->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
+  exporting->add_option("--open", o.open, "opening in degrees (picture, model, folded frame)");
   exporting->add_option("-o,--out", o.out, "file to write")->required();
   try {
     app.parse(argc, argv);

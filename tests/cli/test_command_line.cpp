@@ -48,7 +48,8 @@ private slots:
     QCOMPARE(check.code, 0);
     QCOMPARE(check.json()["verdict"].toString(), QStringLiteral("good"));
     QCOMPARE(check.json()["mobility"].toInt(-1), 0);
-    for (const char* format : {"svg", "pdf", "fold", "png"}) {
+    QVERIFY(std::abs(check.json()["shut"].toObject()["width_mm"].toDouble() - 130) < 1e-9);
+    for (const char* format : {"svg", "pdf", "fold", "obj", "png"}) {
       const QString target = at("out.") + QString::fromLatin1(format);
       const Ran exported = run({"export", file, "--to", QString::fromLatin1(format), "-o", target});
       QVERIFY2(exported.code == 0, exported.err);
@@ -93,7 +94,7 @@ private slots:
     QCOMPARE(list.code, 0);
     QStringList keys;
     for (const auto& kind : list.json()["structures"].toArray()) keys << kind.toObject()["key"].toString();
-    QCOMPARE(keys, (QStringList{"vfold", "box"}));
+    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box"}));
     QVERIFY(run({"structures"}).out.contains("gamma1"));
   }
   void unusableInputExitsWithTwoAndSaysWhy_data() {

@@ -2,11 +2,13 @@
 #ifndef Q_MOC_RUN
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
+#include "core/io/obj.h"
 #include "core/io/report_json.h"
 #include "core/io/text_file.h"
 #include <QFile>
 #include <QTemporaryDir>
 #include <nlohmann/json.hpp>
+#include <sstream>
 #endif
 
 using namespace hinge;
@@ -153,9 +155,35 @@ private slots:
     QVERIFY(!text.ok());
     QVERIFY(text.error().message.find("170") != std::string::npos);
   }
+  void objHasEveryPanelInTheWorldFrame() {
+    const Motion motion = Motion::trace(assemble(sample()));
+    const auto text = poseToObj(motion, 90);
+    QVERIFY(text.ok());
+    std::istringstream lines(*text);
+    std::string line;
+    std::size_t objects = 0, corners = 0, used = 0;
+    Eigen::AlignedBox3d box;
+    while (std::getline(lines, line)) {
+      objects += line.starts_with("o ");
+      if (line.starts_with("v ")) {
+        double x = 0, y = 0, z = 0;
+        QCOMPARE(std::sscanf(line.c_str(), "v %lf %lf %lf", &x, &y, &z), 3);
+        box.extend(Vec3(x, y, z));
+        ++corners;
+      }
+      if (line.starts_with("f ")) used += static_cast<std::size_t>(std::ranges::count(line, ' '));
+    }
+    QCOMPARE(objects, motion.assembly().panels.size());
+    QCOMPARE(used, corners);
+    QVERIFY_NEAR(box.max().x(), 130 * std::sqrt(0.5), 1e-6);
+    QVERIFY_NEAR(box.min().x(), -130 * std::sqrt(0.5), 1e-6);
+    Design taut = card();
+    add(taut, "box", "gutter", {{"a", 40}, {"c", 30}});
+    QVERIFY(!poseToObj(Motion::trace(assemble(taut)), 170).ok());
+  }
   void reportsAreCompleteJson() {
     const auto kinds = nlohmann::json::parse(kindsToJson());
-    QCOMPARE(kinds["structures"].size(), std::size_t(2));
+    QCOMPARE(kinds["structures"].size(), std::size_t(3));
     for (const auto& kind : kinds["structures"])
       for (const auto& p : kind["parameters"])
         for (const char* key : {"key", "label", "unit", "min", "max", "default", "meaning"}) QVERIFY2(p.contains(key), key);
@@ -168,7 +196,7 @@ private slots:
     QCOMPARE(f["mend"]["edits"][0]["key"].get<std::string>(), std::string("d"));
     QVERIFY_NEAR(f["mend"]["edits"][0]["to"].get<double>(), 45, 1e-9);
     const double at[] = {0, 90};
-    const auto sweep = nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), at));
+    const auto sweep = nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), card(), at));
     QCOMPARE(sweep["openings"].size(), std::size_t(2));
     QCOMPARE(sweep["openings"][1]["panels"].size(), std::size_t(2));
   }

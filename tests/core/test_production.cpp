@@ -2,6 +2,7 @@
 #ifndef Q_MOC_RUN
 #include "core/io/svg.h"
 #include "core/production/flat_piece.h"
+#include "core/production/shut_state.h"
 #include <QFile>
 #include <QXmlStreamReader>
 #endif
@@ -54,6 +55,31 @@ private slots:
     QVERIFY_NEAR(right.low.x(), 20, 1e-9);
     QVERIFY_NEAR(right.low.y(), 60, 1e-9);
     QVERIFY_NEAR(right.high.y(), 110, 1e-9);
+  }
+  void sheetsAreCountedWhereTheyLie() {
+    const Design d = boxCard(); // feet at 30, walls of 45, tabs of 10 towards the gutter, from 60 to 110 along it
+    const Motion motion = Motion::trace(assemble(d));
+    const ShutState shut = shutState(motion, d);
+    const auto sheets = [&](double out, double along) {
+      return shut.map.at(static_cast<int>(-out - shut.map.origin.x()), static_cast<int>(along - shut.map.origin.y()));
+    };
+    QCOMPARE(sheets(100.5, 80.5), 2); // two pages
+    QCOMPARE(sheets(50.5, 80.5), 4);  // two pages, two walls
+    QCOMPARE(sheets(25.5, 80.5), 4);  // two pages, two tabs
+    QCOMPARE(sheets(10.5, 80.5), 2);
+    QCOMPARE(sheets(50.5, 20.5), 2);
+    QCOMPARE(shut.thickestSheets, 4);
+    QVERIFY_NEAR(shut.thickness_mm, 4 * 0.27, 1e-12);
+    QVERIFY_NEAR(shut.width_mm, 130, 1e-9);
+    QVERIFY_NEAR(shut.height_mm, 180, 1e-9);
+  }
+  void theShutSizeHoldsWhatPokesOut() {
+    Design d = card();
+    d.card.fold = FoldSide::Top;
+    add(d, "box", "gutter", {{"position", -4}, {"length", 50}, {"a", 30}, {"c", 45}});
+    const ShutState shut = shutState(Motion::trace(assemble(d)), d);
+    QVERIFY_NEAR(shut.width_mm, 134, 1e-9);
+    QVERIFY_NEAR(shut.height_mm, 180, 1e-9);
   }
   void piecesOnASheetDoNotOverlap() {
     Design d = card(100, 150);

@@ -14,8 +14,19 @@ private slots:
     QTest::addColumn<QString>("kind");
     QTest::addColumn<QString>("seat");
     for (const StructureKind* kind : structureKinds())
-      for (const char* seat : {"gutter", "s1/ridge", "s2/ridge", "s1/valley-a", "s2/valley-b"})
+      for (const char* seat : {"gutter", "s1/ridge", "s2/ridge", "s1/valley-a", "s2/valley-b"}) {
+        if (kind->key == "closed-box" && std::string_view(seat).ends_with("ridge")) continue; // refused, see below
         QTest::addRow("%s on %s", kind->key.data(), seat) << QString::fromUtf8(kind->key.data()) << QString::fromUtf8(seat);
+      }
+  }
+  void aClosedBoxIsRefusedOverARidge() {
+    Design d = card();
+    add(d, "box", "gutter");
+    const auto added = addStructure(d, "closed-box", "s1/ridge", startingValues(closedBoxKind().parameters));
+    QVERIFY(added.ok());
+    const auto assembly = assembleDesign(added->design);
+    QVERIFY(!assembly.ok());
+    QCOMPARE(QString::fromStdString(assembly.error().code), QStringLiteral("seat.unsuitable"));
   }
   void aNewStructureOnAnySeatIsFreeOfSpoilingFindings() {
     QFETCH(QString, kind);
@@ -28,6 +39,44 @@ private slots:
     const Analysis analysis = checked(d);
     for (const Finding& f : analysis.findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, d).c_str());
     QCOMPARE(analysis.motion->mobility(), 0);
+  }
+  void aClosedBoxIsGuidedAndShutsBothWays_data() {
+    QTest::addColumn<double>("inward");
+    QTest::addColumn<double>("e");
+    QTest::newRow("outwards, straight when open") << 0.0 << 26.0;
+    QTest::newRow("outwards, pointed when open") << 0.0 << 34.0;
+    QTest::newRow("inwards") << 1.0 << 26.0;
+  }
+  void aClosedBoxIsGuidedAndShutsBothWays() {
+    QFETCH(double, inward);
+    QFETCH(double, e);
+    Design d = card(160, 240);
+    const StructureId id = add(d, "closed-box", "gutter", {{"position", 80}, {"length", 80}, {"a", 26}, {"h", 40}, {"e", e}, {"inward", inward}});
+    const Analysis a = checked(d);
+    QVERIFY2(a.verdict == Verdict::Good, a.findings.empty() ? "" : describe(a.findings.front(), d).c_str());
+    QCOMPARE(a.motion->mobility(), 0);
+    for (const auto& block : a.motion->blocks()) QVERIFY(block.shutMisfit_mm < 1e-9);
+    // Shut it reaches foot and height from the gutter, and half an end past each corner when the ends fold outwards.
+    const Pose shut = a.motion->shutPose();
+    Box2 box;
+    for (PanelIndex p : a.assembly->panels.indices())
+      if (a.assembly->panels[p].owner == id)
+        for (const Vec2& c : a.assembly->panels[p].outline) {
+          const Vec3 q = shut.panels[p] * lift(c);
+          box.add(Vec2(q.y(), q.z()));
+        }
+    QVERIFY_NEAR(box.high.y(), 66, 1e-9);
+    QVERIFY_NEAR(box.low.x(), inward != 0 ? 80 : 80 - e, 1e-9);
+    QVERIFY_NEAR(box.high.x(), inward != 0 ? 160 : 160 + e, 1e-9);
+  }
+  void inwardEndsThatMeetAreFound() {
+    Design d = card(160, 240);
+    add(d, "closed-box", "gutter", {{"position", 80}, {"length", 44}, {"a", 26}, {"h", 40}, {"e", 26}, {"inward", 1}}); // 44 < 2 x 26
+    const Analysis a = checked(d);
+    const Finding* f = findCode(a, "panels-hit");
+    QVERIFY(f);
+    // The creases meet where 2 o = 44 with o = a cos(t/2).
+    QVERIFY_NEAR(degrees(f->to_rad), degrees(2 * std::acos(22.0 / 26.0)), 0.6);
   }
   void dimensionsThatAreNotGivenFollowTheClosure() {
     Design d = card();

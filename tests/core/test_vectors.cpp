@@ -76,6 +76,15 @@ private slots:
     add(d, "box", "gutter", {{"position", 60}, {"length", 40}, {"a", 30}, {"b", 50}, {"c", 50}, {"d", 30}});
     compare("step", d, {{"FA0", "s1/wall-a", {0, 0}}, {"FA1", "s1/wall-a", {0, 40}}, {"Q0", "s1/wall-a", {50, 0}}, {"Q1", "s1/wall-b", {50, 40}}, {"FB0", "s1/wall-b", {80, 0}}, {"FB1", "s1/wall-b", {80, 40}}}, 80);
   }
+  void closedBoxWithInwardEnds() {
+    Design d = card(100, 120);
+    add(d, "closed-box", "gutter", {{"position", 20}, {"length", 80}, {"a", 30}, {"h", 40}, {"e", 30}, {"inward", 1}});
+    // Belt: wall a 0..80 (far to near), near end 80..140, wall b 140..220 (near to far), far end 220..280.
+    compare("box_lid", d,
+            {{"WA0b", "s1/wall-a", {80, 0}}, {"WA1t", "s1/wall-a", {0, 40}}, {"EM0b", "s1/near-a", {110, 0}}, {"EM0t", "s1/near-b", {110, 40}}, {"WB0b", "s1/near-b", {140, 0}}, {"WB1t", "s1/wall-b", {220, 40}},
+             {"EM1b", "s1/far-b", {250, 0}}, {"EM1t", "s1/far-a", {250, 40}}, {"WA1b", "s1/far-a", {280, 0}}},
+            60);
+  }
   void vFoldOnTheCreaseOfAVFold() {
     Design d = card(110, 180);
     add(d, "vfold", "gutter", {{"position", 90}, {"alpha", 45}, {"gamma1", 90}, {"la", 60}, {"lc", 80}, {"ea", 0}});

@@ -23,6 +23,7 @@ struct ParameterSpec {
   ParameterRole role;
   std::string_view twin;    ///< the same dimension on the other side of the fold; empty when it has none
   std::string_view meaning; ///< one sentence: from where to where
+  std::string_view choices[2] = {}; ///< of a switch: what 0 and 1 mean, as they are offered
 };
 
 using ParameterTable = std::span<const ParameterSpec>;

@@ -1,5 +1,7 @@
 #include "core/io/report_json.h"
 #include "core/bases/base.h"
+#include "core/contact/contact.h"
+#include "core/production/shut_state.h"
 #include "core/structures/registry.h"
 #include <nlohmann/json.hpp>
 
@@ -49,6 +51,15 @@ std::string seatsToJson(const Assembly& assembly) {
   return printed(out);
 }
 
+namespace {
+
+Json shutJson(const Motion& motion, const Design& design) {
+  const ShutState shut = shutState(motion, design);
+  return {{"thickness_mm", shut.thickness_mm}, {"width_mm", shut.width_mm}, {"height_mm", shut.height_mm}, {"thickest_sheets", shut.thickestSheets}};
+}
+
+} // namespace
+
 std::string analysisToJson(const Analysis& analysis) {
   Json out = {{"verdict", verdictKey(analysis.verdict)}, {"mobility", analysis.motion->mobility()}, {"findings", Json::array()}};
   for (const Finding& f : analysis.findings) {
@@ -62,12 +73,17 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"from_deg", degrees(f.from_rad)}, {"to_deg", degrees(f.to_rad)}, {"amount", f.amount},
                                {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend}});
   }
+  out["shut"] = shutJson(*analysis.motion, analysis.design);
   return printed(out);
 }
 
-std::string sweepToJson(const Motion& motion, std::span<const double> openings_deg) {
-  Json out = {{"low_deg", degrees(motion.low_rad())}, {"high_deg", degrees(motion.high_rad())}, {"mobility", motion.mobility()}, {"openings", Json::array()}};
+std::string sweepToJson(const Motion& motion, const Design& design, std::span<const double> openings_deg) {
   const Assembly& assembly = motion.assembly();
+  Json out = {{"low_deg", degrees(motion.low_rad())}, {"high_deg", degrees(motion.high_rad())}, {"mobility", motion.mobility()}, {"contacts", Json::array()}};
+  for (const Contact& c : findContacts(motion).contacts)
+    out["contacts"].push_back({{"panels", {assembly.panels[c.first].key, assembly.panels[c.second].key}}, {"from_deg", degrees(c.from_rad)}, {"to_deg", degrees(c.to_rad)}, {"depth_mm", c.depth_mm}});
+  out["thickness"] = shutJson(motion, design);
+  out["openings"] = Json::array();
   for (double opening : openings_deg) {
     const Pose pose = motion.poseAt(radians(opening));
     Json panels = Json::array();

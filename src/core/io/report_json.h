@@ -12,9 +12,10 @@ namespace hinge {
 std::string kindsToJson();
 /// [{"id","label","length_mm","kind":"valley"|"ridge"}]
 std::string seatsToJson(const Assembly& assembly);
-/// {"verdict","mobility","findings":[...]}
+/// {"verdict","mobility","findings":[...],"shut":{"thickness_mm","width_mm","height_mm","thickest_sheets"}}
 std::string analysisToJson(const Analysis& analysis);
-/// {"low_deg","high_deg","mobility","openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
-std::string sweepToJson(const Motion& motion, std::span<const double> openings_deg);
+/// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],"thickness":{...},
+/// "openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
+std::string sweepToJson(const Motion& motion, const Design& design, std::span<const double> openings_deg);
 
 } // namespace hinge

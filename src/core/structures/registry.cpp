@@ -3,7 +3,7 @@
 namespace hinge {
 
 std::span<const StructureKind* const> structureKinds() {
-  static const StructureKind* const all[] = {&vfoldKind(), &boxKind()};
+  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind()};
   return all;
 }
 

@@ -11,5 +11,6 @@ const StructureKind* findStructureKind(std::string_view key);
 // One per file; entered in registry.cpp.
 const StructureKind& vfoldKind();
 const StructureKind& boxKind();
+const StructureKind& closedBoxKind();
 
 } // namespace hinge

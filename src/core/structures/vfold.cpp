@@ -35,7 +35,7 @@ constexpr ParameterSpec kTable[] = {
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
      "From a base line to the far edge of its glue tab"},
     {"turned", "Points to", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "",
-     "0: opens towards the end of the fold, 1: turned round, towards its start"},
+     "0: opens towards the end of the fold, 1: turned round, towards its start", {"the end of the fold", "its start"}},
 };
 
 struct Shape {

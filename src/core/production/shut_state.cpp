@@ -1,0 +1,65 @@
+#include "core/production/shut_state.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+/// Adds one sheet to every cell whose middle lies in the polygon (even-odd along each row).
+void lay(ThicknessMap& map, const Polygon& polygon) {
+  const Box2 box = boundsOf(polygon);
+  const int first = std::max(0, static_cast<int>(std::floor((box.low.y() - map.origin.y()) / map.cell_mm)));
+  const int last = std::min(map.rows - 1, static_cast<int>(std::floor((box.high.y() - map.origin.y()) / map.cell_mm)));
+  std::vector<double> cuts;
+  for (int row = first; row <= last; ++row) {
+    const double y = map.origin.y() + (row + 0.5) * map.cell_mm;
+    cuts.clear();
+    for (std::size_t i = 0; i < polygon.size(); ++i) {
+      const Vec2 &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
+      if ((a.y() > y) != (b.y() > y)) cuts.push_back(a.x() + (b.x() - a.x()) * (y - a.y()) / (b.y() - a.y()));
+    }
+    std::ranges::sort(cuts);
+    for (std::size_t k = 0; k + 1 < cuts.size(); k += 2) {
+      const int from = std::max(0, static_cast<int>(std::ceil((cuts[k] - map.origin.x()) / map.cell_mm - 0.5)));
+      const int to = std::min(map.columns - 1, static_cast<int>(std::ceil((cuts[k + 1] - map.origin.x()) / map.cell_mm - 0.5)) - 1);
+      for (int column = from; column <= to; ++column) ++map.sheets[static_cast<std::size_t>(row * map.columns + column)];
+    }
+  }
+}
+
+} // namespace
+
+ShutState shutState(const Motion& motion, const Design& design, double cell_mm) {
+  const Assembly& assembly = motion.assembly();
+  const Pose shut = motion.shutPose();
+  const Iso3 toPage = shut.panels[assembly.root].inverse();
+  std::vector<Polygon> lying;
+  Box2 extent;
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!shut.placed[p]) continue;
+    Polygon polygon;
+    for (const Vec2& c : assembly.panels[p].outline) polygon.push_back((toPage * (shut.panels[p] * lift(c))).head<2>());
+    extent.add(boundsOf(polygon));
+    lying.push_back(std::move(polygon));
+  }
+  ShutState state;
+  const bool side = design.card.fold == FoldSide::Side;
+  state.width_mm = side ? extent.size().x() : extent.size().y();
+  state.height_mm = side ? extent.size().y() : extent.size().x();
+  state.map.cell_mm = cell_mm;
+  state.map.origin = extent.low;
+  state.map.columns = static_cast<int>(std::ceil(extent.size().x() / cell_mm));
+  state.map.rows = static_cast<int>(std::ceil(extent.size().y() / cell_mm));
+  state.map.sheets.assign(static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
+  for (const Polygon& polygon : lying) lay(state.map, polygon);
+  const auto thickest = std::ranges::max_element(state.map.sheets);
+  if (thickest != state.map.sheets.end()) {
+    const auto index = static_cast<int>(thickest - state.map.sheets.begin());
+    state.thickestSheets = *thickest;
+    state.thickestPlace = state.map.origin + cell_mm * Vec2(index % state.map.columns + 0.5, index / state.map.columns + 0.5);
+    state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
+  }
+  return state;
+}
+
+} // namespace hinge

@@ -1,0 +1,30 @@
+#pragma once
+#include "core/motion/motion.h"
+
+namespace hinge {
+
+/// How many sheets lie on one another in the shut card, on a square grid over the plane of the pages. Places narrower than
+/// a cell may be missed.
+struct ThicknessMap {
+  double cell_mm = 1;
+  Vec2 origin = Vec2::Zero();    ///< corner of the first cell, in the flat frame of the first page
+  int columns = 0, rows = 0;
+  std::vector<unsigned short> sheets; ///< row by row
+
+  int at(int column, int row) const { return sheets[static_cast<std::size_t>(row * columns + column)]; }
+};
+
+/// The shut card as it goes into its envelope.
+struct ShutState {
+  double width_mm = 0, height_mm = 0;  ///< of everything, parts that poke out included, as the card is held
+  double thickness_mm = 0;             ///< paper at the thickest place, pressed flat
+  int thickestSheets = 0;
+  Vec2 thickestPlace = Vec2::Zero();   ///< middle of that cell, flat frame of the first page
+  ThicknessMap map;
+};
+
+/// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put them). Cost: the area of
+/// all panels divided by that of a cell.
+ShutState shutState(const Motion& motion, const Design& design, double cell_mm = 1.0);
+
+} // namespace hinge
