@@ -17,7 +17,7 @@ void Analyst::request(const Design& design) {
   m_stop.request_stop();
   m_stop = std::stop_source();
   m_current.reset();
-  m_busy = true, m_searching = false;
+  m_busy = true, m_searching = m_mending = false;
   const int request = ++m_request;
   const std::stop_token stop = m_stop.get_token();
   emit changed();
@@ -37,10 +37,30 @@ void Analyst::request(const Design& design) {
   });
 }
 
+void Analyst::mendAll(const Design& design) {
+  // The verdict on the screen stays true while the design does; only the search for single mends is given up.
+  m_stop.request_stop();
+  m_stop = std::stop_source();
+  m_mending = true, m_searching = false;
+  const int request = ++m_request;
+  const std::stop_token stop = m_stop.get_token();
+  emit changed();
+  QThreadPool::globalInstance()->start([this, design, stop, request] {
+    const auto result = hinge::mendAll(design, stop);
+    const auto done = std::make_shared<const Design>(result && !stop.stop_requested() ? result->design : design);
+    QMetaObject::invokeMethod(this, [this, request, done] {
+      if (request != m_request) return;
+      m_mending = false;
+      emit changed();
+      emit mended(done);
+    }, Qt::QueuedConnection);
+  });
+}
+
 void Analyst::cancel() {
   m_stop.request_stop();
   ++m_request;
-  m_busy = m_searching = false;
+  m_busy = m_searching = m_mending = false;
   emit changed();
 }
 

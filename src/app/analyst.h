@@ -15,13 +15,17 @@ public:
   ~Analyst() override;
 
   void request(const Design& design);
-  void cancel();
+  void cancel(); ///< of what is being worked out, mending included
+  /// Mends everything that can be mended, on another thread; ends in mended() unless cancelled or overtaken.
+  void mendAll(const Design& design);
+  bool mending() const { return m_mending; }
   /// The newest result; null while none is there for the requested design.
   std::shared_ptr<const Analysis> current() const { return m_current; }
   bool busy() const { return m_busy; }
   bool searchingMends() const { return m_searching; }
 
 signals:
+  void mended(const std::shared_ptr<const Design>& design);
   void changed(); ///< started, a result is there, mends are there, or cancelled
 
 private:
@@ -29,7 +33,7 @@ private:
   std::shared_ptr<const Analysis> m_current;
   std::stop_source m_stop;
   int m_request = 0;
-  bool m_busy = false, m_searching = false;
+  bool m_busy = false, m_searching = false, m_mending = false;
 };
 
 } // namespace hinge

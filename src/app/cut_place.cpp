@@ -27,13 +27,13 @@ public:
     m_pieces = flatPieces(*m_assembly);
     m_layout = sheetLayout(m_pieces, m_document->design());
     updateGeometry();
-    setMinimumHeight(heightFor(width()));
+    setMinimumHeight(std::max(0, heightFor(width())));
     update();
   }
   int sheets() const { return m_layout.sheets; }
 
 protected:
-  void resizeEvent(QResizeEvent*) override { setMinimumHeight(heightFor(width())); }
+  void resizeEvent(QResizeEvent*) override { setMinimumHeight(std::max(0, heightFor(width()))); }
   void paintEvent(QPaintEvent*) override {
     if (!m_assembly) return;
     const Theme& theme = Look::theme();

@@ -62,11 +62,11 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   m_mendAll = new QPushButton(tr("Mend all"), this);
   m_mendAll->setToolTip(tr("Applies every proposed change, one undoable step"));
   connect(m_mendAll, &QPushButton::clicked, this, [this] {
-    const auto mended = mendAll(m_document->committed());
-    Result<void> done;
-    if (!mended) done = mended.error();
-    else done = m_document->apply(mended->design, tr("mend all"));
-    if (!done) emit refused(QString::fromStdString(done.error().text()));
+    if (m_analyst->mending()) m_analyst->cancel();
+    else m_analyst->mendAll(m_document->committed());
+  });
+  connect(analyst, &Analyst::mended, this, [this](const std::shared_ptr<const Design>& design) {
+    if (auto done = m_document->apply(*design, tr("mend all")); !done) emit refused(QString::fromStdString(done.error().text()));
   });
   head->addWidget(m_verdict);
   head->addStretch();
@@ -109,7 +109,9 @@ void FindingsPanel::rebuild() {
   case Verdict::Spoiled: m_verdict->setText(spoiling == 1 ? tr("◆  One finding spoils the card") : tr("◆  %1 findings spoil the card").arg(spoiling)); break;
   }
   m_verdict->setStyleSheet(QStringLiteral("color: %1").arg((analysis->verdict == Verdict::Spoiled ? theme.trouble : analysis->verdict == Verdict::Advice ? theme.advice : theme.fine).name()));
-  m_mendAll->setVisible(std::ranges::any_of(analysis->findings, [](const Finding& f) { return f.severity == Severity::Spoils && f.mend; }));
+  m_mendAll->setText(m_analyst->mending() ? tr("Cancel") : tr("Mend all"));
+  if (m_analyst->mending()) m_verdict->setText(tr("Mending …"));
+  m_mendAll->setVisible(m_analyst->mending() || std::ranges::any_of(analysis->findings, [](const Finding& f) { return f.severity == Severity::Spoils && f.mend; }));
   for (std::size_t k = 0; k < analysis->findings.size(); ++k) {
     const Finding& finding = analysis->findings[k];
     auto* row = new QWidget(m_content);

@@ -20,7 +20,7 @@ class TestWindow : public QObject {
   QTemporaryDir m_folder;
 
   void settle() {
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends() && !m_window->analyst().mending(), 30000);
     QCoreApplication::processEvents();
   }
   QString demo(const char* name) const { return QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name); }
@@ -192,6 +192,19 @@ private slots:
     m_window->document().undoStack().undo();
     m_window->document().undoStack().undo();
     QVERIFY(!m_window->document().isModified());
+  }
+  void mendingCanBeCancelled() {
+    QVERIFY(m_window->openFile(demo("night-market-mistakes.hinge")));
+    settle();
+    const Design before = m_window->document().committed();
+    QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
+    QVERIFY(m_window->analyst().mending());
+    QCOMPARE(m_window->findings().mendAllButton()->text(), QStringLiteral("Cancel"));
+    QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
+    QVERIFY(!m_window->analyst().mending());
+    QTest::qWait(300);
+    QVERIFY(m_window->document().committed() == before);
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("4")));
   }
   void noOldVerdictIsShownWhileANewOneIsWorkedOut() {
     m_window->document().select(StructureId{2});
