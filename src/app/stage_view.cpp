@@ -280,8 +280,20 @@ void StageView::paintEvent(QPaintEvent*) {
   const auto analysis = m_analyst->current();
   if (analysis && m_shownFinding >= 0)
     for (const std::string& key : analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements) style.troubled.insert(key);
+  const Camera eye = camera();
+  const QList<double> key{eye.turn_rad, eye.height_rad, eye.scale_px, eye.centre.x(), eye.centre.y(), double(width()), double(height()), Look::isDark() ? 1.0 : 0.0};
+  if (key != m_backgroundFor) {
+    m_background = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
+    m_background.setDevicePixelRatio(devicePixelRatioF());
+    QPainter behind(&m_background);
+    behind.setRenderHint(QPainter::Antialiasing);
+    paintStageBackground(behind, rect(), *m_assembly, eye, style.theme);
+    m_backgroundFor = key;
+  }
+  painter.drawImage(QPointF(0, 0), m_background);
+  style.background = false;
   style.ghostPages = !style.troubled.empty() && m_pose.opening_rad < radians(75);
-  m_drawn = paintStage(painter, rect(), *m_assembly, m_pose, camera(), style);
+  m_drawn = paintStage(painter, rect(), *m_assembly, m_pose, eye, style);
   painter.setRenderHint(QPainter::Antialiasing);
   if (m_adding) paintSeats(painter);
   else m_tags->paint(painter, true);

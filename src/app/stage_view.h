@@ -77,6 +77,8 @@ private:
   Design m_assembledDesign;
   Pose m_pose;
   std::vector<DrawnFace> m_drawn;
+  QImage m_background; ///< kept between repaints with the card and camera it belongs to
+  QList<double> m_backgroundFor;
   QString m_hovered;
   int m_shownFinding = -1, m_hoveredSeat = -1;
   bool m_adding = false, m_orbiting = false, m_moved = false;

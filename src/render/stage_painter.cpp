@@ -174,7 +174,9 @@ private:
   std::vector<Source> m_sources;
 };
 
-void paintBackground(QPainter& painter, const QRectF& area, const Camera& camera, const Assembly& assembly, const Theme& theme) {
+} // namespace
+
+void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly& assembly, const Camera& camera, const Theme& theme) {
   QLinearGradient dusk(area.topLeft(), area.bottomLeft());
   dusk.setColorAt(0, theme.stageTop);
   dusk.setColorAt(1, theme.stageBottom);
@@ -199,8 +201,6 @@ void paintBackground(QPainter& painter, const QRectF& area, const Camera& camera
   painter.drawEllipse(QPointF(0, 0), radius, radius);
   painter.restore();
 }
-
-} // namespace
 
 Iso3 benchPose(double opening_rad) { return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)); }
 
@@ -232,7 +232,7 @@ Camera cameraFor(const CardBase& card, const QRectF& area) {
 std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style) {
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
-  if (style.background) paintBackground(painter, area, camera, assembly, style.theme);
+  if (style.background) paintStageBackground(painter, area, assembly, camera, style.theme);
   std::vector<DrawnFace> drawn = Painter(painter, assembly, pose, camera, style).run();
   painter.restore();
   return drawn;

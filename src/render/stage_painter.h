@@ -27,6 +27,10 @@ struct StageStyle {
 /// gutter, outsides glow through. The same code draws to the screen, PNG, SVG and PDF.
 std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style);
 
+/// The dusk behind the card and the pool of light on the bench. Large gradients cost more than the paper does, so a view
+/// that repaints often keeps this in an image and asks for a picture without background.
+void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly& assembly, const Camera& camera, const Theme& theme);
+
 /// A camera that holds the whole card at every opening inside the area.
 Camera cameraFor(const CardBase& card, const QRectF& area);
 
