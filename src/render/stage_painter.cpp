@@ -1,5 +1,6 @@
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
@@ -137,7 +138,9 @@ private:
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
     p.setBrush(glow);
-    p.setPen(near.alphaF() < 1 ? QPen(Qt::NoPen) : QPen(QBrush(glow), 0.7)); // closes the seams between split faces
+    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is dear, so only there.
+    const bool cut = std::ranges::find(face.edges, 0) != face.edges.end();
+    p.setPen(cut && near.alphaF() >= 1 ? QPen(QBrush(glow), 0.7) : QPen(Qt::NoPen));
     p.drawPolygon(outline);
     if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
       QColor red = Theme::light().trouble;
