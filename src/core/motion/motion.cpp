@@ -45,6 +45,13 @@ Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPos
   return x;
 }
 
+/// The fold angles that the recipes demand in the shut card.
+Eigen::VectorXd shutAngles(const Assembly& assembly, const Mechanism& m, const Block& block) {
+  Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
+  for (std::size_t k = 0; k < block.steps.size(); ++k) x[static_cast<Eigen::Index>(k)] = assembly.folds[m.joints[block.steps[k].joint].fold].shutAngle_rad;
+  return x;
+}
+
 /// Value at `t` of the polynomial through up to four points.
 Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::VectorXd*>>& points, double t) {
   Eigen::VectorXd sum = Eigen::VectorXd::Zero(points.front().second->size());
@@ -239,9 +246,7 @@ void Motion::report() {
         report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
       }
     }
-    Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
-    for (std::size_t k = 0; k < block.steps.size(); ++k)
-      x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m.joints[block.steps[k].joint].fold].shutAngle_rad;
+    const Eigen::VectorXd x = shutAngles(*m_assembly, *m_mechanism, block);
     placeBlock(m, block, x, shut);
     Closure closure;
     evaluateClosure(m, block, shut, closure);
@@ -262,9 +267,7 @@ Pose Motion::shutPose() const {
   double worst = 0;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
-    Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
-    for (std::size_t k = 0; k < block.steps.size(); ++k)
-      x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m_mechanism->joints[block.steps[k].joint].fold].shutAngle_rad;
+    const Eigen::VectorXd x = shutAngles(*m_assembly, *m_mechanism, block);
     placeBlock(*m_mechanism, block, x, bodies);
     markPlaced(block, placed);
     worst = std::max(worst, m_reports[b].shutMisfit_mm);
@@ -293,10 +296,7 @@ Pose Motion::poseAt(double opening_rad) const {
     Eigen::VectorXd x;
     const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < kClosed_mm;
     if (exactlyShut) {
-      x.resize(static_cast<Eigen::Index>(block.steps.size()));
-      for (std::size_t k = 0; k < block.steps.size(); ++k)
-        x[static_cast<Eigen::Index>(k)] = m_assembly->folds[m_mechanism->joints[block.steps[k].joint].fold].shutAngle_rad;
-      placeBlock(*m_mechanism, block, x, bodies);
+      placeBlock(*m_mechanism, block, shutAngles(*m_assembly, *m_mechanism, block), bodies);
     } else {
       // The four nodes round the opening at which this block is alive.
       std::vector<std::pair<double, const Eigen::VectorXd*>> points;
