@@ -77,8 +77,8 @@ struct Added {
   StructureId id;
 };
 
-/// Puts a structure on a seat. Values that are not given come from `fitted`. Does not check that the seat exists: that
-/// needs the assembly (see assembleDesign).
+/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues). Does not check that the
+/// seat exists: that needs the assembly (see assembleDesign).
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
                            const ParameterValues& values);
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
