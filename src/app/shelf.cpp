@@ -74,10 +74,13 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
   auto* title = new QLabel(place ? tr("What stands on %1?").arg(QString::fromStdString(place->label)) : tr("This fold is gone"), this);
   title->setObjectName(QStringLiteral("heading"));
   column->addWidget(title);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(12);
+  auto* grid = new QGridLayout;
+  grid->setSpacing(10);
+  constexpr int kColumns = 5;
+  int count = 0;
   if (place)
     for (const StructureKind* kind : structureKinds()) {
+      if (!kind->standsOn(*place, *assembled)) continue;
       std::optional<Design> tried;
       StructureId id;
       if (auto values = proposeValues(design, kind->key, place->key, {}))
@@ -96,9 +99,11 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
       name->setFont(Look::font(13, QFont::Bold));
       box->addWidget(button);
       box->addWidget(name, 0, Qt::AlignHCenter);
-      row->addLayout(box);
+      grid->addLayout(box, count / kColumns, count % kColumns);
+      ++count;
     }
-  column->addLayout(row);
+  if (place && count == 0) column->addWidget(new QLabel(tr("Nothing stands here."), this));
+  column->addLayout(grid);
 }
 
 } // namespace hinge

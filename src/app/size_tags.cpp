@@ -8,6 +8,7 @@ namespace hinge {
 
 QString shownValue(const Design& design, const ParameterSpec& spec, double value) {
   if (spec.unit == ParameterUnit::Degree) return QString::fromStdString(formatAngle(value));
+  if (spec.whole()) return QString::number(static_cast<int>(value));
   return QString::fromStdString(formatLength(value, design.settings.unit, false));
 }
 

@@ -193,7 +193,8 @@ void SizesPanel::rebuild() {
       auto* choice = new QComboBox(this);
       choice->setAccessibleName(words(spec.label));
       choice->setToolTip(tip);
-      choice->addItems({words(spec.choices[0]), words(spec.choices[1])});
+      for (std::string_view offered : spec.choices)
+        if (!offered.empty()) choice->addItem(words(offered));
       const std::string key(spec.key);
       connect(choice, &QComboBox::activated, this, [this, key](int index) {
         auto next = setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});

@@ -13,7 +13,7 @@ using namespace hinge::test;
 
 namespace {
 
-constexpr int kDesigns = 500;
+constexpr int kDesigns = 2000;
 
 class Draw {
 public:
@@ -26,7 +26,7 @@ public:
   ParameterValues values(const StructureKind& kind, const Seat& seat, bool exact) {
     ParameterValues v;
     for (const ParameterSpec& spec : kind.parameters) {
-      if (spec.unit == ParameterUnit::Switch) v.emplace(spec.key, chance(0.3) ? spec.most : spec.least);
+      if (spec.whole()) v.emplace(spec.key, spec.least + static_cast<double>(below(static_cast<std::size_t>(std::min(3.0, spec.most - spec.least)) + 1)));
       else if (spec.key == "position") v.emplace(spec.key, in(0.1, 0.7) * seat.length_mm);
       else if (spec.unit == ParameterUnit::Degree) v.emplace(spec.key, in(35, 105));
       else v.emplace(spec.key, std::clamp(spec.start * in(0.4, 1.4), spec.least, spec.most));
@@ -52,8 +52,15 @@ Design randomDesign(unsigned seed) {
   const bool exact = draw.chance(0.7);
   for (int k = 0, tries = 0; k < 4 && tries < 20; ++tries) {
     const auto assembly = assembleDesign(d);
-    const Seat seat = assembly->seats[SeatIndex(draw.below(assembly->seats.size()))];
-    const StructureKind& kind = *structureKinds()[draw.below(structureKinds().size())];
+    // Faces are many and carry only figures: folds are drawn first.
+    std::vector<Seat> folds, faces;
+    for (const Seat& s : assembly->seats) (s.kind() == SeatKind::Face ? faces : folds).push_back(s);
+    const std::vector<Seat>& among = draw.chance(0.15) ? faces : folds;
+    const Seat seat = among[draw.below(among.size())];
+    std::vector<const StructureKind*> kinds;
+    for (const StructureKind* kind : structureKinds())
+      if (kind->standsOn(seat, *assembly)) kinds.push_back(kind);
+    const StructureKind& kind = *kinds[draw.below(kinds.size())];
     const auto added = addStructure(d, kind.key, seat.key, draw.values(kind, seat, exact));
     if (!added || !assembleDesign(added->design)) continue;
     d = added->design;

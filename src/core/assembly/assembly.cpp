@@ -38,6 +38,7 @@ const Glue* Assembly::glueOf(PanelIndex tab) const {
 
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece) {
   const Iso3 first = firstPiece * seat.sides[0].toPiece, second = secondPiece * seat.sides[1].toPiece;
+  if (seat.kind() == SeatKind::Face) return {first, kPi};
   const Vec3 u1 = first.linear().col(0), u2 = second.linear().col(0), y = first.linear().col(1);
   const Vec3 n1 = -first.linear().col(2), n2 = second.linear().col(2); // towards the structure
   // The bisector is the sum of the directions or, near 180 degrees where that vanishes, of the facing normals.
@@ -54,8 +55,9 @@ SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPi
 
 double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly) {
   const SeatSide& s = seat.sides[static_cast<std::size_t>(side)];
-  const Vec3 from = s.toPiece * Vec3(0.01, 0.5 * seat.length_mm, 0);
-  const Vec3 along = s.toPiece.linear().col(0);
+  const bool face = seat.kind() == SeatKind::Face;
+  const Vec3 from = s.toPiece * (face ? Vec3(0.5 * seat.length_mm, 0.01, 0) : Vec3(0.01, 0.5 * seat.length_mm, 0));
+  const Vec3 along = s.toPiece.linear().col(face ? 1 : 0);
   return reachInside(assembly.panels[s.panel].outline, from.head<2>(), along.head<2>());
 }
 

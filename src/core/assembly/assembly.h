@@ -41,6 +41,8 @@ struct Fold {
 struct Glue {
   PanelIndex tab, host;
   Iso3 tabToHost;
+  bool byFace = true; ///< the face of the tab takes the glue; false: its back
+  bool onHostFace() const { return (tabToHost.linear()(2, 2) < 0) == byFace; }
 };
 
 /// One flat part cut from one sheet.
@@ -58,14 +60,18 @@ struct SeatSide {
   Iso3 toPiece;
 };
 
-/// A fold on which a structure can stand. The opening is measured on the side of the structure: 0..pi in a valley,
-/// pi..2 pi over a ridge.
+enum class SeatKind { Valley, Ridge, Face };
+
+/// A fold or a face on which a structure can stand. The opening is measured on the side of the structure: 0..pi in a
+/// valley, pi..2 pi over a ridge. A face is a seat that always lies open at pi: both its sides are the same frame on one
+/// panel, with x along the line on which the panel stands, y up from it and z out of the paper to the structure.
 struct Seat {
   std::string key;   ///< "gutter", "s3/ridge"
   std::string label; ///< "gutter", "ridge of s3"
   std::array<SeatSide, 2> sides;
   double length_mm = 0;
-  double shutOpening_rad = 0; ///< 0 (valley) or 2 pi (ridge)
+  double shutOpening_rad = 0; ///< 0 (valley), 2 pi (ridge) or pi (face)
+  SeatKind kind() const { return sides[0].panel == sides[1].panel ? SeatKind::Face : shutOpening_rad < kPi ? SeatKind::Valley : SeatKind::Ridge; }
 };
 
 /// Where the panels of a structure are when its seat is open by `opening_rad`, in the seat's frame (origin at the start
@@ -119,7 +125,7 @@ struct SeatPose {
 };
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece);
 
-/// How far the panel extends from the middle of the fold, in mm: the room a structure has on that side.
+/// How far the panel extends from the middle of the fold (of a face: from the middle of its lower line), in mm: the room a structure has on that side.
 double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly);
 
 } // namespace hinge

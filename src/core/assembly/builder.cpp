@@ -53,14 +53,83 @@ FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelI
   return m_assembly.folds.push({key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
 }
 
-void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost) {
-  m_assembly.glues.push_back({tab, host, tabToHost});
+void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace) {
+  m_assembly.glues.push_back({tab, host, tabToHost, byFace});
 }
 
-void AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
+void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners) {
+  Panel& panel = m_assembly.panels[side.panel];
+  const auto flat = [&](const Vec2& p) { return Vec2((side.toPiece * lift(p)).head<2>()); };
+  const Vec2 from = flat({0, from_mm}), to = flat({0, to_mm});
+  for (const Vec2& p : corners)
+    if (p.x() < 1e-6 || !contains(panel.outline, flat(p)))
+      return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label), key("cut"));
+  Polygon outline = panel.outline;
+  if (!insertOnOutline(outline, from) || !insertOnOutline(outline, to))
+    return fail("cut.past-edge", fmt::format("the cut runs past the end of the fold or into another cut of {}", panel.label), key("cut"));
+  const auto at = [&](const Vec2& p) { return std::ranges::find_if(outline, [&](const Vec2& q) { return (p - q).norm() < 1e-6; }) - outline.begin(); };
+  const auto n = static_cast<std::ptrdiff_t>(outline.size()), i = at(from), j = at(to);
+  const bool forward = (i + 1) % n == j;
+  if (!forward && (j + 1) % n != i)
+    return fail("cut.in-the-way", fmt::format("another cut of {} is in the way", panel.label), key("cut"));
+  std::vector<Vec2> path;
+  for (const Vec2& p : corners) path.push_back(flat(p));
+  if (!forward) std::reverse(path.begin(), path.end());
+  outline.insert(outline.begin() + (forward ? i : j) + 1, path.begin(), path.end());
+  if (!isSimple(outline)) return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label), key("cut"));
+  panel.outline = std::move(outline);
+}
+
+bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& to) {
+  for (FoldIndex f : m_assembly.folds.indices()) {
+    const Fold fold = m_assembly.folds[f];
+    const PanelIndex a = seat.sides[0].panel, b = seat.sides[1].panel;
+    if (!((fold.left == a && fold.right == b) || (fold.left == b && fold.right == a))) continue;
+    const double length = (fold.to - fold.from).norm();
+    const Vec2 along = (fold.to - fold.from) / length;
+    if (std::abs(cross2(along, from - fold.from)) > 1e-6) continue;
+    const auto [low, high] = std::minmax(along.dot(from - fold.from), along.dot(to - fold.from));
+    // What is left of the fold at both ends holds the sheet together.
+    constexpr double kLeast_mm = 1.0;
+    if (low < kLeast_mm || high > length - kLeast_mm) continue;
+    m_assembly.folds[f].to = fold.from + low * along;
+    Fold rest = fold;
+    rest.from = fold.from + high * along;
+    rest.key += "-" + (m_owner ? m_owner->text() : std::string("cut"));
+    while (m_assembly.findFold(rest.key).valid()) rest.key += "'";
+    m_assembly.folds.push(rest);
+    return true;
+  }
+  return false;
+}
+
+void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst, const std::vector<Vec2>& onSecond) {
+  const auto end = [&](double y) { return Vec2((seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
+  if (pieceOf(seat.sides[0]) != pieceOf(seat.sides[1]))
+    return fail("cut.not-one-sheet", "the two sides of this fold are different pieces: nothing can be cut from them across the fold", key("cut"));
+  if (!openFold(seat, end(from_mm), end(to_mm)))
+    return fail("cut.past-edge", "the cut must leave some of the fold whole at both of its ends and between two cuts", key("cut"));
+  notch(seat.sides[0], from_mm, to_mm, onFirst);
+  notch(seat.sides[1], from_mm, to_mm, onSecond);
+}
+
+Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
                            double length_mm, double shutOpening_rad) {
   const std::string seatKey = m_owner ? key(role) : std::string(role);
-  m_assembly.seats.push({seatKey, std::move(label), {first, second}, length_mm, shutOpening_rad});
+  const Seat made{seatKey, std::move(label), {first, second}, length_mm, shutOpening_rad};
+  m_assembly.seats.push(made);
+  return made;
+}
+
+void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to) {
+  const Panel& p = m_assembly.panels[panel];
+  if (m_assembly.findSeat(p.key)) return;
+  const Vec2 along = (to - from).normalized(), up(-along.y(), along.x());
+  const SeatSide face{panel, planarFrame(from, along, up)}, back{panel, planarFrame(to, -along, up)};
+  const double length = (to - from).norm();
+  const std::string name = p.label + (m_owner ? " of " + m_owner->text() : "");
+  m_assembly.seats.push({p.key, "face of " + name, {face, face}, length, kPi});
+  m_assembly.seats.push({p.key + "-back", "back of " + name, {back, back}, length, kPi});
 }
 
 void AssemblyBuilder::dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to, std::optional<Vec2> corner) {

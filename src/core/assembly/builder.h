@@ -15,9 +15,20 @@ public:
   /// A fold along from -> to, which must lie on the outlines of both panels, `left` on the left hand.
   FoldIndex fold(std::string_view role, std::string label, PanelIndex left, PanelIndex right, Vec2 from, Vec2 to,
                  FoldSense sense, double shutAngle_rad);
-  void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost);
-  void seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second, double length_mm,
+  void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true);
+  /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure can be made of it. The
+  /// fold is opened from `from_mm` to `to_mm` along it; `onFirst` and `onSecond` are the corners of the region inside each
+  /// side, in that side's frame, in the order of rising y. The seat must be a fold of one sheet and the region must lie
+  /// inside the panels: what fails is named in status().
+  void cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst, const std::vector<Vec2>& onSecond);
+  /// The piece a seat side belongs to.
+  PieceIndex pieceOf(const SeatSide& side) const { return m_assembly.panels[side.panel].piece; }
+  /// Offers a seat and returns it, for recipes that build on their own seats.
+  Seat seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second, double length_mm,
             double shutOpening_rad);
+  /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand, as "key of the panel"
+  /// (its face) and the same with "-back".
+  void faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to);
   void dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
   /// The same in the frame of a seat side, on the panel of that side.
   void dimensionOn(const SeatSide& side, std::string key, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
@@ -31,6 +42,8 @@ public:
 
 private:
   std::string key(std::string_view role) const;
+  void notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners);
+  bool openFold(const Seat& seat, const Vec2& from, const Vec2& to);
   void fail(std::string code, std::string message, std::string place);
 
   Assembly& m_assembly;

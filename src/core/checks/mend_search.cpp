@@ -77,8 +77,9 @@ std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding&
   std::optional<Mend> best;
   double bestCost = 1e300;
   for (const Candidate& c : candidates) {
-    const bool angle = findSpec(c.kind->parameters, c.direction.terms.front().key)->unit == ParameterUnit::Degree;
-    const double lattice = angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
+    const ParameterSpec& spec = *findSpec(c.kind->parameters, c.direction.terms.front().key);
+    const bool angle = spec.unit == ParameterUnit::Degree;
+    const double lattice = spec.whole() ? 1.0 : angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
     const double farthest = angle ? kFarthest_deg : kFarthest_mm;
     // Doubling steps find the first change that cures, halving the least on the lattice.
     const auto works = [&](int n) {

@@ -8,12 +8,15 @@
 namespace hinge {
 namespace {
 
-/// Every length but the position and the held ones, in half millimetres.
-ParameterValues scaled(const StructureKind& kind, const ParameterValues& values, double scale) {
+/// Every length but the position and the held ones, in half millimetres; tabs only as far as they still hold.
+ParameterValues scaled(const StructureKind& kind, const ParameterValues& values, double scale, double leastTab_mm) {
   ParameterValues out = values;
   for (const ParameterSpec& spec : kind.parameters)
     if (spec.unit == ParameterUnit::Millimetre && spec.role == ParameterRole::Gives && spec.key != "position")
       out[std::string(spec.key)] = std::clamp(std::floor(2 * scale * values.find(spec.key)->second) / 2, spec.least, spec.most);
+  // Tabs keep what they need to hold, but a small structure has no room for large ones.
+  if (const auto tab = out.find("tab"); tab != out.end())
+    tab->second = std::max(std::min(tab->second, leastTab_mm), std::floor(2 * scale * tab->second) / 2);
   return out;
 }
 
@@ -40,7 +43,7 @@ Result<ParameterValues> proposeValues(const Design& design, std::string_view kin
   const double extent = own != fitted->end() ? own->second : 0.0;
   for (double scale : {1.0, 0.8, 0.65, 0.5, 0.4, 0.3, 0.22})
     for (double shift : {0.0, 0.2, -0.2}) {
-      ParameterValues wanted = scaled(kind, *fitted, scale);
+      ParameterValues wanted = scaled(kind, *fitted, scale, design.settings.leastTabDepth_mm);
       wanted["position"] = std::round(2 * (start + 0.5 * (1 - scale) * extent + shift * length)) / 2;
       for (const auto& [key, value] : given) wanted[key] = value;
       const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);

@@ -96,7 +96,11 @@ std::string describe(const Mend& mend, const Design& design) {
     const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
     const ParameterSpec* spec = kind ? findSpec(kind->parameters, edit.key) : nullptr;
     const bool length = edit.unit == ParameterUnit::Millimetre;
-    const auto value = [&](double v) { return length ? formatLength(v, design.settings.unit, false) : formatAngle(v); };
+    const auto value = [&](double v) -> std::string {
+      if (spec && spec->unit == ParameterUnit::Switch) return std::string(spec->choices[static_cast<std::size_t>(v)]);
+      if (spec && spec->unit == ParameterUnit::Count) return formatNumber(v, 0);
+      return length ? formatLength(v, design.settings.unit, false) : formatAngle(v);
+    };
     std::string label = spec ? std::string(spec->label) : edit.key;
     if (!label.empty()) label[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(label[0])));
     // Both sides changed alike are one statement: "wall a and b 66 -> 44 mm".

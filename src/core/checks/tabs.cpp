@@ -1,6 +1,7 @@
 #include "core/assembly/builder.h"
 #include "core/checks/check.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 // Glue tabs: deep enough to hold, inside the panel they are glued to, clear of its folds, and not on one another.
@@ -32,7 +33,8 @@ double leastWidth_mm(const Polygon& p) {
 std::vector<GluedTab> gluedTabs(const CheckInput& in, const Pose& open) {
   std::vector<GluedTab> tabs;
   for (const Glue& glue : in.assembly.glues) {
-    GluedTab t{glue.tab, glue.host, {}, glue.tabToHost.linear()(2, 2) < 0, Vec3::Zero()};
+    if (in.assembly.panels[glue.tab].use != PanelUse::Tab) continue; // a panel glued on as a whole is no tab
+    GluedTab t{glue.tab, glue.host, {}, glue.onHostFace(), Vec3::Zero()};
     for (const Vec2& p : in.assembly.panels[glue.tab].outline) t.onHost.push_back((glue.tabToHost * lift(p)).head<2>());
     if (signedArea_mm2(t.onHost) < 0) std::reverse(t.onHost.begin(), t.onHost.end());
     t.shutPlace = open.panels[glue.host] * lift(centroidOf(t.onHost));
@@ -63,6 +65,16 @@ void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad, std::v
   }
 }
 
+/// Structures cut from the panel a tab is glued to can be moved out of its way.
+void addCutters(const CheckInput& in, const GluedTab& t, Finding& finding) {
+  const Panel& host = in.assembly.panels[t.host];
+  for (FoldIndex f : in.assembly.foldsOf(t.host))
+    for (PanelIndex p : {in.assembly.folds[f].left, in.assembly.folds[f].right}) {
+      const auto& owner = in.assembly.panels[p].owner;
+      if (owner && owner != host.owner && std::ranges::find(finding.owners, *owner) == finding.owners.end()) finding.owners.push_back(*owner);
+    }
+}
+
 void checkHost(const CheckInput& in, const GluedTab& t, double show_rad, std::vector<Finding>& found) {
   const Panel& host = in.assembly.panels[t.host];
   double past = 0, nearFold = 1e300;
@@ -74,13 +86,30 @@ void checkHost(const CheckInput& in, const GluedTab& t, double show_rad, std::ve
     // The base of another tab is a fold too, but it is the outline there and nothing glues across it.
     if (in.assembly.panels[neighbour].use == PanelUse::Tab) continue;
     const Vec2 d = (fold.to - fold.from).normalized();
+    // A wall that stands in the fold itself has its tab begin there: the fold line is the tab's own.
+    if (std::ranges::any_of(in.assembly.foldsOf(t.tab), [&](FoldIndex own) {
+          const Fold& base = in.assembly.folds[own];
+          const Iso3& onto = in.assembly.glueOf(t.tab)->tabToHost;
+          return std::ranges::all_of(std::array{base.from, base.to}, [&](const Vec2& p) { return std::abs(cross2(d, Vec2((onto * lift(p)).head<2>()) - fold.from)) < 1e-6; });
+        }))
+      continue;
     const Vec2 inward = fold.left == t.host ? Vec2(-d.y(), d.x()) : Vec2(d.y(), -d.x());
-    for (const Vec2& p : t.onHost) nearFold = std::min(nearFold, inward.dot(p - fold.from));
+    // Only what lies beside this stretch of the fold: a cut may end it half-way across the panel.
+    const Polygon beside = clipToHalfPlane(clipToHalfPlane(t.onHost, fold.from, d), fold.to, -d);
+    if (beside.empty()) continue;
+    double least = 1e300, most = -1e300;
+    for (const Vec2& p : beside) least = std::min(least, inward.dot(p - fold.from)), most = std::max(most, inward.dot(p - fold.from));
+    if (most <= kTouch_mm) continue; // beyond the cut on the far side of the fold
+    nearFold = std::min(nearFold, least);
   }
   const double clearance = in.design.settings.foldClearance_mm;
-  if (nearFold < -kTouch_mm) found.push_back(make("tab-crosses-fold", Severity::Spoils, in, t, -nearFold, show_rad));
-  else if (past > kTouch_mm) found.push_back(make("tab-off-panel", Severity::Spoils, in, t, past, show_rad));
-  else if (nearFold < clearance - kTouch_mm) found.push_back(make("tab-near-fold", Severity::Advice, in, t, clearance - nearFold, show_rad));
+  if (nearFold < -kTouch_mm) {
+    found.push_back(make("tab-crosses-fold", Severity::Spoils, in, t, -nearFold, show_rad));
+    addCutters(in, t, found.back());
+  } else if (past > kTouch_mm) {
+    found.push_back(make("tab-off-panel", Severity::Spoils, in, t, past, show_rad));
+    addCutters(in, t, found.back());
+  } else if (nearFold < clearance - kTouch_mm) found.push_back(make("tab-near-fold", Severity::Advice, in, t, clearance - nearFold, show_rad));
 }
 
 std::vector<Finding> run(const CheckInput& in) {

@@ -16,6 +16,7 @@ std::string_view unitKey(ParameterUnit unit) {
   case ParameterUnit::Millimetre: return "mm";
   case ParameterUnit::Degree: return "deg";
   case ParameterUnit::Switch: return "switch";
+  case ParameterUnit::Count: return "count";
   }
   return "";
 }
@@ -31,7 +32,7 @@ Result<void> validate(ParameterTable table, const ParameterValues& values, std::
                    fmt::format("{} {} is outside {} to {} {}", formatNumber(value, 4), unitKey(spec->unit),
                                formatNumber(spec->least, 4), formatNumber(spec->most, 4), unitKey(spec->unit)),
                    where};
-    if (spec->unit == ParameterUnit::Switch && value != std::floor(value))
+    if (spec->whole() && value != std::floor(value))
       return Error{"value.range", "must be a whole number", where};
   }
   for (const ParameterSpec& spec : table)

@@ -1,5 +1,6 @@
 #pragma once
 #include "core/base/result.h"
+#include <array>
 #include <map>
 #include <span>
 #include <string>
@@ -8,7 +9,8 @@
 
 namespace hinge {
 
-enum class ParameterUnit { Millimetre, Degree, Switch };
+/// A switch is one of its choices by number, a count a whole number of things.
+enum class ParameterUnit { Millimetre, Degree, Switch, Count };
 
 /// Held dimensions keep their value when something must be mended; the others give.
 enum class ParameterRole { Held, Gives };
@@ -23,14 +25,15 @@ struct ParameterSpec {
   ParameterRole role;
   std::string_view twin;    ///< the same dimension on the other side of the fold; empty when it has none
   std::string_view meaning; ///< one sentence: from where to where
-  std::string_view choices[2] = {}; ///< of a switch: what 0 and 1 mean, as they are offered
+  std::array<std::string_view, 6> choices = {}; ///< of a switch: what 0, 1, ... mean, as they are offered
+  bool whole() const { return unit == ParameterUnit::Switch || unit == ParameterUnit::Count; }
 };
 
 using ParameterTable = std::span<const ParameterSpec>;
 using ParameterValues = std::map<std::string, double, std::less<>>;
 
 const ParameterSpec* findSpec(ParameterTable table, std::string_view key);
-std::string_view unitKey(ParameterUnit unit); ///< "mm", "deg", "switch"
+std::string_view unitKey(ParameterUnit unit); ///< "mm", "deg", "switch", "count"
 
 /// Every row has a value inside its range and there is no value without a row; the error names the key, the value
 /// and the range. `place` is put before the key ("s3").

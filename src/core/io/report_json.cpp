@@ -10,14 +10,28 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+std::string_view seatKindKey(SeatKind kind) {
+  switch (kind) {
+  case SeatKind::Valley: return "valley";
+  case SeatKind::Ridge: return "ridge";
+  case SeatKind::Face: return "face";
+  }
+  return "";
+}
+
 std::string printed(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
 Json parametersOf(ParameterTable table) {
   Json list = Json::array();
-  for (const ParameterSpec& p : table)
+  for (const ParameterSpec& p : table) {
+    Json choices = Json::array();
+    for (std::string_view choice : p.choices)
+      if (!choice.empty()) choices.push_back(choice);
     list.push_back({{"key", p.key}, {"label", p.label}, {"unit", unitKey(p.unit)}, {"min", p.least}, {"max", p.most},
                     {"default", p.start}, {"role", p.role == ParameterRole::Held ? "held" : "gives"},
                     {"twin", p.twin.empty() ? Json(nullptr) : Json(p.twin)}, {"meaning", p.meaning}});
+    if (!choices.empty()) list.back()["choices"] = choices;
+  }
   return list;
 }
 
@@ -47,7 +61,7 @@ std::string kindsToJson() {
 std::string seatsToJson(const Assembly& assembly) {
   Json out = Json::array();
   for (const Seat& seat : assembly.seats)
-    out.push_back({{"id", seat.key}, {"label", seat.label}, {"length_mm", seat.length_mm}, {"kind", seat.shutOpening_rad < kPi ? "valley" : "ridge"}});
+    out.push_back({{"id", seat.key}, {"label", seat.label}, {"length_mm", seat.length_mm}, {"kind", seatKindKey(seat.kind())}});
   return printed(out);
 }
 

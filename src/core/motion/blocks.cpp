@@ -1,4 +1,5 @@
 #include "core/motion/blocks.h"
+#include "core/motion/tolerances.h"
 #include <Eigen/SVD>
 #include <algorithm>
 #include <deque>
@@ -46,7 +47,7 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
   evaluateClosure(mechanism, block, poses, closure);
   const Eigen::VectorXd s = closure.jacobian.jacobiSvd().singularValues();
   int rank = 0;
-  for (Eigen::Index i = 0; i < s.size(); ++i) rank += s[i] > 1e-6 * s[0];
+  for (Eigen::Index i = 0; i < s.size(); ++i) rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
   return unknowns - rank;
 }
 

@@ -33,7 +33,7 @@ void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::Vec
 void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses, Closure& out);
 
 /// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values below
-/// 1e-6 of the largest counted as zero.
+/// 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
 
 /// Splits the mechanism; `reference` is any generic pose. Bodies in `skip` are left out.

@@ -21,14 +21,14 @@ Correction correct(const Mechanism& mechanism, const Block& block, Eigen::Vector
     const Eigen::MatrixXd normal = closure.jacobian.transpose() * closure.jacobian;
     const Eigen::VectorXd gradient = closure.jacobian.transpose() * closure.residual;
     const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(normal);
-    const double strongest = eigen.eigenvalues().tail<1>()[0];
-    if (!(strongest > 0)) break;
+    const double strongest = eigen.eigenvalues().tail<1>()[0], noise = kRoundingLever * block.size_mm;
+    if (!(strongest > noise * noise)) break;
     bool better = false;
     for (int attempt = 0; attempt < 8 && !better; ++attempt) {
       Eigen::VectorXd step = Eigen::VectorXd::Zero(x.size());
       for (Eigen::Index i = 0; i < x.size(); ++i) {
         const double lambda = eigen.eigenvalues()[i];
-        if (lambda < kWeakDirection * kWeakDirection * strongest) continue;
+        if (lambda < std::max(kWeakDirection * kWeakDirection * strongest, noise * noise)) continue;
         const auto v = eigen.eigenvectors().col(i);
         step -= v * (v.dot(gradient) / (lambda + damping * strongest));
       }

@@ -1,4 +1,5 @@
 #include "core/motion/mechanism.h"
+#include <algorithm>
 #include <cmath>
 #include <queue>
 
@@ -45,6 +46,16 @@ Mechanism Mechanism::from(const Assembly& assembly) {
     joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
     joint.rightFrom = right * lift(fold.from), joint.rightTo = right * lift(fold.to);
     joint.leftAxis = (joint.leftTo - joint.leftFrom).normalized();
+    // Two parts of one fold line between the same bodies are one hinge; the second would only repeat the first.
+    const bool repeated = std::ranges::any_of(m.bodies[joint.left].joints, [&](JointIndex j) {
+      const Joint& other = m.joints[j];
+      if (other.other(joint.left) != joint.right) return false;
+      const bool same = other.left == joint.left;
+      const Vec3 &from = same ? other.leftFrom : other.rightFrom, &to = same ? other.leftTo : other.rightTo;
+      const Vec3 axis = (to - from).normalized();
+      return axis.cross(joint.leftFrom - from).norm() < 1e-6 && axis.cross(joint.leftTo - from).norm() < 1e-6;
+    });
+    if (repeated && f != assembly.drive) continue;
     joint.home = left * right.inverse();
     joint.homeInverse = joint.home.inverse();
     const JointIndex index = m.joints.push(joint);

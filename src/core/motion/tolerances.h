@@ -10,6 +10,8 @@ constexpr double kClosed_mm = 1e-7;
 constexpr double kResidualFloor = 1e-14;
 /// Directions of the Jacobian weaker than this share of the strongest are left at the predictor (flat states).
 constexpr double kWeakDirection = 1e-5;
+/// A Jacobian below this share of the block's size is the rounding of hinges that lie on one line, not a lever.
+constexpr double kRoundingLever = 1e-9;
 /// Largest change of a fold angle in one correction (rad).
 constexpr double kLargestStep_rad = 0.35;
 constexpr int kMostCorrections = 40;

@@ -49,11 +49,9 @@ FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
   for (PanelIndex p : piece.panels) flat.bounds.add(boundsOf(assembly.panels[p].outline));
   for (const Glue& glue : assembly.glues) {
     const Polygon& outline = assembly.panels[glue.tab].outline;
-    const bool faceToFace = glue.tabToHost.linear()(2, 2) < 0;
-    // A recipe glues tabs with their face; the host gets it on its face when the frames face each other.
-    if (assembly.panels[glue.tab].piece == index) flat.glue.push_back({glue.tab, outline, true});
+    if (assembly.panels[glue.tab].piece == index) flat.glue.push_back({glue.tab, outline, glue.byFace});
     if (assembly.panels[glue.host].piece == index) {
-      FlatArea mark{glue.tab, {}, faceToFace};
+      FlatArea mark{glue.tab, {}, glue.onHostFace()};
       for (const Vec2& p : outline) mark.outline.push_back((glue.tabToHost * lift(p)).head<2>());
       flat.marks.push_back(std::move(mark));
     }

@@ -5,8 +5,28 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace hinge {
+namespace {
+
+/// Offers the faces of the panels an owner has just made, each standing on the fold to its tab or else on its first fold.
+void offerFaces(Assembly& assembly, AssemblyBuilder& builder, std::optional<StructureId> owner) {
+  std::map<int, const Fold*> stands;
+  for (const Fold& fold : assembly.folds)
+    for (PanelIndex p : {fold.left, fold.right}) {
+      if (assembly.panels[p].owner != owner || assembly.panels[p].use == PanelUse::Tab) continue;
+      const PanelIndex other = fold.left == p ? fold.right : fold.left;
+      const Fold*& known = stands[p.value];
+      if (!known || assembly.panels[other].use == PanelUse::Tab) known = &fold;
+    }
+  for (const auto& [p, fold] : stands) {
+    const bool left = fold->left == PanelIndex(p);
+    builder.faceSeats(PanelIndex(p), left ? fold->from : fold->to, left ? fold->to : fold->from);
+  }
+}
+
+} // namespace
 
 Result<Assembly> assembleDesign(const Design& design) {
   if (auto valid = validateCard(design.card); !valid) return valid.error();
@@ -16,6 +36,7 @@ Result<Assembly> assembleDesign(const Design& design) {
   {
     AssemblyBuilder builder(assembly, std::nullopt);
     if (auto built = base->build(design.card, builder); !built) return built.error();
+    offerFaces(assembly, builder, std::nullopt);
   }
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
@@ -24,6 +45,8 @@ Result<Assembly> assembleDesign(const Design& design) {
     if (auto valid = validate(kind->parameters, item.values, place); !valid) return valid.error();
     const Seat* seat = assembly.findSeat(item.seat);
     if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat), place};
+    if (!kind->standsOn(*seat, assembly))
+      return Error{"seat.unsuitable", fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label, kind->unsuitable), place};
     RecipeInput input{item, item.values, *seat, design.settings};
     const auto turned = item.values.find("turned");
     if (turned != item.values.end() && turned->second != 0) {
@@ -36,6 +59,7 @@ Result<Assembly> assembleDesign(const Design& design) {
     }
     AssemblyBuilder builder(assembly, item.id);
     if (auto built = kind->build(input, builder); !built) return built.error();
+    offerFaces(assembly, builder, item.id);
   }
   return assembly;
 }

@@ -1,3 +1,4 @@
+#include "core/structures/closed_forms.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -39,21 +40,6 @@ std::vector<MendDirection> mendDirections() {
           {{{"a", 1}, {"b", 1}, {"c", -1}, {"d", -1}}}};
 }
 
-/// Panel poses for an opening, kinematics "b. Parallel fold", ridge on the side of the structure (s = +1 there).
-std::optional<std::vector<Iso3>> poses(double opening_rad, double position_mm, double a, double b, double c, double d) {
-  const double S = std::sin(0.5 * opening_rad), C = std::cos(0.5 * opening_rad);
-  const Vec3 A(-S * a, 0, C * a), B(S * b, 0, C * b);
-  const double D = (B - A).norm();
-  if (D < 1e-9) return std::nullopt;
-  const Vec3 e = (B - A) / D, n(-e.z(), 0, e.x());
-  const double t = 0.5 * D + (c - d) * (c + d) / (2 * D);
-  const double h2 = (D + c + d) * (D - (c - d)) * (D + (c - d)) * (c + d - D) / (4 * D * D);
-  if (h2 < 1e-6) return std::nullopt;
-  const Vec3 Q = A + t * e + std::sqrt(h2) * n, shift(0, position_mm, 0), y = Vec3::UnitY();
-  const Vec3 dc = (Q - A).normalized(), dd = (B - Q).normalized();
-  return std::vector<Iso3>{frame(A + shift, dc, y, dc.cross(y)), frame(Q + shift - c * dd, dd, y, dd.cross(y))};
-}
-
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length");
   const double a = in.value("a"), b = in.value("b"), c = in.value("c"), d = in.value("d");
@@ -69,7 +55,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Iso3 toB = planarFrame({b + c + d, position}, -Vec2::UnitX(), Vec2::UnitY());
   addGluedTab(builder, in, wallA, piece, {0, length}, {0, 0}, sa, in.seat.sides[0], toA, std::nullopt);
   addGluedTab(builder, in, wallB, piece, {c + d, 0}, {c + d, length}, sb, in.seat.sides[1], toB, std::nullopt);
-  builder.placement(in.seat, {wallA, wallB}, [=](double opening) { return poses(opening, position, a, b, c, d); });
+  builder.placement(in.seat, {wallA, wallB}, [=](double opening) { return parallelFoldPoses(opening, position, a, b, c, d); });
 
   builder.dimension("c", wallA, {0, length}, {c, length});
   builder.dimension("d", wallB, {c + d, length}, {c, length});
@@ -113,7 +99,7 @@ Sketch sketch() {
 
 const StructureKind& boxKind() {
   static const StructureKind kind{"box", "Box", "Two walls over the fold: square box, tent and every parallel fold between",
-                                  kTable, closures, mendDirections, build, fit, sketch};
+                                  kTable, kOnFolds, "", closures, mendDirections, build, fit, sketch};
   return kind;
 }
 

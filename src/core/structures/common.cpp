@@ -40,6 +40,31 @@ std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Ve
   return std::pair{Vec2(from + low * along), Vec2(from + high * along)};
 }
 
+PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece, const GluedTab& tab) {
+  const Polygon outline = tabOutline(tab.from, tab.to, input.value("tab"), input.settings.tabBevel_deg, tab.keepInside);
+  const auto base = baseOnLine(outline, tab.from, tab.to);
+  // Without a base the outline is empty. It is kept as a named failure: a structure without a tab cannot be fixed at all.
+  const PanelIndex panel = builder.panel(piece, tab.role, tab.label, PanelUse::Tab, base ? outline : Polygon());
+  if (!base) return panel;
+  const auto named = [](std::string text) { return text.starts_with("tab") ? "fold" + text.substr(3) : "fold of " + text; };
+  builder.fold(named(tab.role), named(tab.label), tab.wall, panel, base->first, base->second, tab.sense, tab.shutAngle_rad);
+  builder.glue(panel, tab.host, tab.flatToHost, tab.byFace);
+  return panel;
+}
+
+Seat seenFromBelow(const Seat& seat) {
+  Seat below = seat;
+  std::swap(below.sides[0], below.sides[1]);
+  below.shutOpening_rad = 2 * kPi - seat.shutOpening_rad;
+  return below;
+}
+
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left, PanelIndex right, const Vec2& from,
+                const Vec2& to, double shutOpening_rad) {
+  const Vec2 y = (to - from).normalized(), x(y.y(), -y.x());
+  return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y), (to - from).norm(), shutOpening_rad);
+}
+
 void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall, PieceIndex piece, const Vec2& from,
                  const Vec2& to, const std::string& sideName, const SeatSide& side, const Iso3& flatToSide,
                  std::optional<double> clipToSide_mm) {
@@ -52,19 +77,9 @@ void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex 
       allowed.push_back((back * corner).head<2>());
     if (signedArea_mm2(allowed) < 0) std::reverse(allowed.begin(), allowed.end());
   }
-  const Polygon outline = tabOutline(from, to, input.value("tab"), input.settings.tabBevel_deg, allowed);
-  const auto base = baseOnLine(outline, from, to);
-  const std::string role = "tab-" + sideName;
-  if (!base) {
-    // Kept as a named failure: a structure without a tab cannot be fixed at all.
-    builder.panel(piece, role, "tab " + sideName, PanelUse::Tab, {});
-    return;
-  }
-  const PanelIndex tab = builder.panel(piece, role, "tab " + sideName, PanelUse::Tab, outline);
   const bool valley = isValley(input.seat.shutOpening_rad);
-  builder.fold("fold-" + sideName, "fold " + sideName, wall, tab, base->first, base->second, FoldSense::Mountain,
-               valley ? 0.0 : -kPi);
-  builder.glue(tab, side.panel, side.toPiece * flatToSide);
+  addTab(builder, input, piece, {wall, from, to, "tab-" + sideName, "tab " + sideName, side.panel, side.toPiece * flatToSide,
+                                 FoldSense::Mountain, valley ? 0.0 : -kPi, true, allowed});
 }
 
 ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly, const Settings& settings,
@@ -79,6 +94,11 @@ ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly
     if (spec.unit == ParameterUnit::Millimetre && spec.key != "position" && spec.key != "tab")
       values[std::string(spec.key)] =
           std::clamp(std::floor(2.0 * spec.start * scale + 1e-9) / 2.0, spec.least, spec.most);
+  // A tab that points to the fold must end before it.
+  if (const auto tab = values.find("tab"); tab != values.end())
+    for (const char* foot : {"a", "b"})
+      if (const auto at = values.find(foot); at != values.end() && at->second > settings.foldClearance_mm + 1)
+        tab->second = std::min(tab->second, std::floor(2 * (at->second - settings.foldClearance_mm)) / 2);
   const Room taken = needed_mm(values, seat.shutOpening_rad);
   const double middle = 0.5 * seat.length_mm - 0.5 * (taken.low_mm + taken.high_mm);
   values["position"] = std::round(2.0 * middle) / 2.0;

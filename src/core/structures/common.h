@@ -21,6 +21,27 @@ inline bool isValley(double shutOpening_rad) { return shutOpening_rad < kPi; }
 /// that part is shorter than 1 mm.
 std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from, const Vec2& to);
 
+/// A glue tab of a wall: where it hangs, on what it is glued and how it folds.
+struct GluedTab {
+  PanelIndex wall;
+  Vec2 from, to;           ///< base line in the wall's flat piece, the tab on its right hand
+  std::string role, label; ///< of the tab; its fold is named "fold" in place of "tab"
+  PanelIndex host;
+  Iso3 flatToHost;         ///< the piece continued flat over the base line into the host's piece frame
+  FoldSense sense = FoldSense::Mountain;
+  double shutAngle_rad = 0;
+  bool byFace = true;
+  Polygon keepInside = {}; ///< convex, in the flat piece; empty: everywhere
+};
+PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece, const GluedTab& tab);
+
+/// The seat from the other side of the paper: a ridge becomes a valley and the other way round.
+Seat seenFromBelow(const Seat& seat);
+
+/// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first panel on the left.
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left, PanelIndex right, const Vec2& from,
+                const Vec2& to, double shutOpening_rad);
+
 /// Adds a glue tab right of the line from -> to on `wall`, folds it and glues it to `side`. `flatToSide` maps the
 /// piece's flat frame, continued flat over the fold, into the side's frame. `clipToSide_mm` >= 0 keeps the tab at
 /// least that far from the seat's fold. Shared by all structures that are glued on.

@@ -35,10 +35,20 @@ struct Sketch {
   std::vector<Dimension> dimensions;
 };
 
+/// Kinds of seats as a set.
+using SeatKinds = unsigned;
+constexpr SeatKinds seatKinds(SeatKind kind) { return 1u << static_cast<unsigned>(kind); }
+constexpr SeatKinds kOnFolds = seatKinds(SeatKind::Valley) | seatKinds(SeatKind::Ridge);
+constexpr SeatKinds kInValleys = seatKinds(SeatKind::Valley);
+constexpr SeatKinds kOnFaces = seatKinds(SeatKind::Face);
+constexpr SeatKinds kOneSheet = 1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
+
 /// A structure kind: data and functions, entered in the registry.
 struct StructureKind {
   std::string_view key, label, summary;
   ParameterTable parameters;
+  SeatKinds stands; ///< seats on which it works at all
+  std::string_view unsuitable; ///< why it does not stand on the others
   /// Conditions for shutting flat on a seat whose shut opening is 0 (valley) or 2 pi (ridge).
   std::vector<LinearClosure> (*closures)(double shutOpening_rad);
   /// Changes that keep the closures, gentlest first.
@@ -48,6 +58,11 @@ struct StructureKind {
   /// Starting sizes scaled so that the structure has room on the seat; closures hold.
   ParameterValues (*fit)(const Seat& seat, const Assembly& assembly, const Settings& settings);
   Sketch (*sketch)();
+
+  bool standsOn(const Seat& seat, const Assembly& assembly) const {
+    const bool oneSheet = assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;
+    return (stands & seatKinds(seat.kind())) != 0 && (oneSheet || !(stands & kOneSheet));
+  }
 };
 
 } // namespace hinge

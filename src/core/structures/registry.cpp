@@ -3,7 +3,7 @@
 namespace hinge {
 
 std::span<const StructureKind* const> structureKinds() {
-  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind()};
+  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind(), &cubeKind(), &tiersKind(), &platformKind(), &stepKind(), &cutVFoldKind(), &figureKind(), &armKind()};
   return all;
 }
 

@@ -12,5 +12,12 @@ const StructureKind* findStructureKind(std::string_view key);
 const StructureKind& vfoldKind();
 const StructureKind& boxKind();
 const StructureKind& closedBoxKind();
+const StructureKind& cubeKind();
+const StructureKind& tiersKind();
+const StructureKind& platformKind();
+const StructureKind& stepKind();
+const StructureKind& cutVFoldKind();
+const StructureKind& figureKind(); ///< figure.cpp holds both kinds that are glued on a face
+const StructureKind& armKind();
 
 } // namespace hinge

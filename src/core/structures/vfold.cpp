@@ -1,3 +1,4 @@
+#include "core/structures/closed_forms.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -89,22 +90,6 @@ std::vector<MendDirection> mendDirections() {
           {{{"tab", 1}}}};
 }
 
-/// Panel poses for an opening, kinematics "a. V-fold": the crease direction c with c.a = cos g1, c.b = cos g2 on the
-/// side of b x a.
-std::optional<std::vector<Iso3>> poses(double opening_rad, double position_mm, double al, double be, double g1, double g2) {
-  const double S = std::sin(0.5 * opening_rad), C = std::cos(0.5 * opening_rad);
-  const Vec3 a(-S * std::sin(al), std::cos(al), C * std::sin(al)), b(S * std::sin(be), std::cos(be), C * std::sin(be));
-  const double w = a.dot(b), det = 1.0 - w * w;
-  if (det < 1e-9) return std::nullopt;
-  const double x = (std::cos(g1) - w * std::cos(g2)) / det, y = (std::cos(g2) - w * std::cos(g1)) / det;
-  const double rest = 1.0 - x * std::cos(g1) - y * std::cos(g2);
-  if (rest < 1e-6) return std::nullopt;
-  const Vec3 c = x * a + y * b + std::sqrt(rest) * b.cross(a).normalized();
-  const Vec3 left = (a - a.dot(c) * c).normalized(), right = (b - b.dot(c) * c).normalized();
-  const Vec3 apex(0, position_mm, 0);
-  return std::vector<Iso3>{frame(apex, -left, c, (-left).cross(c)), frame(apex, right, c, right.cross(c))};
-}
-
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double al = radians(in.value("alpha")), be = radians(in.value("beta"));
   const double g1 = radians(in.value("gamma1")), g2 = radians(in.value("gamma2"));
@@ -120,7 +105,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double clear = in.settings.foldClearance_mm;
   addGluedTab(builder, in, panelA, piece, s.endA, Vec2::Zero(), a, in.seat.sides[0], flatToSide(0, position, al, g1), clear);
   addGluedTab(builder, in, panelB, piece, Vec2::Zero(), s.endB, b, in.seat.sides[1], flatToSide(1, position, be, g2), clear);
-  builder.placement(in.seat, {panelA, panelB}, [=](double opening) { return poses(opening, position, al, be, g1, g2); });
+  builder.placement(in.seat, {panelA, panelB}, [=](double opening) { return vFoldPoses(opening, position, al, be, g1, g2); });
 
   const auto key = [&](std::string_view k) { return shownKey(in, kTable, k); };
   builder.dimension(key("la"), panelA, Vec2::Zero(), s.endA);
@@ -182,7 +167,7 @@ Sketch sketch() {
 
 const StructureKind& vfoldKind() {
   static const StructureKind kind{"vfold", "V-fold", "Two panels that meet in a crease over the fold and rise as it opens",
-                                  kTable, closures, mendDirections, build, fit, sketch};
+                                  kTable, kOnFolds, "", closures, mendDirections, build, fit, sketch};
   return kind;
 }
 

@@ -1,0 +1,153 @@
+#include "core/structures/common.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+// Figures and arms: flat silhouettes glued on a face. They move with the panel that carries them, may stand out over its
+// edges and carry further figures.
+//
+// Flat frame of the piece: foot in the origin, y up, face (+z) outside; it is glued by its back.
+
+namespace hinge {
+namespace {
+
+constexpr std::array<std::string_view, 6> kShapes{"plain", "lantern", "boat", "person", "tree", "heron"};
+
+constexpr ParameterSpec kFigureTable[] = {
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the figure"},
+    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the foot of the figure"},
+    {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "", "Of the silhouette"},
+    {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "", "Of the silhouette"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
+    {"shape", "Shape", ParameterUnit::Switch, 0, 5, 1, ParameterRole::Held, "", "Outline that is cut: 0 plain, 1 lantern, 2 boat, 3 person, 4 tree, 5 heron", kShapes},
+};
+
+constexpr ParameterSpec kArmTable[] = {
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the arm's foot"},
+    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the foot of the arm"},
+    {"length", "Length", ParameterUnit::Millimetre, 8, 1000, 70, ParameterRole::Gives, "", "From the foot to the tip"},
+    {"width", "Width", ParameterUnit::Millimetre, 4, 200, 10, ParameterRole::Gives, "", "Of the arm; its tip is rounded"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
+};
+
+std::vector<LinearClosure> closures(double) { return {}; }
+
+std::vector<MendDirection> figureMends() {
+  return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}, {{{"turn", 1}}}};
+}
+std::vector<MendDirection> armMends() { return {{{{"length", 1}}}, {{{"turn", 1}}}, {{{"position", 1}}}, {{{"up", 1}}}}; }
+
+/// Right half of a silhouette from the foot to the top, x from 0 to 0.5, y from 0 to 1; the left half is its mirror.
+Polygon mirrored(const std::vector<Vec2>& right) {
+  Polygon p(right.begin(), right.end());
+  for (auto k = right.size(); k-- > 0;)
+    if (right[k].x() > 1e-9) p.push_back({-right[k].x(), right[k].y()});
+  return p;
+}
+
+/// Outline in the unit box: x from -0.5 to 0.5, y from 0 to 1, foot in the middle below.
+Polygon silhouette(int shape) {
+  switch (shape) {
+  case 1: return mirrored({{0.16, 0}, {0.22, 0.10}, {0.42, 0.22}, {0.5, 0.42}, {0.46, 0.62}, {0.30, 0.76}, {0.18, 0.80}, {0.18, 0.88}, {0.07, 0.92}, {0.05, 1}});
+  case 2: return {{-0.34, 0}, {0.34, 0}, {0.5, 0.30}, {0.14, 0.30}, {0.14, 0.44}, {0.34, 0.48}, {0.06, 1}, {0.02, 1}, {0.02, 0.30}, {-0.5, 0.34}};
+  case 3: return mirrored({{0.30, 0}, {0.24, 0.30}, {0.34, 0.52}, {0.30, 0.70}, {0.13, 0.76}, {0.22, 0.86}, {0.16, 0.96}, {0.0, 1}});
+  case 4: return mirrored({{0.08, 0}, {0.08, 0.22}, {0.5, 0.26}, {0.26, 0.50}, {0.38, 0.52}, {0.20, 0.74}, {0.28, 0.76}, {0.0, 1}});
+  case 5: return {{-0.10, 0}, {0.06, 0}, {0.02, 0.34}, {0.24, 0.40}, {0.28, 0.58}, {0.12, 0.72}, {0.16, 0.86}, {0.5, 0.88}, {0.18, 0.96}, {0.04, 1}, {-0.04, 0.92}, {-0.04, 0.70}, {-0.5, 0.42}, {-0.08, 0.36}};
+  default: return {{-0.5, 0}, {0.5, 0}, {0.5, 1}, {-0.5, 1}};
+  }
+}
+
+Polygon armOutline(double length, double width) {
+  const double r = 0.5 * width;
+  Polygon p{{-r, 0}, {r, 0}};
+  for (double t = 0; t <= 180; t += 30) p.push_back({r * std::cos(radians(t)), length - r + r * std::sin(radians(t))});
+  return p;
+}
+
+/// Cuts the outline, glues it on the seat's face with its foot at (position, up) and offers its faces.
+Result<void> glueOnFace(const RecipeInput& in, AssemblyBuilder& builder, const std::string& name, Polygon outline) {
+  const SeatSide& face = in.seat.sides[0];
+  const PieceIndex piece = builder.piece("piece", name);
+  const PanelIndex panel = builder.panel(piece, name, name, PanelUse::Wall, std::move(outline));
+  const double turn = radians(in.value("turn"));
+  const Vec2 up(std::sin(turn), std::cos(turn)), right(up.y(), -up.x()), foot(in.value("position"), in.value("up"));
+  builder.glue(panel, face.panel, face.toPiece * planarFrame(foot, right, up), false);
+  const Box2 box = boundsOf(builder.assembly().panels[panel].outline);
+  builder.faceSeats(panel, {box.low.x(), 0}, {box.high.x(), 0});
+  builder.dimensionOn(face, "position", {0, foot.y()}, foot);
+  builder.dimensionOn(face, "up", {foot.x(), 0}, foot);
+  return builder.status();
+}
+
+Result<void> buildFigure(const RecipeInput& in, AssemblyBuilder& builder) {
+  const double width = in.value("width"), height = in.value("height");
+  Polygon outline = silhouette(static_cast<int>(in.value("shape")));
+  for (Vec2& p : outline) p = Vec2(p.x() * width, p.y() * height);
+  if (auto glued = glueOnFace(in, builder, "figure", std::move(outline)); !glued) return glued;
+  const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/figure");
+  builder.dimension("width", panel, {-0.5 * width, 0}, {0.5 * width, 0});
+  builder.dimension("height", panel, {0, 0}, {0, height});
+  return builder.status();
+}
+
+Result<void> buildArm(const RecipeInput& in, AssemblyBuilder& builder) {
+  const double length = in.value("length"), width = in.value("width");
+  if (length < width) return Error{"arm.too-short", "the arm is shorter than it is wide", in.item.id.text()};
+  if (auto glued = glueOnFace(in, builder, "arm", armOutline(length, width)); !glued) return glued;
+  const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/arm");
+  builder.dimension("length", panel, {0, 0}, {0, length});
+  builder.dimension("width", panel, {-0.5 * width, 0}, {0.5 * width, 0});
+  return builder.status();
+}
+
+ParameterValues fitFigure(const Seat& seat, const Assembly& assembly, const Settings&) {
+  ParameterValues v = startingValues(kFigureTable);
+  const double depth = seatDepth_mm(seat, 0, assembly);
+  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  v["width"] = std::max(3.0, half(std::min(26.0, 0.8 * seat.length_mm)));
+  v["height"] = std::max(3.0, half(std::min({36.0, 0.8 * depth, 1.5 * v["width"]})));
+  v["up"] = half(0.1 * depth), v["position"] = half(0.5 * seat.length_mm);
+  return v;
+}
+
+ParameterValues fitArm(const Seat& seat, const Assembly& assembly, const Settings&) {
+  ParameterValues v = startingValues(kArmTable);
+  const double depth = seatDepth_mm(seat, 0, assembly);
+  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  v["width"] = std::max(4.0, half(std::min(10.0, 0.3 * seat.length_mm)));
+  v["up"] = half(0.15 * depth), v["position"] = half(0.5 * seat.length_mm);
+  v["length"] = std::max({8.0, v["width"], half(std::min(70.0, 1.2 * depth))});
+  return v;
+}
+
+Sketch figureSketch() {
+  Sketch s;
+  const Polygon p = silhouette(1);
+  const auto at = [](const Vec2& q) { return Vec2(0.5 + 0.6 * q.x(), 0.2 + 0.7 * q.y()); };
+  for (std::size_t k = 0; k < p.size(); ++k) s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), Sketch::Line::Use::Paper});
+  s.lines.push_back({{0.1, 0.08}, {0.9, 0.08}, Sketch::Line::Use::Page});
+  s.dimensions = {{"height", {0.85, 0.2}, {0.85, 0.9}, std::nullopt}, {"width", {0.2, 0.95}, {0.8, 0.95}, std::nullopt}, {"up", {0.5, 0.08}, {0.5, 0.2}, std::nullopt}, {"position", {0.1, 0.14}, {0.5, 0.14}, std::nullopt}};
+  return s;
+}
+
+Sketch armSketch() {
+  using L = Sketch::Line;
+  const Vec2 foot(0.3, 0.2), tip(0.8, 0.8), side(-0.06, 0.05);
+  return {{{foot - side, tip - side, L::Use::Paper}, {foot + side, tip + side, L::Use::Paper}, {foot - side, foot + side, L::Use::Paper}, {tip - side, tip + side, L::Use::Paper}, {{0.1, 0.08}, {0.9, 0.08}, L::Use::Page}},
+          {{"length", foot, tip, std::nullopt}, {"position", {0.1, 0.14}, {0.3, 0.14}, std::nullopt}, {"turn", {0.3, 0.6}, tip, foot}}};
+}
+
+} // namespace
+
+const StructureKind& figureKind() {
+  static const StructureKind kind{"figure", "Figure", "A silhouette glued on a face, standing out over its edge if you like", kFigureTable, kOnFaces, "it is glued on a face", closures, figureMends, buildFigure, fitFigure, figureSketch};
+  return kind;
+}
+
+const StructureKind& armKind() {
+  static const StructureKind kind{"arm", "Arm", "A bar glued on a face that swings a figure out or up", kArmTable, kOnFaces, "it is glued on a face", closures, armMends, buildArm, fitArm, armSketch};
+  return kind;
+}
+
+} // namespace hinge
