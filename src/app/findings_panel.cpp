@@ -1,6 +1,8 @@
 #include "app/findings_panel.h"
 #include "app/look.h"
-#include "core/production/shut_state.h"
+#include "core/states/shut_state.h"
+#include "core/states/stand.h"
+#include <cmath>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
@@ -155,11 +157,18 @@ void FindingsPanel::rebuild() {
   if (analysis->findings.empty()) {
     const ShutState shut = shutState(*analysis->motion, analysis->design);
     const LengthUnit unit = analysis->design.settings.unit;
-    auto* facts = new QLabel(tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets).\nNothing is left loose: the opening alone decides where every panel is.")
-                                 .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)), QString::fromStdString(formatLength(shut.height_mm, unit)),
-                                      QString::fromStdString(formatLength(shut.thickness_mm, LengthUnit::Millimetre)))
-                                 .arg(shut.thickestSheets),
-                             m_content);
+    const auto length = [&](double mm, LengthUnit in) { return QString::fromStdString(formatLength(mm, in)); };
+    QString text = tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left loose: the opening alone decides where every panel is.")
+                       .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)), length(shut.height_mm, unit), length(shut.thickness_mm, LengthUnit::Millimetre))
+                       .arg(shut.thickestSheets);
+    if (shut.gutterSheets > 0)
+      text += QLatin1Char('\n') + tr("The gutter wraps %n sheet(s): offset its fold by %1.", nullptr, shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
+    if (const Stand stand = standOf(*analysis->motion, analysis->design); stand.reached)
+      text += QLatin1Char('\n') + tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
+                                      .arg(QString::fromStdString(formatAngle(degrees(stand.opening_rad))))
+                                      .arg(stand.weight_g, 0, 'f', 1)
+                                      .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
+    auto* facts = new QLabel(text, m_content);
     facts->setObjectName(QStringLiteral("soft"));
     facts->setWordWrap(true);
     m_list->addWidget(facts);

@@ -2,6 +2,7 @@
 #include "app/look.h"
 #include "app/shelf.h"
 #include "core/checks/propose.h"
+#include "core/structures/arrange.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QApplication>
@@ -105,11 +106,25 @@ void MainWindow::buildActions() {
     if (next) (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
   });
   m_swap = make(tr("Mirror the structure across its fold"), QKeySequence(Qt::Key_M), [this] {
-    const auto id = m_document->selection();
-    const StructureItem* item = id ? m_document->committed().find(*id) : nullptr;
-    if (!item) return;
-    const auto next = setValues(m_document->committed(), *id, swapTwins(findStructureKind(item->kind)->parameters, item->values));
-    if (next) (void)m_document->apply(*next, tr("mirror %1").arg(QString::fromStdString(id->text()))).ok();
+    editSelected(tr("mirror %1"), [this](StructureId id) { return mirrored(m_document->committed(), id); });
+  });
+  m_repeat = make(tr("Repeat the structure along its fold"), QKeySequence(Qt::Key_R), [this] {
+    editSelected(tr("repeat %1"), [this](StructureId id) {
+      const StructureItem* item = m_document->committed().find(id);
+      // Behind the last one, with a finger's breadth between; arrow keys move it from there.
+      constexpr double kGap_mm = 10, kOtherwise_mm = 40;
+      double step = kOtherwise_mm;
+      for (const char* key : {"length", "depth", "width"})
+        if (const auto own = item->values.find(key); own != item->values.end() && step == kOtherwise_mm) step = own->second + kGap_mm;
+      return repeatedAlong(m_document->committed(), id, 1, step);
+    });
+  });
+  m_otherSide = make(tr("Copy the structure to the other side"), QKeySequence(Qt::SHIFT | Qt::Key_M), [this] {
+    editSelected(tr("copy %1 to the other side"), [this](StructureId id) -> Result<Design> {
+      auto copied = copiedToOtherSide(m_document->committed(), id);
+      if (!copied) return copied.error();
+      return copied->design;
+    });
   });
   m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P), [this] { m_stage->fan().togglePlay(); });
   m_dark = make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
@@ -142,7 +157,7 @@ QWidget* MainWindow::buildBar() {
   m_menu->addSeparator();
   m_menu->addActions({m_undo, m_redo});
   m_menu->addSeparator();
-  m_menu->addActions({m_add, m_swap, m_remove, m_play});
+  m_menu->addActions({m_add, m_repeat, m_swap, m_otherSide, m_remove, m_play});
   m_menu->addSeparator();
   m_menu->addActions({m_dark, m_quit});
   menu->setMenu(m_menu);
@@ -263,11 +278,24 @@ void MainWindow::updateActions() {
   m_redo->setToolTip(stack.canRedo() ? tr("Redo: %1").arg(stack.redoText()) : tr("Nothing to redo"));
   const bool chosen = m_document->selection().has_value();
   m_remove->setEnabled(chosen);
-  m_swap->setEnabled(chosen);
+  for (QAction* action : {m_swap, m_repeat, m_otherSide}) action->setEnabled(chosen);
   m_save->setEnabled(m_document->isModified() || m_document->path().isEmpty());
   m_title->setText(m_document->name() + (m_document->isModified() ? QStringLiteral("  •") : QString()));
   m_title->setToolTip(m_document->path().isEmpty() ? tr("Not saved yet") : m_document->path());
   setWindowTitle(tr("%1%2 – Hinge Lantern").arg(m_document->isModified() ? QStringLiteral("• ") : QString(), m_document->name()));
+}
+
+void MainWindow::editSelected(const QString& what, const std::function<Result<Design>(StructureId)>& edit) {
+  const auto id = m_document->selection();
+  if (!id || !m_document->committed().find(*id)) return;
+  const std::size_t before = m_document->committed().structures.size();
+  auto next = edit(*id);
+  Result<void> done;
+  if (!next) done = next.error();
+  else done = m_document->apply(*next, what.arg(QString::fromStdString(id->text())));
+  if (!done) return showRefusal(QString::fromStdString(done.error().text()));
+  // The first of what was added is what one goes on working with.
+  if (next->structures.size() > before) m_document->select(next->structures[before].id);
 }
 
 void MainWindow::showRefusal(const QString& why) { showNotice(why, true); }

@@ -50,6 +50,8 @@ private:
   void updateActions();
   void showRefusal(const QString& why);
   void showNotice(const QString& text, bool trouble);
+  /// Applies an edit of the selected structure, or says why it cannot be made.
+  void editSelected(const QString& what, const std::function<Result<Design>(StructureId)>& edit);
   bool mayLeave();
   bool save();
   bool saveAs();
@@ -69,7 +71,7 @@ private:
   QTimer m_noticeTimer;
   QMenu *m_menu = nullptr, *m_recent = nullptr;
   QList<QToolButton*> m_placeButtons;
-  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap, *m_play, *m_dark, *m_quit;
+  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap, *m_repeat, *m_otherSide, *m_play, *m_dark, *m_quit;
 };
 
 } // namespace hinge

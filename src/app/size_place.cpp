@@ -1,5 +1,6 @@
 #include "app/size_place.h"
 #include "app/look.h"
+#include "core/paper/envelope.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QPainter>
@@ -115,6 +116,11 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_unit->addItem(tr("inch fractions"), QStringLiteral("in"));
   m_sheet = combo(tr("Cut from"));
   for (const SheetSize& sheet : knownSheets()) m_sheet->addItem(QString::fromUtf8(sheet.label.data()), QString::fromUtf8(sheet.key.data()));
+  m_envelope = combo(tr("Envelope"));
+  for (const EnvelopeSize& envelope : knownEnvelopes()) m_envelope->addItem(QString::fromUtf8(envelope.label.data()), QString::fromUtf8(envelope.key.data()));
+  m_display = lineEdit(tr("Shown open at"), 110);
+  m_rests = combo(tr("Shown"));
+  m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
   column->addLayout(form);
   m_facts = new QLabel(this);
   m_facts->setObjectName(QStringLiteral("soft"));
@@ -141,6 +147,9 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_stock, &QComboBox::activated, this, [change](int index) { change(tr("choose the stock"), [index](Design& d) { d.stock = knownStocks()[static_cast<std::size_t>(index)]; }); });
   connect(m_unit, &QComboBox::activated, this, [this, change] { change(tr("choose the unit"), [this](Design& d) { d.settings.unit = unitFromKey(m_unit->currentData().toString().toStdString()).value(); }); });
   connect(m_sheet, &QComboBox::activated, this, [this, change] { change(tr("choose the sheet"), [this](Design& d) { d.settings.sheet = m_sheet->currentData().toString().toStdString(); }); });
+  connect(m_envelope, &QComboBox::activated, this, [this, change] { change(tr("choose the envelope"), [this](Design& d) { d.settings.envelope = m_envelope->currentData().toString().toStdString(); }); });
+  connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_rests, &QComboBox::activated, this, &SizePlace::commitCard);
   connect(document, &Document::designChanged, this, &SizePlace::refill);
   refill();
 }
@@ -158,11 +167,16 @@ void SizePlace::refill() {
   m_stock->setCurrentIndex(m_stock->findData(QString::fromStdString(d.stock.key)));
   m_unit->setCurrentIndex(m_unit->findData(QString::fromUtf8(unitKey(d.settings.unit).data())));
   m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
+  m_envelope->setCurrentIndex(m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
+  m_display->setText(QString::fromStdString(formatAngle(d.card.display_deg)));
+  m_display->setModified(false);
+  m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
   const double reserve = d.settings.edgeReserve_mm;
+  const EnvelopeNeed envelope = envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
   const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, d.settings.unit)); };
-  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants %4 × %5 at least.")
+  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants %4 × %5 and the thickness at least.")
                        .arg(length(d.card.fold == FoldSide::Side ? 2 * d.card.width_mm : d.card.width_mm), length(d.card.fold == FoldSide::Side ? d.card.height_mm : 2 * d.card.height_mm),
-                            length(reserve), length(d.card.width_mm + 2 * reserve), length(d.card.height_mm + 2 * reserve)));
+                            length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
   m_drawing->update();
 }
 
@@ -180,6 +194,17 @@ void SizePlace::commitCard() {
       return;
     }
     *size = *typed;
+  }
+  card.rests = m_rests->currentIndex() == 1 ? Rests::OnEdge : Rests::OnPage;
+  if (m_display->isModified()) {
+    m_display->setModified(false);
+    const auto typed = parseAngle_deg(m_display->text().toStdString());
+    if (!typed) {
+      emit refused(QString::fromStdString(typed.error().text()));
+      refill();
+      return;
+    }
+    card.display_deg = *typed;
   }
   auto next = setCard(d, card);
   Result<void> applied;

@@ -23,8 +23,8 @@ private:
   void refill();
   void commitCard();
   Document* m_document;
-  QLineEdit *m_title, *m_width, *m_height;
-  QComboBox *m_fold, *m_stock, *m_unit, *m_sheet;
+  QLineEdit *m_title, *m_width, *m_height, *m_display;
+  QComboBox *m_fold, *m_stock, *m_unit, *m_sheet, *m_envelope, *m_rests;
   QWidget* m_drawing;
   QLabel* m_facts;
 };

@@ -159,6 +159,7 @@ std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) c
 
 QPointF StageView::seatPoint(const Seat& seat) const {
   const SeatSide& side = seat.sides[0];
+  if (seat.kind() == SeatKind::Face) return panelPoint(side.panel);
   const Vec3 flat = side.toPiece * Vec3(0, 0.5 * seat.length_mm, 0);
   return screenOf(side.panel, flat.head<2>()).value_or(QPointF(-1000, -1000));
 }
@@ -199,10 +200,28 @@ int StageView::seatAt(const QPointF& point) const {
   int best = -1;
   double nearest = 15;
   for (SeatIndex s : m_assembly->seats.indices()) {
+    if (m_assembly->seats[s].kind() == SeatKind::Face) continue;
     const double d = QLineF(seatPoint(m_assembly->seats[s]), point).length();
     if (d < nearest) nearest = d, best = s.value;
   }
-  return best;
+  return best >= 0 ? best : faceAt(point);
+}
+
+int StageView::faceAt(const QPointF& point) const {
+  const PanelIndex panel = panelAt(point);
+  if (!panel.valid()) return -1;
+  // The face is seen when the outline, anticlockwise on the paper, is so on the screen (whose y points down).
+  QPolygonF outline;
+  for (const Vec2& c : m_assembly->panels[panel].outline) outline << *screenOf(panel, c);
+  double area = 0;
+  for (int k = 0; k < outline.size(); ++k) {
+    const QPointF &a = outline[k], &b = outline[(k + 1) % outline.size()];
+    area += a.x() * b.y() - b.x() * a.y();
+  }
+  const std::string key = m_assembly->panels[panel].key + (area < 0 ? "" : "-back");
+  for (SeatIndex s : m_assembly->seats.indices())
+    if (m_assembly->seats[s].key == key) return s.value;
+  return -1;
 }
 
 void StageView::paintSeats(QPainter& painter) const {
@@ -210,6 +229,17 @@ void StageView::paintSeats(QPainter& painter) const {
   for (SeatIndex s : m_assembly->seats.indices()) {
     const Seat& seat = m_assembly->seats[s];
     const bool hot = s.value == m_hoveredSeat;
+    if (seat.kind() == SeatKind::Face) {
+      if (!hot) continue;
+      QPolygonF outline;
+      for (const Vec2& c : m_assembly->panels[seat.sides[0].panel].outline) outline << *screenOf(seat.sides[0].panel, c);
+      QColor wash = amber;
+      wash.setAlphaF(0.28f);
+      painter.setBrush(QBrush(wash, Qt::BDiagPattern));
+      painter.setPen(QPen(amber, 2));
+      painter.drawPolygon(outline);
+      continue;
+    }
     const auto end = [&](double y) { return screenOf(seat.sides[0].panel, (seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
     const auto from = end(0), to = end(seat.length_mm);
     if (!from || !to) continue;
@@ -260,12 +290,16 @@ void StageView::paintStatus(QPainter& painter) const {
   painter.setPen(Look::theme().stageSoft);
   QString text;
   if (m_analyst->busy()) text = tr("Working the motion out …");
-  else if (m_adding) text = tr("Choose a fold. Esc ends.");
+  else if (m_adding) text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {
     QStringList missing;
     for (const Placement& placement : m_assembly->placements)
       if (!m_pose.placed[placement.panels.front()]) missing << QString::fromStdString(nameOf(m_document->design(), placement.owner));
     if (!missing.isEmpty()) text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
+    else if (const auto id = m_document->selection(); id && hasFocus())
+      if (const StructureItem* item = m_document->design().find(*id))
+        if (const ParameterSpec* spec = nudgedSize(*item))
+          text = tr("↑ ↓ move it, with Ctrl change %1 (%2)").arg(words(spec->label).toLower(), shownValue(m_document->design(), *spec, item->values.find(spec->key)->second));
   }
   if (!text.isEmpty()) painter.drawText(QRectF(18, height() - 30, 300, 18), Qt::AlignLeft | Qt::AlignVCenter, text);
 }
@@ -382,7 +416,47 @@ void StageView::leaveEvent(QEvent*) {
   update();
 }
 
+const ParameterSpec* StageView::nudgedSize(const StructureItem& item) const {
+  const ParameterTable table = findStructureKind(item.kind)->parameters;
+  if (const ParameterSpec* spec = findSpec(table, m_nudged)) return spec;
+  for (const ParameterSpec& spec : table)
+    if (spec.key != "position" && !spec.whole()) return &spec;
+  return nullptr;
+}
+
+bool StageView::nudge(QKeyEvent* event) {
+  const auto id = m_document->selection();
+  const StructureItem* item = id ? m_document->committed().find(*id) : nullptr;
+  if (!item || m_adding) return false;
+  const ParameterTable table = findStructureKind(item->kind)->parameters;
+  const bool control = event->modifiers() & Qt::ControlModifier;
+  const bool along = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
+  if (control && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {
+    // Through the sizes in the order of the table.
+    const int count = static_cast<int>(table.size()), way = event->key() == Qt::Key_Right ? 1 : count - 1;
+    int k = static_cast<int>(nudgedSize(*item) - table.data());
+    do k = (k + way) % count;
+    while (table[static_cast<std::size_t>(k)].key == "position" || table[static_cast<std::size_t>(k)].whole());
+    m_nudged = table[static_cast<std::size_t>(k)].key;
+    update();
+    return true;
+  }
+  if (!along) return false;
+  const ParameterSpec* spec = control ? nudgedSize(*item) : findSpec(table, "position");
+  if (!spec) return false;
+  const bool inches = spec->unit == ParameterUnit::Millimetre && m_document->design().settings.unit == LengthUnit::Inch;
+  const double lattice = (inches ? kMillimetresPerInch / 16 : 0.5) * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
+  const double value = std::clamp(item->values.find(spec->key)->second + (event->key() == Qt::Key_Up ? lattice : -lattice), spec->least, spec->most);
+  auto next = setValues(m_document->committed(), *id, linkedChange(*item, *spec, value, true));
+  Result<void> done;
+  if (!next) done = next.error();
+  else done = m_document->apply(*next, control ? tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(id->text())) : tr("move %1").arg(QString::fromStdString(id->text())));
+  if (!done) emit refused(QString::fromStdString(done.error().text()));
+  return true;
+}
+
 void StageView::keyPressEvent(QKeyEvent* event) {
+  if (nudge(event)) return;
   switch (event->key()) {
   case Qt::Key_Escape:
     if (m_adding) setAdding(false);
@@ -409,7 +483,7 @@ QList<AccessibleItem> StageView::accessibleItems() const {
                   outline.boundingRect().toRect(), QAccessible::Graphic, true});
   }
   for (const Seat& seat : m_assembly->seats)
-    items.append({tr("fold %1").arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
+    items.append({(seat.kind() == SeatKind::Face ? tr("face %1") : tr("fold %1")).arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
   for (const auto& tag : m_tags->tags())
     items.append({tr("size %1").arg(words(tag.spec->key)), tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(), QAccessible::Button, true});
   return items;
@@ -421,7 +495,7 @@ void StageView::pressItem(int index) {
   if (item.name.startsWith(tr("panel %1").arg(QString()))) {
     const PanelIndex panel = m_assembly->findPanel(item.name.section(QLatin1Char(' '), 1).toStdString());
     m_document->select(m_assembly->panels[panel].owner);
-  } else if (item.name.startsWith(tr("fold %1").arg(QString()))) {
+  } else if (item.name.startsWith(tr("fold %1").arg(QString())) || item.name.startsWith(tr("face %1").arg(QString()))) {
     emit seatChosen(item.name.section(QLatin1Char(' '), 1), mapToGlobal(item.rect.center()));
   } else {
     m_tags->edit(index - static_cast<int>(items.size() - static_cast<qsizetype>(m_tags->tags().size())));

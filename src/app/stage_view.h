@@ -61,7 +61,10 @@ private:
   std::optional<QPointF> screenOf(PanelIndex panel, const Vec2& flat) const;
   PanelIndex panelAt(const QPointF& point) const;
   int badgeAt(const QPointF& point) const;
-  int seatAt(const QPointF& point) const;
+  int seatAt(const QPointF& point) const;      ///< a fold near the point, or else the visible side of the panel under it
+  int faceAt(const QPointF& point) const;
+  bool nudge(QKeyEvent* event);                ///< arrow keys on the selected structure
+  const ParameterSpec* nudgedSize(const StructureItem& item) const;
   std::optional<QPointF> badgePlace(const Finding& finding) const;
   void paintSeats(QPainter& painter) const;
   void paintBadges(QPainter& painter) const;
@@ -80,6 +83,7 @@ private:
   QImage m_background; ///< kept between repaints with the card and camera it belongs to
   QList<double> m_backgroundFor;
   QString m_hovered;
+  std::string m_nudged; ///< key of the size that arrow keys change
   int m_shownFinding = -1, m_hoveredSeat = -1;
   bool m_adding = false, m_orbiting = false, m_moved = false;
   QPointF m_pressedAt;

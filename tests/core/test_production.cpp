@@ -2,7 +2,7 @@
 #ifndef Q_MOC_RUN
 #include "core/io/svg.h"
 #include "core/production/flat_piece.h"
-#include "core/production/shut_state.h"
+#include "core/states/shut_state.h"
 #include <QFile>
 #include <QXmlStreamReader>
 #endif

@@ -1,7 +1,9 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/structures/arrange.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
+#include <map>
 #include <random>
 #endif
 
@@ -147,8 +149,16 @@ private slots:
       Design moved = d;
       for (StructureItem& item : moved.structures)
         if (item.seat == "gutter") item.values["position"] += 50;
-      const Analysis one = checked(d), two = checked(moved);
-      QCOMPARE(one.findings.size(), two.findings.size());
+      Analysis one = checked(d), two = checked(moved);
+      // Where the card's weight lies does change with the place of its structures.
+      for (Analysis* a : {&one, &two}) std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
+      if (one.findings.size() != two.findings.size()) {
+        std::string list = fmt::format("seed {}:", seed);
+        for (const Finding& f : one.findings) list += "\n  " + describe(f, d);
+        list += "\nmoved:";
+        for (const Finding& f : two.findings) list += "\n  " + describe(f, moved);
+        QFAIL(list.c_str());
+      }
       for (std::size_t k = 0; k < one.findings.size(); ++k) {
         QCOMPARE(one.findings[k].code, two.findings[k].code);
         // The depth of a contact is taken at the openings the search looked at.
@@ -156,6 +166,47 @@ private slots:
         QVERIFY2(std::abs(one.findings[k].amount - two.findings[k].amount) < tolerance, fmt::format("seed {}: {}", seed, one.findings[k].code).c_str());
       }
     }
+  }
+
+  void verdictsDoNotChangeInTheMirror() {
+    int compared = 0;
+    for (unsigned seed = 1; seed <= 150; ++seed) {
+      const Design d = randomDesign(seed);
+      // The treads of a stair grow narrower from one side to the other: it has no mirror image among stairs.
+      if (std::ranges::any_of(d.structures, [](const StructureItem& item) { return item.kind == "step" && item.values.find("treads")->second > 1; })) continue;
+      Design image = d;
+      for (const StructureItem& item : d.structures)
+        if (item.seat == "gutter") {
+          auto next = mirrored(image, item.id);
+          QVERIFY(next.ok());
+          image = std::move(next).value();
+        } else if (item.seat.starts_with("card/")) {
+          // On a page: the other page shows the image.
+          const auto next = mirrored(image, item.id);
+          QVERIFY(next.ok());
+          image = *next;
+          for (StructureItem& other : image.structures)
+            if (other.id == item.id) other.seat = otherSideKey(item.seat);
+        }
+      if (!assembleDesign(image)) QFAIL(fmt::format("seed {}: the image cannot be assembled: {}", seed, assembleDesign(image).error().text()).c_str());
+      Analysis one = checked(d), two = checked(image);
+      for (Analysis* a : {&one, &two}) std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
+      const auto codes = [](const Analysis& a) {
+        std::map<std::string, std::pair<int, double>> all;
+        for (const Finding& f : a.findings) all[f.code].first++, all[f.code].second = std::max(all[f.code].second, f.amount);
+        return all;
+      };
+      const auto first = codes(one), second = codes(two);
+      QVERIFY2(one.verdict == two.verdict, fmt::format("seed {}: {} against {}", seed, verdictKey(one.verdict), verdictKey(two.verdict)).c_str());
+      for (const auto& [code, count] : first) {
+        // Belts close with a tab on one side only, and overlaps in the shut card are read at single places.
+        if (code == "panels-hit" || code.starts_with("stack") || code.starts_with("tab")) continue;
+        ++compared;
+        QVERIFY2(second.contains(code), fmt::format("seed {}: {} is missing in the mirror", seed, code).c_str());
+        QVERIFY2(std::abs(second.at(code).second - count.second) < 1e-5, fmt::format("seed {}: {} {} against {}", seed, code, count.second, second.at(code).second).c_str());
+      }
+    }
+    QVERIFY(compared > 100);
   }
 
   void symmetricDesignsMoveSymmetrically() {

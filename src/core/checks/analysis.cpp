@@ -18,7 +18,7 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
   if (!assembled) return assembled.error();
   Analysis analysis{design, std::make_shared<const Assembly>(std::move(assembled).value())};
   analysis.motion = std::make_shared<const Motion>(Motion::trace(analysis.assembly, stop));
-  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion, stop, {}};
+  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion, stop, {}, &analysis.findings};
   for (const CheckKind* check : checkKinds()) {
     if (stop.stop_requested()) break;
     for (Finding& finding : check->run(input)) {

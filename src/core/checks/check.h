@@ -13,6 +13,7 @@ struct CheckInput {
   const Motion& motion;
   std::stop_token stop;
   std::vector<StructureId> only; ///< when not empty, a costly check may leave out what does not concern these
+  const std::vector<Finding>* before = nullptr; ///< what earlier checks of the same run have found; may be null
 };
 
 /// One check: a rule with its own file, entered in the registry.
@@ -29,5 +30,8 @@ const CheckKind& reachCheck();
 const CheckKind& tabsCheck();
 const CheckKind& mobilityCheck();
 const CheckKind& panelsHitCheck();
+const CheckKind& stackingCheck();
+const CheckKind& envelopeCheck();
+const CheckKind& displayCheck();
 
 } // namespace hinge

@@ -28,7 +28,7 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
 
 /// Where loose panels go is not decided by the opening: what they might hit says nothing. "floppy" names them.
 bool loose(const CheckInput& in, PanelIndex panel) {
-  return std::ranges::any_of(in.motion.blocks(), [&](const Motion::BlockReport& b) { return b.freedoms > 0 && std::ranges::find(b.panels, panel) != b.panels.end(); });
+  return std::ranges::any_of(in.motion.blocks(), [&](const Motion::BlockReport& b) { return b.looseBy >= 0 && std::ranges::find(b.panels, panel) != b.panels.end(); });
 }
 
 std::vector<Finding> run(const CheckInput& in) {

@@ -77,6 +77,16 @@ std::string sentence(const Finding& f, const Design& design) {
   if (f.code == "tab-off-panel") return fmt::format("{} sticks out {} past the panel it is glued to", panel, much);
   if (f.code == "tab-near-fold") return fmt::format("{} is {} too near to a fold: glue would creep into it", panel, much);
   if (f.code == "tabs-overlap") return fmt::format("{} and {} are glued over one another by {}", panel, panelName(design, f.elements.at(1)), much);
+  if (f.code == "stack-ring") {
+    std::string ring = panel;
+    for (std::size_t k = 1; k < f.elements.size(); ++k) ring += fmt::format(", {}", panelName(design, f.elements[k]));
+    return fmt::format("{} overlap in a ring when shut: each lies under the next, so they must be tucked in by hand", ring);
+  }
+  if (f.code == "stack-through") return fmt::format("{} would have to pass through the {} of {} in the shut card", panel, f.detail, panelName(design, f.elements.at(1)));
+  if (f.code == "falls-over") return fmt::format("the card falls over when it is shown open at {}: its weight lies {} outside of what it stands on", formatAngle(degrees(f.show_rad)), much);
+  if (f.code == "tips-easily") return fmt::format("the card shown open at {} falls over when it is tilted by {}", formatAngle(degrees(f.show_rad)), much);
+  if (f.code == "envelope-small") return fmt::format("the shut card is {} too large for the envelope {}", much, f.detail);
+  if (f.code == "envelope-tight") return fmt::format("the shut card fits the envelope {} too tightly: it wants {} more", f.detail, much);
   return fmt::format("{}: {} {}", who, f.code, much);
 }
 

@@ -35,7 +35,10 @@ Result<void> validateCard(const CardBase& card) {
     return {};
   };
   if (auto width = check(card.width_mm, "width"); !width) return width;
-  return check(card.height_mm, "height");
+  if (auto height = check(card.height_mm, "height"); !height) return height;
+  if (!(card.display_deg >= 1 && card.display_deg <= 180))
+    return Error{"card.display", fmt::format("{} degrees is outside 1 to 180", formatNumber(card.display_deg, 3)), "card display"};
+  return {};
 }
 
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,

@@ -31,11 +31,16 @@ struct StructureItem {
 
 enum class FoldSide { Side, Top };
 
+/// How the open card stands on the table: page b lies on it, or the card stands on its edges.
+enum class Rests { OnPage, OnEdge };
+
 /// The card itself. Width and height are the finished (shut) size as the user holds it.
 struct CardBase {
   std::string kind = "single-fold";
   double width_mm = 130, height_mm = 180;
   FoldSide fold = FoldSide::Side;
+  double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
+  Rests rests = Rests::OnPage;
   double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }
   double pageDepth_mm() const { return fold == FoldSide::Side ? width_mm : height_mm; }
   bool operator==(const CardBase&) const = default;
@@ -48,6 +53,7 @@ struct Settings {
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
+  std::string envelope = "to-measure"; ///< key of the envelope, see knownEnvelopes()
   bool operator==(const Settings&) const = default;
 };
 

@@ -158,7 +158,8 @@ std::string designToJson(const Design& d) {
   out["version"] = kFormatVersion;
   out["title"] = d.title;
   out["card"] = {{"base", d.card.kind}, {"width_mm", d.card.width_mm}, {"height_mm", d.card.height_mm},
-                 {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}};
+                 {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}, {"display_deg", d.card.display_deg},
+                 {"rests", d.card.rests == Rests::OnPage ? "page" : "edge"}};
   addExtras(out["card"], d.extras, "card");
   out["stock"] = {{"key", d.stock.key}, {"label", d.stock.label}, {"thickness_mm", d.stock.thickness_mm}, {"weight_gsm", d.stock.weight_gsm}};
   addExtras(out["stock"], d.extras, "stock");
@@ -167,7 +168,8 @@ std::string designToJson(const Design& d) {
                      {"tab_bevel_deg", d.settings.tabBevel_deg},
                      {"fold_clearance_mm", d.settings.foldClearance_mm},
                      {"edge_reserve_mm", d.settings.edgeReserve_mm},
-                     {"sheet", d.settings.sheet}};
+                     {"sheet", d.settings.sheet},
+                     {"envelope", d.settings.envelope}};
   addExtras(out["settings"], d.extras, "settings");
   out["structures"] = Json::array();
   for (const StructureItem& item : d.structures) {
@@ -223,6 +225,11 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   card.text("fold", fold);
   if (fold != "side" && fold != "top") card.fail("fold", "must be \"side\" or \"top\"");
   d.card.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
+  card.number("display_deg", d.card.display_deg, false);
+  std::string rests = "page";
+  card.text("rests", rests);
+  if (rests != "page" && rests != "edge") card.fail("rests", "must be \"page\" or \"edge\"");
+  d.card.rests = rests == "edge" ? Rests::OnEdge : Rests::OnPage;
   if (!error)
     if (auto valid = validateCard(d.card); !valid) error = valid.error();
 
@@ -243,6 +250,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   settings.positive("fold_clearance_mm", d.settings.foldClearance_mm);
   settings.positive("edge_reserve_mm", d.settings.edgeReserve_mm);
   settings.text("sheet", d.settings.sheet);
+  settings.text("envelope", d.settings.envelope);
 
   const Json* structures = in.get("structures", true);
   if (structures && !structures->is_array()) in.fail("structures", "is not a list");

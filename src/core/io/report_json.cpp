@@ -1,7 +1,10 @@
 #include "core/io/report_json.h"
 #include "core/bases/base.h"
 #include "core/contact/contact.h"
-#include "core/production/shut_state.h"
+#include "core/paper/envelope.h"
+#include "core/states/shut_state.h"
+#include "core/states/stacking.h"
+#include "core/states/stand.h"
 #include "core/structures/registry.h"
 #include <nlohmann/json.hpp>
 
@@ -69,7 +72,32 @@ namespace {
 
 Json shutJson(const Motion& motion, const Design& design) {
   const ShutState shut = shutState(motion, design);
-  return {{"thickness_mm", shut.thickness_mm}, {"width_mm", shut.width_mm}, {"height_mm", shut.height_mm}, {"thickest_sheets", shut.thickestSheets}};
+  const EnvelopeNeed envelope = envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
+  return {{"thickness_mm", shut.thickness_mm}, {"width_mm", shut.width_mm}, {"height_mm", shut.height_mm}, {"thickest_sheets", shut.thickestSheets},
+          {"gutter_sheets", shut.gutterSheets}, {"gutter_relief_mm", shut.gutterRelief_mm}, {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
+}
+
+Json standJson(const Motion& motion, const Design& design) {
+  constexpr int kDirections = 12;
+  const Stand stand = standOf(motion, design, 36);
+  Json out = {{"opening_deg", degrees(stand.opening_rad)}, {"rests", design.card.rests == Rests::OnPage ? "page" : "edge"}, {"reached", stand.reached}};
+  if (!stand.reached) return out;
+  out["stands"] = stand.leastTip_rad >= radians(starting::kStandingTilt_deg);
+  out["tip_deg"] = degrees(stand.leastTip_rad);
+  out["tip_direction_deg"] = degrees(stand.worstDirection_rad);
+  out["weight_g"] = stand.weight_g;
+  out["directions"] = Json::array();
+  for (std::size_t k = 0; k < stand.tips_rad.size(); k += stand.tips_rad.size() / kDirections)
+    out["directions"].push_back({{"direction_deg", 360.0 * static_cast<double>(k) / static_cast<double>(stand.tips_rad.size())}, {"tip_deg", degrees(stand.tips_rad[k])}});
+  return out;
+}
+
+Json stackJson(const Motion& motion) {
+  const Stacking stack = stackShut(motion);
+  Json out = {{"known", stack.known}, {"order", Json::array()}, {"ring", Json::array()}};
+  for (PanelIndex p : stack.order) out["order"].push_back(motion.assembly().panels[p].key);
+  for (PanelIndex p : stack.ring) out["ring"].push_back(motion.assembly().panels[p].key);
+  return out;
 }
 
 } // namespace
@@ -88,6 +116,8 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend}});
   }
   out["shut"] = shutJson(*analysis.motion, analysis.design);
+  out["shut"]["stack"] = stackJson(*analysis.motion);
+  out["stand"] = standJson(*analysis.motion, analysis.design);
   return printed(out);
 }
 

@@ -214,6 +214,7 @@ void Motion::report() {
   BodyPoses shut;
   shut.assign(m.bodies.size(), Iso3::Identity());
   placeDrive(0.0, shut);
+  std::vector<int> looseBy(m.bodies.size(), -1);
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
     BlockReport report;
@@ -246,6 +247,13 @@ void Motion::report() {
         report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
       }
     }
+    const auto inherit = [&](BodyIndex body) {
+      if (report.looseBy < 0) report.looseBy = looseBy[static_cast<std::size_t>(body.value)];
+    };
+    for (const auto& step : block.steps) inherit(step.parent);
+    for (JointIndex j : block.closing) inherit(m.joints[j].left), inherit(m.joints[j].right);
+    if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
+    for (const auto& step : block.steps) looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
     const Eigen::VectorXd x = shutAngles(*m_assembly, *m_mechanism, block);
     placeBlock(m, block, x, shut);
     Closure closure;

@@ -24,6 +24,7 @@ public:
     double low_rad = 0, high_rad = kPi; ///< openings the block can follow
     int freedoms = 0;                   ///< 0 guided, more: floppy
     std::vector<PanelIndex> panels;     ///< that the block places
+    int looseBy = -1;                   ///< block whose freedom moves this one: itself or one it stands on; -1: guided
     double shutMisfit_mm = 0;           ///< gap of the closures in the exact shut state of the recipes
   };
 

@@ -16,6 +16,7 @@ ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
   // On a face the image is seen with left and right exchanged.
   if (const auto at = values.find("position"); at != values.end()) at->second = seat.length_mm - at->second;
   if (const auto turn = values.find("turn"); turn != values.end() && turn->second != 0) turn->second = -turn->second;
+  if (const auto handed = values.find("handed"); handed != values.end()) handed->second = 1 - handed->second;
   return values;
 }
 

@@ -21,6 +21,7 @@ constexpr ParameterSpec kFigureTable[] = {
     {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "", "Of the silhouette"},
     {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
     {"shape", "Shape", ParameterUnit::Switch, 0, 5, 1, ParameterRole::Held, "", "Outline that is cut: 0 plain, 1 lantern, 2 boat, 3 person, 4 tree, 5 heron", kShapes},
+    {"handed", "Handed", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the silhouette as it is drawn, 1: its mirror image, for pairs", {"as drawn", "mirrored"}},
 };
 
 constexpr ParameterSpec kArmTable[] = {
@@ -83,7 +84,8 @@ Result<void> glueOnFace(const RecipeInput& in, AssemblyBuilder& builder, const s
 Result<void> buildFigure(const RecipeInput& in, AssemblyBuilder& builder) {
   const double width = in.value("width"), height = in.value("height");
   Polygon outline = silhouette(static_cast<int>(in.value("shape")));
-  for (Vec2& p : outline) p = Vec2(p.x() * width, p.y() * height);
+  const double hand = in.value("handed") != 0 ? -1 : 1;
+  for (Vec2& p : outline) p = Vec2(hand * p.x() * width, p.y() * height);
   if (auto glued = glueOnFace(in, builder, "figure", std::move(outline)); !glued) return glued;
   const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/figure");
   builder.dimension("width", panel, {-0.5 * width, 0}, {0.5 * width, 0});

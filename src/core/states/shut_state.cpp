@@ -1,4 +1,4 @@
-#include "core/production/shut_state.h"
+#include "core/states/shut_state.h"
 #include <algorithm>
 #include <cmath>
 
@@ -52,6 +52,13 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   state.map.rows = static_cast<int>(std::ceil(extent.size().y() / cell_mm));
   state.map.sheets.assign(static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
   for (const Polygon& polygon : lying) lay(state.map, polygon);
+  // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first millimetres.
+  constexpr double kAlongGutter_mm = 3;
+  for (int row = 0; row < state.map.rows; ++row)
+    for (int column = 0; column < state.map.columns; ++column)
+      if (const double x = state.map.origin.x() + (column + 0.5) * cell_mm; x < 0 && x > -kAlongGutter_mm)
+        state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
+  state.gutterRelief_mm = 0.5 * state.gutterSheets * design.stock.thickness_mm;
   const auto thickest = std::ranges::max_element(state.map.sheets);
   if (thickest != state.map.sheets.end()) {
     const auto index = static_cast<int>(thickest - state.map.sheets.begin());

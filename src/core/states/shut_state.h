@@ -20,6 +20,8 @@ struct ShutState {
   double thickness_mm = 0;             ///< paper at the thickest place, pressed flat
   int thickestSheets = 0;
   Vec2 thickestPlace = Vec2::Zero();   ///< middle of that cell, flat frame of the first page
+  int gutterSheets = 0;                ///< sheets besides the pages that lie along the gutter: the fold must wrap them
+  double gutterRelief_mm = 0;          ///< how far to offset the fold for them: half the thickness of each
   ThicknessMap map;
 };
 

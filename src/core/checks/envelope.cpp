@@ -1,0 +1,30 @@
+#include "core/paper/envelope.h"
+#include "core/checks/check.h"
+#include "core/states/shut_state.h"
+
+// Fits the envelope: the shut card with its thickness goes in; the usual room on every side makes it go in easily.
+
+namespace hinge {
+namespace {
+
+std::vector<Finding> run(const CheckInput& in) {
+  const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
+  if (envelope.long_mm <= 0) return {};
+  const ShutState shut = shutState(in.motion, in.design, 2.0);
+  const double never = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, 0));
+  const double tight = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm));
+  if (tight <= 0) return {};
+  Finding f{never > 0 ? "envelope-small" : "envelope-tight", never > 0 ? Severity::Spoils : Severity::Advice, {"card"}};
+  f.amount = never > 0 ? never : tight;
+  f.detail = envelope.label;
+  return {f};
+}
+
+} // namespace
+
+const CheckKind& envelopeCheck() {
+  static const CheckKind kind{"envelope", "Fits the envelope", "The shut card goes into the chosen envelope with room on every side", run};
+  return kind;
+}
+
+} // namespace hinge

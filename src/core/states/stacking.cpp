@@ -1,0 +1,192 @@
+#include "core/states/stacking.h"
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <queue>
+
+namespace hinge {
+namespace {
+
+// Openings at which the order is read, smallest first. Close to the shut card panels lie as they will come to lie; where
+// two are still closer than rounding there, the next opening decides.
+constexpr double kReadAt_deg[] = {0.05, 0.3, 1.5};
+constexpr double kApart_mm = 1e-7;
+constexpr double kLeastOverlap_mm2 = 0.5;
+
+struct Sheet {
+  PanelIndex panel;
+  std::vector<Polygon> parts; ///< convex, in the plane of the shut card (y along the gutter, z away from it)
+  Polygon whole;
+  Box2 box;
+};
+
+class Stacker {
+public:
+  Stacker(const Motion& motion, std::stop_token stop) : m_motion(motion), m_assembly(motion.assembly()), m_shut(motion.shutPose()), m_stop(stop) {
+    for (double deg : kReadAt_deg) m_poses.push_back(motion.poseAt(radians(deg)));
+    for (PanelIndex p : m_assembly.panels.indices()) {
+      Sheet sheet{p, {}, {}, {}};
+      const auto flat = [&](const Polygon& polygon) {
+        Polygon out;
+        for (const Vec2& c : polygon) out.push_back((m_shut.panels[p] * lift(c)).tail<2>());
+        if (signedArea_mm2(out) < 0) std::reverse(out.begin(), out.end());
+        return out;
+      };
+      sheet.whole = flat(m_assembly.panels[p].outline);
+      for (const Polygon& part : convexParts(m_assembly.panels[p].outline)) sheet.parts.push_back(flat(part));
+      sheet.box = boundsOf(sheet.whole);
+      m_sheets.push_back(std::move(sheet));
+    }
+  }
+
+  Stacking run() {
+    Stacking result{true, {}, {}, {}};
+    compareAll();
+    sort(result);
+    verifyFolds(result);
+    return result;
+  }
+
+private:
+  /// +1 when b lies above a (towards page b) at a place in the shut plane, -1 below, 0 when nothing tells.
+  int above(PanelIndex a, PanelIndex b, const Vec2& place) const {
+    for (const Pose& pose : m_poses) {
+      const auto height = [&](PanelIndex p) -> std::optional<double> {
+        if (!pose.placed[p]) return std::nullopt;
+        const Vec3 n = pose.panels[p].linear().col(2), o = pose.panels[p].translation();
+        if (std::abs(n.x()) < 0.2) return std::nullopt;
+        return o.x() - (n.y() * (place.x() - o.y()) + n.z() * (place.y() - o.z())) / n.x();
+      };
+      const auto ha = height(a), hb = height(b);
+      if (ha && hb && std::abs(*hb - *ha) > kApart_mm) return *hb > *ha ? 1 : -1;
+    }
+    // Glued sheets lie flat on one another at every opening: the side of the glue tells.
+    for (const Glue& glue : m_assembly.glues) {
+      const bool ab = glue.tab == a && glue.host == b;
+      if (!ab && !(glue.tab == b && glue.host == a)) continue;
+      const double face = m_shut.panels[glue.host].linear()(0, 2) * (glue.onHostFace() ? 1 : -1); // where the tab is, along x
+      return (face > 0) != ab ? 1 : -1;
+    }
+    return 0;
+  }
+
+  void compareAll() {
+    std::vector<std::size_t> byStart(m_sheets.size());
+    for (std::size_t k = 0; k < byStart.size(); ++k) byStart[k] = k;
+    std::ranges::sort(byStart, {}, [&](std::size_t k) { return m_sheets[k].box.low.x(); });
+    std::vector<std::size_t> open;
+    for (std::size_t k : byStart) {
+      if (m_stop.stop_requested()) return;
+      const Sheet& sheet = m_sheets[k];
+      std::erase_if(open, [&](std::size_t o) { return m_sheets[o].box.high.x() <= sheet.box.low.x(); });
+      for (std::size_t o : open)
+        if (m_sheets[o].box.high.y() > sheet.box.low.y() && sheet.box.high.y() > m_sheets[o].box.low.y()) compare(m_sheets[o], sheet);
+      open.push_back(k);
+    }
+  }
+
+  void compare(const Sheet& a, const Sheet& b) {
+    double most = 0;
+    Vec2 place = Vec2::Zero();
+    for (const Polygon& pa : a.parts)
+      for (const Polygon& pb : b.parts) {
+        const Polygon shared = intersectConvex(pa, pb);
+        const double area = shared.empty() ? 0.0 : std::abs(signedArea_mm2(shared));
+        if (area > most) most = area, place = centroidOf(shared);
+      }
+    if (most < kLeastOverlap_mm2) return;
+    const int side = above(a.panel, b.panel, place);
+    if (side == 0) return;
+    const auto [low, high] = side > 0 ? std::pair{a.panel, b.panel} : std::pair{b.panel, a.panel};
+    m_over[low.value].push_back(high.value);
+    m_sides[{a.panel.value, b.panel.value}] = side;
+  }
+
+  /// Known order of two overlapping panels: +1 when b lies above a.
+  int known(PanelIndex a, PanelIndex b) const {
+    if (const auto it = m_sides.find({a.value, b.value}); it != m_sides.end()) return it->second;
+    if (const auto it = m_sides.find({b.value, a.value}); it != m_sides.end()) return -it->second;
+    return 0;
+  }
+
+  void sort(Stacking& result) const {
+    std::map<int, int> under;
+    for (const Sheet& s : m_sheets) under[s.panel.value] = 0;
+    for (const auto& [low, highs] : m_over)
+      for (int high : highs) ++under[high];
+    std::priority_queue<int, std::vector<int>, std::greater<>> ready;
+    for (const auto& [panel, count] : under)
+      if (count == 0) ready.push(panel);
+    while (!ready.empty()) {
+      const int panel = ready.top();
+      ready.pop();
+      result.order.push_back(PanelIndex(panel));
+      const auto over = m_over.find(panel);
+      if (over == m_over.end()) continue;
+      for (int high : over->second)
+        if (--under[high] == 0) ready.push(high);
+    }
+    if (result.order.size() == m_sheets.size()) return;
+    result.order.clear();
+    // What is left holds a ring: following panels that lie above from any of them comes back to one already met.
+    const auto left = [&](int p) { return under.at(p) > 0; };
+    std::vector<int> path;
+    int at = -1;
+    for (const auto& [panel, count] : under)
+      if (count > 0) {
+        at = panel;
+        break;
+      }
+    // Walk downwards: everything that is left has something left beneath it.
+    std::map<int, std::vector<int>> beneath;
+    for (const auto& [low, highs] : m_over)
+      for (int high : highs)
+        if (left(low) && left(high)) beneath[high].push_back(low);
+    while (std::ranges::find(path, at) == path.end()) path.push_back(at), at = beneath.at(at).front();
+    for (auto it = std::ranges::find(path, at); it != path.end(); ++it) result.ring.push_back(PanelIndex(*it));
+    std::ranges::reverse(result.ring);
+  }
+
+  void verifyFolds(Stacking& result) const {
+    constexpr double kBeside_mm = 0.05;
+    for (FoldIndex f : m_assembly.folds.indices()) {
+      const Fold& fold = m_assembly.folds[f];
+      if (fold.shutAngle_rad == 0) continue;
+      const int leaves = known(fold.left, fold.right);
+      if (leaves == 0) continue;
+      const Vec2 from = (m_shut.panels[fold.left] * lift(fold.from)).tail<2>(), to = (m_shut.panels[fold.left] * lift(fold.to)).tail<2>();
+      const Vec2 along = (to - from).normalized(), across(-along.y(), along.x());
+      for (const Sheet& s : m_sheets) {
+        if (s.panel == fold.left || s.panel == fold.right) continue;
+        const int left = known(fold.left, s.panel), right = known(s.panel, fold.right);
+        if (left == 0 || left != right || left != leaves) continue; // not between the leaves
+        for (double share : {0.1, 0.5, 0.9}) {
+          const Vec2 at = from + share * (to - from);
+          if (!contains(s.whole, at + kBeside_mm * across) || !contains(s.whole, at - kBeside_mm * across)) continue;
+          result.through.push_back({s.panel, f, Vec3(0, at.x(), at.y())});
+          break;
+        }
+      }
+    }
+  }
+
+  const Motion& m_motion;
+  const Assembly& m_assembly;
+  const Pose m_shut;
+  std::stop_token m_stop;
+  std::vector<Pose> m_poses;
+  std::vector<Sheet> m_sheets;
+  std::map<int, std::vector<int>> m_over;
+  std::map<std::pair<int, int>, int> m_sides;
+};
+
+} // namespace
+
+Stacking stackShut(const Motion& motion, std::stop_token stop) {
+  for (const auto& block : motion.blocks())
+    if (block.low_rad > 0 || block.freedoms > 0 || block.shutMisfit_mm > 1e-3) return {};
+  if (!motion.impossible().empty()) return {};
+  return Stacker(motion, stop).run();
+}
+
+} // namespace hinge

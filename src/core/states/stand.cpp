@@ -1,0 +1,55 @@
+#include "core/states/stand.h"
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+/// Turns the world so that the table is z = constant: x away from the gutter over page b where the card lies.
+Iso3 onTable(const CardBase& card, double opening_rad) {
+  if (card.rests == Rests::OnPage) return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad));
+  if (card.fold == FoldSide::Side) return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) * rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
+  return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), kPi);
+}
+
+} // namespace
+
+Stand standOf(const Motion& motion, const Design& design, int directions) {
+  Stand stand{.opening_rad = radians(design.card.display_deg)};
+  stand.reached = stand.opening_rad >= motion.low_rad() - 1e-9 && stand.opening_rad <= motion.high_rad() + 1e-9;
+  if (!stand.reached) return stand;
+  const Assembly& assembly = motion.assembly();
+  const Pose pose = motion.poseAt(stand.opening_rad);
+  const Iso3 turn = onTable(design.card, stand.opening_rad);
+  Vec3 moment = Vec3::Zero();
+  double area = 0, ground = 1e300;
+  std::vector<Vec3> corners;
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!pose.placed[p]) continue;
+    const Polygon& outline = assembly.panels[p].outline;
+    const double a = std::abs(signedArea_mm2(outline));
+    moment += a * (pose.panels[p] * lift(centroidOf(outline)));
+    area += a;
+    for (const Vec2& c : outline) {
+      corners.push_back(turn * (pose.panels[p] * lift(c)));
+      ground = std::min(ground, corners.back().z());
+    }
+  }
+  stand.centre = moment / area;
+  stand.weight_g = area * 1e-6 * design.stock.weight_gsm;
+  constexpr double kTouches_mm = 0.5; // paper is never flatter than this
+  const Vec3 centre = turn * stand.centre;
+  stand.leastTip_rad = kPi;
+  for (int k = 0; k < directions; ++k) {
+    const double angle = 2 * kPi * k / directions;
+    const Vec3 way(std::cos(angle), std::sin(angle), 0);
+    double reach = -1e300;
+    for (const Vec3& c : corners)
+      if (c.z() < ground + kTouches_mm) reach = std::max(reach, way.dot(c - centre));
+    const double tip = std::atan2(reach, std::max(centre.z() - ground, 1e-6));
+    stand.tips_rad.push_back(tip);
+    if (tip < stand.leastTip_rad) stand.leastTip_rad = tip, stand.worstDirection_rad = angle;
+  }
+  return stand;
+}
+
+} // namespace hinge
