@@ -162,7 +162,7 @@ void FindingsPanel::rebuild() {
                        .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)), length(shut.height_mm, unit), length(shut.thickness_mm, LengthUnit::Millimetre))
                        .arg(shut.thickestSheets);
     if (shut.gutterSheets > 0)
-      text += QLatin1Char('\n') + tr("The gutter wraps %n sheet(s): offset its fold by %1.", nullptr, shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
+      text += QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.").arg(shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
     if (const Stand stand = standOf(*analysis->motion, analysis->design); stand.reached)
       text += QLatin1Char('\n') + tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
                                       .arg(QString::fromStdString(formatAngle(degrees(stand.opening_rad))))

@@ -25,8 +25,28 @@ public:
       m_time += 0.04;
       update();
     });
-    if (m_assembly) m_timer.start();
+    if (m_assembly) lookAtAdded(), m_timer.start();
     else setEnabled(false);
+  }
+
+  /// So near that the new structure fills half of the picture when the card is half open.
+  void lookAtAdded() {
+    const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
+    m_camera = cameraFor(m_design->card, area);
+    QRectF box;
+    for (double deg : {60.0, 120.0}) {
+      const Pose pose = Motion::quickPose(*m_assembly, radians(deg));
+      for (PanelIndex panel : m_assembly->panels.indices()) {
+        if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
+        QPolygonF outline;
+        for (const Vec2& c : m_assembly->panels[panel].outline) outline << m_camera.project(benchPose(pose.opening_rad) * (pose.panels[panel] * lift(c)));
+        box = box.isNull() ? outline.boundingRect() : box.united(outline.boundingRect());
+      }
+    }
+    if (box.isNull()) return;
+    const double nearer = std::clamp(0.55 * std::min(area.width() / box.width(), area.height() / box.height()), 1.0, 8.0);
+    m_camera.centre = area.center() + nearer * (m_camera.centre - box.center());
+    m_camera.scale_px *= nearer;
   }
 
 protected:
@@ -41,7 +61,7 @@ protected:
       StageStyle style;
       style.theme = Look::theme();
       style.selected = m_added;
-      paintStage(p, rect(), *m_assembly, Motion::quickPose(*m_assembly, drawableOpening(opening)), cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6)), style);
+      paintStage(p, rect(), *m_assembly, Motion::quickPose(*m_assembly, drawableOpening(opening)), m_camera, style);
     } else {
       p.fillRect(rect(), Look::theme().stageBottom);
       p.setPen(Look::theme().stageSoft);
@@ -57,6 +77,7 @@ private:
   std::optional<Design> m_design;
   StructureId m_added;
   std::shared_ptr<const Assembly> m_assembly;
+  Camera m_camera;
   QTimer m_timer;
   double m_time = 0;
 };

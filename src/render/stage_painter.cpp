@@ -55,13 +55,18 @@ private:
     for (PanelIndex panel : m_assembly.panels.indices()) {
       if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
       Iso3 place = m_bench * m_pose.panels[panel];
-      if (const Glue* glue = m_assembly.glueOf(panel)) {
-        const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
-        place.pretranslate(kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2)));
-      }
+      place.pretranslate(lift_mm(panel));
       for (const Polygon& part : convexParts(m_assembly.panels[panel].outline)) addFace(part, m_assembly.panels[panel].outline, place, {panel});
     }
     for (const Fold& fold : m_assembly.folds) addContactShade(fold);
+  }
+
+  /// What is glued on lies on its host: without thickness the two could not be told apart.
+  Vec3 lift_mm(PanelIndex panel) const {
+    const Glue* glue = m_assembly.glueOf(panel);
+    if (!glue) return Vec3::Zero();
+    const double side = glue->onHostFace() ? 1.0 : -1.0;
+    return lift_mm(glue->host) + kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2));
   }
 
   /// A structure that is out of reach at this opening is left out with its tabs.
@@ -92,15 +97,15 @@ private:
     if (!glue || !m_pose.placed[glue->host] || ownerMissing(tab) || m_pose.opening_rad < radians(4)) return;
     const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(), b = (glue->tabToHost * lift(fold.to)).head<2>();
     const Vec2 d = (b - a).normalized(), n(-d.y(), d.x());
-    const double side = glue->tabToHost.linear()(2, 2) < 0 ? 1.0 : -1.0;
+    const double side = glue->onHostFace() ? 1.0 : -1.0;
+    const std::vector<Polygon> parts = convexParts(m_assembly.panels[glue->host].outline);
     for (double width : {0.8, 1.8, 3.0, 4.4, 6.0}) {
       Polygon strip{a - n * width, b - n * width, b + n * width, a + n * width};
       if (signedArea_mm2(strip) < 0) std::reverse(strip.begin(), strip.end());
-      strip = intersectConvex(strip, convexParts(m_assembly.panels[glue->host].outline).front());
-      if (strip.empty()) continue;
       Iso3 place = m_bench * m_pose.panels[glue->host];
       place.pretranslate((kShadeLift_mm + 0.001 * width) * side * place.linear().col(2));
-      addFace(strip, strip, place, {glue->host, true, 0.055});
+      for (const Polygon& part : parts)
+        if (const Polygon lit = intersectConvex(strip, part); !lit.empty()) addFace(lit, lit, place, {glue->host, true, 0.055});
     }
   }
 
@@ -138,10 +143,14 @@ private:
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
     p.setBrush(glow);
-    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is dear, so only there.
-    const bool cut = std::ranges::find(face.edges, 0) != face.edges.end();
-    p.setPen(cut && near.alphaF() >= 1 ? QPen(QBrush(glow), 0.7) : QPen(Qt::NoPen));
+    p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
+    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is dear, so only there.
+    if (near.alphaF() >= 1) {
+      p.setPen(QPen(QBrush(glow), 1.6, Qt::SolidLine, Qt::FlatCap));
+      for (std::size_t i = 0; i < face.corners.size(); ++i)
+        if (!face.edges[i]) p.drawLine(outline[static_cast<int>(i)], outline[static_cast<int>((i + 1) % face.corners.size())]);
+    }
     if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
       QColor red = Theme::light().trouble;
       red.setAlphaF(0.75f);

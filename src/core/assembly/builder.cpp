@@ -88,7 +88,7 @@ bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& t
     const double length = (fold.to - fold.from).norm();
     const Vec2 along = (fold.to - fold.from) / length;
     if (std::abs(cross2(along, from - fold.from)) > 1e-6) continue;
-    const auto [low, high] = std::minmax(along.dot(from - fold.from), along.dot(to - fold.from));
+    const auto [low, high] = std::minmax({along.dot(from - fold.from), along.dot(to - fold.from)}); // the list: by value
     // What is left of the fold at both ends holds the sheet together.
     constexpr double kLeast_mm = 1.0;
     if (low < kLeast_mm || high > length - kLeast_mm) continue;

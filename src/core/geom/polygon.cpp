@@ -212,4 +212,21 @@ double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& directi
   return farthest;
 }
 
+std::vector<Vec2> convexHull(std::vector<Vec2> points) {
+  std::ranges::sort(points, [](const Vec2& a, const Vec2& b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
+  std::vector<Vec2> hull;
+  // Lower chain from left to right, then the upper one back.
+  for (int chain = 0; chain < 2; ++chain) {
+    const std::size_t start = hull.size();
+    for (const Vec2& p : points) {
+      while (hull.size() >= start + 2 && cross2(hull.back() - hull[hull.size() - 2], p - hull[hull.size() - 2]) <= 1e-9) hull.pop_back();
+      hull.push_back(p);
+    }
+    if (!hull.empty()) hull.pop_back(); // the first of the next chain
+    std::ranges::reverse(points);
+  }
+  if (hull.empty() && !points.empty()) hull.push_back(points.front());
+  return hull;
+}
+
 } // namespace hinge

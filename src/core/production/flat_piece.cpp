@@ -1,8 +1,36 @@
 #include "core/production/flat_piece.h"
 #include <algorithm>
+#include <cmath>
 
 namespace hinge {
 namespace {
+
+/// Where a structure is cut from a sheet, both sides of the slit are edges: one cut makes them. Splits edges where others
+/// begin and keeps one of each.
+std::vector<std::pair<Vec2, Vec2>> onceEach(const std::vector<std::pair<Vec2, Vec2>>& edges) {
+  constexpr double kSame_mm = 1e-6;
+  std::vector<std::pair<Vec2, Vec2>> once;
+  for (const auto& [from, to] : edges) {
+    const double length = (to - from).norm();
+    const Vec2 along = (to - from) / length;
+    std::vector<double> stops{0, length};
+    for (const auto& other : edges)
+      for (const Vec2& p : {other.first, other.second}) {
+        const double at = along.dot(p - from);
+        if (at > kSame_mm && at < length - kSame_mm && std::abs(cross2(along, p - from)) < kSame_mm) stops.push_back(at);
+      }
+    std::ranges::sort(stops);
+    for (std::size_t k = 0; k + 1 < stops.size(); ++k) {
+      if (stops[k + 1] - stops[k] < kSame_mm) continue;
+      const Vec2 a = from + stops[k] * along, b = from + stops[k + 1] * along;
+      const bool known = std::ranges::any_of(once, [&](const auto& e) {
+        return ((e.first - a).norm() < kSame_mm && (e.second - b).norm() < kSame_mm) || ((e.first - b).norm() < kSame_mm && (e.second - a).norm() < kSame_mm);
+      });
+      if (!known) once.push_back({a, b});
+    }
+  }
+  return once;
+}
 
 /// Edges of the panels that are not folds, joined end to end.
 std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
@@ -18,6 +46,8 @@ std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
       if (!fold) edges.push_back({from, to});
     }
   }
+  const bool cutFromIt = std::ranges::any_of(piece.panels, [&](PanelIndex p) { return assembly.panels[p].owner != piece.owner; });
+  if (cutFromIt) edges = onceEach(edges);
   std::vector<FlatLine> lines;
   while (!edges.empty()) {
     FlatLine line{LineKind::Cut, {edges.back().first, edges.back().second}, false};

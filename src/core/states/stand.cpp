@@ -38,16 +38,24 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
   stand.weight_g = area * 1e-6 * design.stock.weight_gsm;
   constexpr double kTouches_mm = 0.5; // paper is never flatter than this
   const Vec3 centre = turn * stand.centre;
+  std::vector<Vec2> rests;
+  for (const Vec3& c : corners)
+    if (c.z() < ground + kTouches_mm) rests.push_back(c.head<2>());
+  rests = convexHull(std::move(rests));
+  const double height = std::max(centre.z() - ground, 1e-6);
+  // The worst direction is square to an edge of what it rests on.
   stand.leastTip_rad = kPi;
+  for (std::size_t i = 0; i < rests.size(); ++i) {
+    const Vec2 along = (rests[(i + 1) % rests.size()] - rests[i]).normalized(), out(along.y(), -along.x());
+    const double tip = std::atan2(out.dot(rests[i] - centre.head<2>()), height);
+    if (tip < stand.leastTip_rad) stand.leastTip_rad = tip, stand.worstDirection_rad = std::fmod(std::atan2(out.y(), out.x()) + 2 * kPi, 2 * kPi);
+  }
   for (int k = 0; k < directions; ++k) {
     const double angle = 2 * kPi * k / directions;
-    const Vec3 way(std::cos(angle), std::sin(angle), 0);
+    const Vec2 way(std::cos(angle), std::sin(angle));
     double reach = -1e300;
-    for (const Vec3& c : corners)
-      if (c.z() < ground + kTouches_mm) reach = std::max(reach, way.dot(c - centre));
-    const double tip = std::atan2(reach, std::max(centre.z() - ground, 1e-6));
-    stand.tips_rad.push_back(tip);
-    if (tip < stand.leastTip_rad) stand.leastTip_rad = tip, stand.worstDirection_rad = angle;
+    for (const Vec2& p : rests) reach = std::max(reach, way.dot(p - centre.head<2>()));
+    stand.tips_rad.push_back(std::atan2(reach, height));
   }
   return stand;
 }
