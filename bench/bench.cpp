@@ -1,35 +1,24 @@
 #include "core/checks/analysis.h"
 #include "core/contact/contact.h"
-#include "core/io/design_json.h"
 #include "core/structures/assemble.h"
+#include "designs.h"
 #include "render/picture.h"
 #include "render/stage_painter.h"
 #include <QGuiApplication>
 #include <benchmark/benchmark.h>
+#include <chrono>
+#include <cmath>
+#include <cstdio>
 #include <cstdlib>
+#include <sys/resource.h>
+#include <unistd.h>
 
 // Speed of what a user waits for. Compare ratios inside one run: machines are noisy.
 
 using namespace hinge;
+using namespace hinge::bench;
 
 namespace {
-
-Design demo() { return *loadDesign(HINGE_SOURCE_DIR "/demo/night-market.hinge"); }
-
-/// A long card with `count` structures, every third one standing on the ridge of a box.
-Design row(int count) {
-  Design d;
-  d.card.width_mm = 130, d.card.height_mm = 900;
-  const double pitch = 880.0 / count;
-  for (int k = 0; k < count; ++k) {
-    const bool tier = k % 3 == 2;
-    const std::string seat = tier ? "s" + std::to_string(k) + "/ridge" : "gutter";
-    const double length = pitch * 0.8;
-    const ParameterValues box{{"position", tier ? 0.1 * length : 8 + pitch * k}, {"length", std::max(5.0, tier ? 0.8 * length : length)}, {"a", tier ? 14.0 : 30.0}, {"b", tier ? 14.0 : 30.0}, {"c", tier ? 26.0 : 45.0}, {"d", tier ? 26.0 : 45.0}, {"tab", 10}};
-    d = addStructure(d, "box", seat, box)->design;
-  }
-  return d;
-}
 
 void sweepDemo(benchmark::State& state) {
   const auto assembly = std::make_shared<const Assembly>(*assembleDesign(demo()));
@@ -72,33 +61,64 @@ void editToPictureOfDemo(benchmark::State& state) {
 }
 BENCHMARK(editToPictureOfDemo)->Unit(benchmark::kMillisecond);
 
-void poseOfRow(benchmark::State& state) {
-  const auto assembly = std::make_shared<const Assembly>(*assembleDesign(row(static_cast<int>(state.range(0)))));
-  const Motion motion = Motion::trace(assembly);
-  int deg = 0;
-  for (auto _ : state) benchmark::DoNotOptimize(motion.poseAt(radians(1 + (deg++ % 178))).residual_mm);
-  state.counters["panels"] = static_cast<double>(assembly->panels.size());
-  state.SetComplexityN(state.range(0));
+double secondsOf(const auto& work, int times) {
+  const auto from = std::chrono::steady_clock::now();
+  for (int k = 0; k < times; ++k) work();
+  return std::chrono::duration<double>(std::chrono::steady_clock::now() - from).count() / times;
 }
-BENCHMARK(poseOfRow)->Arg(10)->Arg(40)->Arg(160)->Complexity()->Unit(benchmark::kMicrosecond);
 
-void traceOfRow(benchmark::State& state) {
-  const auto assembly = std::make_shared<const Assembly>(*assembleDesign(row(static_cast<int>(state.range(0)))));
-  for (auto _ : state) benchmark::DoNotOptimize(Motion::trace(assembly).high_rad());
-  state.SetComplexityN(state.range(0));
+/// Cost of `work(motion)` at about 60 and about 1,000 panels, and the exponent with which it grows between them.
+void growth(benchmark::State& state, void (*work)(const Motion&), int repeats) {
+  const auto motionOf = [](int count) { return Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(count)))); };
+  const Motion small = motionOf(15), large = motionOf(250);
+  double smallTime = 0, largeTime = 0;
+  for (auto _ : state) {
+    smallTime += secondsOf([&] { work(small); }, 8 * repeats);
+    largeTime += secondsOf([&] { work(large); }, repeats);
+  }
+  const double panels[] = {static_cast<double>(small.assembly().panels.size()), static_cast<double>(large.assembly().panels.size())};
+  state.counters["panels_small"] = panels[0], state.counters["panels_large"] = panels[1];
+  state.counters["ms_small"] = 1e3 * smallTime / static_cast<double>(state.iterations()), state.counters["ms_large"] = 1e3 * largeTime / static_cast<double>(state.iterations());
+  state.counters["exponent"] = std::log(largeTime / smallTime) / std::log(panels[1] / panels[0]);
 }
-BENCHMARK(traceOfRow)->Arg(10)->Arg(40)->Arg(160)->Complexity()->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(growth, pose, [](const Motion& m) { for (int deg = 1; deg < 180; deg += 2) benchmark::DoNotOptimize(m.poseAt(radians(deg)).residual_mm); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(growth, trace, [](const Motion& m) { benchmark::DoNotOptimize(Motion::trace(std::make_shared<const Assembly>(m.assembly())).high_rad()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(growth, contact, [](const Motion& m) { benchmark::DoNotOptimize(findContacts(m).intervals); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(growth, assembly, [](const Motion& m) { benchmark::DoNotOptimize(assembleDesign(row(static_cast<int>(m.assembly().placements.size())))->panels.size()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
 
-void contactOfRow(benchmark::State& state) {
-  const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(static_cast<int>(state.range(0))))));
-  for (auto _ : state) benchmark::DoNotOptimize(findContacts(motion).intervals);
-  state.SetComplexityN(state.range(0));
+constexpr char kMemoryFlag[] = "--memory-at-1000-panels";
+
+/// Peak memory (MB) of a process that traces 1,000 panels, finds their contacts and holds 181 poses of them.
+int reportMemory() {
+  const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(250))));
+  std::vector<Pose> poses;
+  for (int deg = 0; deg <= 180; ++deg) poses.push_back(motion.poseAt(radians(deg)));
+  benchmark::DoNotOptimize(findContacts(motion).intervals);
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  std::printf("%zu %f\n", motion.assembly().panels.size(), static_cast<double>(usage.ru_maxrss) / 1024);
+  return 0;
 }
-BENCHMARK(contactOfRow)->Arg(10)->Arg(40)->Arg(160)->Complexity()->Unit(benchmark::kMillisecond);
+
+void memory(benchmark::State& state) {
+  double panels = 0, megabytes = 0;
+  for (auto _ : state) {
+    // A process of its own: the peak must not be that of another benchmark.
+    char self[4096];
+    const ssize_t length = readlink("/proc/self/exe", self, sizeof self - 1);
+    const std::string command = "'" + std::string(self, static_cast<std::size_t>(std::max<ssize_t>(length, 0))) + "' " + kMemoryFlag;
+    FILE* child = popen(command.c_str(), "r");
+    if (!child || std::fscanf(child, "%lf %lf", &panels, &megabytes) != 2) state.SkipWithError("the measured process failed");
+    if (child) pclose(child);
+  }
+  state.counters["panels"] = panels, state.counters["peak_MB"] = megabytes;
+}
+BENCHMARK(memory)->Iterations(1)->Unit(benchmark::kMillisecond);
 
 } // namespace
 
 int main(int argc, char** argv) {
+  if (argc == 2 && std::string_view(argv[1]) == kMemoryFlag) return reportMemory();
   if (!std::getenv("QT_QPA_PLATFORM")) setenv("QT_QPA_PLATFORM", "offscreen", 1);
   QGuiApplication application(argc, argv);
   std::vector<char*> arguments(argv, argv + argc);

@@ -66,7 +66,8 @@ public:
       const int count = std::max(1, static_cast<int>(std::ceil((high - low) / m_options.coarsest_rad)));
       for (int k = 0; k < count && !m_stop.stop_requested(); ++k) {
         const double t0 = low + (high - low) * k / count, t1 = k + 1 == count ? high : low + (high - low) * (k + 1) / count;
-        search(t0, t1, nullptr);
+        const Three at{&poseAt(t0, {}), &poseAt(0.5 * (t0 + t1), {}), &poseAt(t1, {})};
+        search(t0, t1, candidates(at));
         m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
       }
     }
@@ -79,10 +80,19 @@ public:
 
 private:
   using Three = std::array<const Pose*, 3>;
+  /// Widest intervals over which three samples are taken to tell that panels cross throughout, or that they only touch.
+  static constexpr double kWidestVerdict_rad = radians(2.0), kWidestTouch_rad = radians(0.75);
 
-  const Pose& poseAt(double t) {
+  /// A pose is kept for the pairs it was asked for; only these and fewer are looked at in the halves of its interval.
+  const Pose& poseAt(double t, const std::vector<char>& wanted) {
     const auto it = m_poses.find(t);
-    return it != m_poses.end() ? it->second : m_poses.emplace(t, m_motion.poseAt(t)).first->second;
+    return it != m_poses.end() ? it->second : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
+  }
+
+  std::vector<char> blocksOf(const std::vector<Pair>& pairs) const {
+    std::vector<BodyIndex> bodies;
+    for (const Pair& pair : pairs) bodies.push_back(m_plates[static_cast<std::size_t>(pair.first)].body), bodies.push_back(m_plates[static_cast<std::size_t>(pair.second)].body);
+    return m_motion.blocksFor(bodies);
   }
 
   bool present(const Plate& plate, const Three& at) const {
@@ -130,36 +140,37 @@ private:
     return pairs;
   }
 
-  void search(double t0, double t1, const std::vector<Pair>* given) {
-    if (m_stop.stop_requested()) return;
-    const double middle = 0.5 * (t0 + t1);
-    const Three at{&poseAt(t0), &poseAt(middle), &poseAt(t1)};
-    const std::vector<Pair> all = given ? std::vector<Pair>() : candidates(at);
+  void search(double t0, double t1, const std::vector<Pair>& pairs) {
+    if (m_stop.stop_requested() || pairs.empty()) return;
+    const double middle = 0.5 * (t0 + t1), width = t1 - t0;
+    const std::vector<char> wanted = blocksOf(pairs);
+    const Three at{&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
     std::vector<Pair> left;
-    for (const Pair& pair : given ? *given : all) {
+    for (const Pair& pair : pairs) {
       const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
-      if (provedClear(a, b, at)) {
+      // Panels that cross in the middle need no search for a plane between them.
+      Vec3 place;
+      const double atMiddle = width > kWidestVerdict_rad ? 0.0 : depthOf(a, b, *at[1], &place);
+      if (atMiddle <= m_options.tolerance_mm && provedClear(a, b, at)) {
         ++m_report.intervals;
         continue;
       }
-      Vec3 place;
-      const double depths[] = {depthOf(a, b, *at[0], nullptr), depthOf(a, b, *at[1], &place), depthOf(a, b, *at[2], nullptr)};
-      const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
-      const bool finest = t1 - t0 <= m_options.finest_rad;
-      // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the motion is.
-      const double drift = std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
-      if (t1 - t0 <= radians(0.75) && most + drift <= m_options.tolerance_mm) {
-        ++m_report.touching;
+      if (width > kWidestVerdict_rad) {
+        left.push_back(pair);
         continue;
       }
-      if (least > m_options.tolerance_mm && t1 - t0 <= radians(2.0)) record(pair, t0, t1, depths[1], middle, place);
-      else if (!finest) left.push_back(pair);
+      const double depths[] = {depthOf(a, b, *at[0], nullptr), atMiddle, depthOf(a, b, *at[2], nullptr)};
+      const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
+      // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the motion is.
+      const double drift = std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
+      if (width <= kWidestTouch_rad && most + drift <= m_options.tolerance_mm) ++m_report.touching;
+      else if (least > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);
+      else if (width > m_options.finest_rad) left.push_back(pair);
       else if (depths[1] > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);
       else if (most <= m_options.tolerance_mm) ++m_report.unproved;
     }
-    if (left.empty()) return;
-    search(t0, middle, &left);
-    search(middle, t1, &left);
+    search(t0, middle, left);
+    search(middle, t1, left);
   }
 
   void record(const Pair& pair, double t0, double t1, double depth, double at, const Vec3& place) {
@@ -168,23 +179,25 @@ private:
     if (depth > hit.depth) hit.depth = depth, hit.deepest = at, hit.place = place;
   }
 
-  static Corners moved(const Corners& corners, const Iso3& by) {
-    Corners out;
+  static void move(const Corners& corners, const Iso3& by, Corners& out) {
+    out.clear();
     for (const Vec3& c : corners) out.push_back(by * c);
-    return out;
   }
 
   double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place) const {
     double worst = 0;
-    for (const Corners& pa : a.parts)
+    for (const Corners& pa : a.parts) {
+      move(pa, pose.panels[a.panel], m_moved[0]);
       for (const Corners& pb : b.parts) {
+        move(pb, pose.panels[b.panel], m_moved[1]);
         Vec3 here;
-        const double depth = crossingDepth(moved(pa, pose.panels[a.panel]), moved(pb, pose.panels[b.panel]), &here);
+        const double depth = crossingDepth(m_moved[0], m_moved[1], &here);
         if (depth > worst) {
           worst = depth;
           if (place) *place = here;
         }
       }
+    }
     return worst;
   }
 
@@ -203,7 +216,8 @@ private:
   /// Looks for a plane at rest in the frame of `still` that keeps it on one side and `other` on the far side over the
   /// whole interval: its own plane, its edges' planes, and planes along one edge of each as at the middle.
   bool separated(const Corners& still, const Corners& other, const std::array<Iso3, 3>& otherInStill) const {
-    const std::array<Corners, 3> q{moved(other, otherInStill[0]), moved(other, otherInStill[1]), moved(other, otherInStill[2])};
+    std::array<Corners, 3>& q = m_moved;
+    for (std::size_t k = 0; k < 3; ++k) move(other, otherInStill[k], q[k]);
     const auto clears = [&](const Vec3& n, double level) {
       for (std::size_t i = 0; i < other.size(); ++i) {
         const double s0 = n.dot(q[0][i]) - level, s1 = n.dot(q[1][i]) - level, s2 = n.dot(q[2][i]) - level;
@@ -234,6 +248,7 @@ private:
   std::stop_token m_stop;
   std::vector<Plate> m_plates;
   std::map<double, Pose> m_poses;
+  mutable std::array<Corners, 3> m_moved; ///< room for corners, kept from call to call
   std::map<Pair, Hit> m_hits;
   ContactReport m_report;
 };

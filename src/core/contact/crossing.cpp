@@ -31,17 +31,17 @@ double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec
   const double sine = cross.norm();
   if (sine < 1e-9) return 0.0;
   const Vec3 line = cross / sine;
-  const auto distances = [](const std::vector<Vec3>& p, const Vec3& o, const Vec3& n, double& up, double& down) {
-    std::vector<double> d;
+  const auto distances = [](const std::vector<Vec3>& p, const Vec3& o, const Vec3& n, double& up, double& down, std::vector<double>& d) {
+    d.clear();
     up = down = 0;
     for (const Vec3& q : p) {
       d.push_back(n.dot(q - o));
       up = std::max(up, d.back()), down = std::max(down, -d.back());
     }
-    return d;
   };
+  thread_local std::vector<double> da, db; // kept: this is the innermost call of the contact search
   double upA, downA, upB, downB;
-  const std::vector<double> da = distances(a, b[0], nb, upA, downA), db = distances(b, a[0], na, upB, downB);
+  distances(a, b[0], nb, upA, downA, da), distances(b, a[0], na, upB, downB, db);
   double depth = std::min({upA, downA, upB, downB});
   if (depth <= 0) return 0.0;
   double lowA, highA, lowB, highB;

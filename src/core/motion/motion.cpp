@@ -197,6 +197,9 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   for (const Placement& placement : motion.m_assembly->placements)
     if (best[static_cast<std::size_t>(m.bodyOf[placement.panels.front()].value)]) motion.m_impossible.push_back(placement.owner);
   motion.m_blocks = splitIntoBlocks(m, *motion.m_assembly, guess, best);
+  motion.m_placedBy.assign(m.bodies.size(), -1);
+  for (std::size_t b = 0; b < motion.m_blocks.size(); ++b)
+    for (const auto& step : motion.m_blocks[b].steps) motion.m_placedBy[step.child] = static_cast<int>(b);
   motion.startAt(start, guess);
   const Node first = motion.m_nodes.front();
   motion.traceDirection(0.0, stop);
@@ -285,7 +288,22 @@ Pose Motion::shutPose() const {
   return pose;
 }
 
-Pose Motion::poseAt(double opening_rad) const {
+std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const {
+  std::vector<char> wanted(m_blocks.size(), 0);
+  std::vector<BodyIndex> open = bodies;
+  while (!open.empty()) {
+    const int b = m_placedBy[open.back()];
+    open.pop_back();
+    if (b < 0 || wanted[static_cast<std::size_t>(b)]) continue;
+    wanted[static_cast<std::size_t>(b)] = 1;
+    const Block& block = m_blocks[static_cast<std::size_t>(b)];
+    for (const auto& step : block.steps) open.push_back(step.parent);
+    for (JointIndex j : block.closing) open.push_back(m_mechanism->joints[j].left), open.push_back(m_mechanism->joints[j].right);
+  }
+  return wanted;
+}
+
+Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
   using namespace motion;
   const double t = std::clamp(opening_rad, 0.0, kPi);
   BodyPoses bodies;
@@ -298,6 +316,7 @@ Pose Motion::poseAt(double opening_rad) const {
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
     const BlockReport& report = m_reports[b];
+    if (!wanted.empty() && !wanted[b]) continue;
     constexpr double kSlack_rad = 1e-9;
     if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad || report.low_rad > report.high_rad) continue;
     if (!parentsPlaced(block, *m_mechanism, placed)) continue;

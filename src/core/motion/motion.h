@@ -37,7 +37,11 @@ public:
   static Pose quickPose(const Assembly& assembly, double opening_rad);
 
   /// Solved pose. Outside of [low, high] the structures that do not reach are not placed.
-  Pose poseAt(double opening_rad) const;
+  Pose poseAt(double opening_rad) const { return poseAt(opening_rad, {}); }
+  /// The same for some blocks only (one entry per block of parts(), see blocksFor); panels of the others are not placed.
+  Pose poseAt(double opening_rad, const std::vector<char>& wanted) const;
+  /// Marks the blocks that must be solved to place these bodies: their own and all that those stand on.
+  std::vector<char> blocksFor(const std::vector<BodyIndex>& bodies) const;
 
   /// The flat shut state in which every fold has exactly the angle its recipe demands; rings that do not close show
   /// their misfit in the block reports.
@@ -69,6 +73,7 @@ private:
   std::vector<Block> m_blocks;
   std::vector<Node> m_nodes; ///< by rising opening
   std::vector<BlockReport> m_reports;
+  IndexedVector<BodyIndex, int> m_placedBy; ///< block that places a body, -1 for the pages
   std::vector<StructureId> m_impossible;
   double m_low = 0, m_high = kPi;
 };

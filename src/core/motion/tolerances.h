@@ -7,7 +7,7 @@ namespace hinge::motion {
 /// A closure counts as closed below this (mm). The solver reaches about 1e-12; paper does not know 1e-7.
 constexpr double kClosed_mm = 1e-7;
 /// Corrections stop when the residual is this small relative to the block's size: the floor of double arithmetic.
-constexpr double kResidualFloor = 1e-14;
+constexpr double kResidualFloor = 1e-13;
 /// Directions of the Jacobian weaker than this share of the strongest are left at the predictor (flat states).
 constexpr double kWeakDirection = 1e-5;
 /// A Jacobian below this share of the block's size is the rounding of hinges that lie on one line, not a lever.
