@@ -119,8 +119,8 @@ private:
 
   void paintPaper(const Face& face, const QPolygonF& outline, const Source& source) {
     const Theme& theme = m_style.theme;
-    Vec3 centre = Vec3::Zero();
-    for (const Vec3& c : face.corners) centre += c / static_cast<double>(face.corners.size());
+    // Lit as one sheet: the parts it is drawn in must not show.
+    const Vec3 centre = m_bench * (m_pose.panels[source.panel] * lift(centroidOf(m_assembly.panels[source.panel].outline)));
     const Vec3 toLight = m_light - centre, toEye = m_camera.eye() - centre;
     const double lightSide = face.normal.dot(toLight), eyeSide = face.normal.dot(toEye);
     const bool throughPaper = (lightSide > 0) != (eyeSide > 0);

@@ -151,6 +151,138 @@ private slots:
     QVERIFY(f);
     QVERIFY(f->amount > 5);
   }
+
+  void aWindowTakesPaperFromItsPanelAndIsCutInItsPiece() {
+    Design d = card(130, 180);
+    add(d, "closed-box", "gutter", {{"lid", 0}});
+    const double before = areaOf(*assemble(d));
+    const StructureId id = add(d, "window", "s1/wall-b", {{"shape", 0}, {"width", 12}, {"height", 10}, {"turn", 20}});
+    const auto assembly = assemble(d);
+    QVERIFY_NEAR(areaOf(*assembly), before - 120, 1e-6);
+    const FlatPiece flat = flatPiece(*assembly, assembly->panels[assembly->findPanel("s1/wall-b")].piece);
+    int loops = 0;
+    for (const FlatLine& line : flat.lines)
+      if (line.kind == LineKind::Cut && line.closed && line.corners.size() == 4) {
+        ++loops;
+        for (std::size_t k = 0; k < 4; ++k) QVERIFY_NEAR((line.corners[(k + 1) % 4] - line.corners[k]).norm(), k % 2 == 0 ? (line.corners[1] - line.corners[0]).norm() : (line.corners[2] - line.corners[1]).norm(), 1e-9);
+      }
+    QCOMPARE(loops, 1);
+    QVERIFY(checked(d).findings.empty());
+    const auto outside = setValues(d, id, {{"width", 300}});
+    QVERIFY(!outside || !assembleDesign(*outside));
+  }
+  void paperThatPassesThroughAWindowHitsNothing() {
+    Design d = card(150, 200);
+    add(d, "box", "gutter", {{"position", 40}, {"length", 80}, {"a", 30}, {"b", 30}, {"c", 40}, {"d", 40}});
+    add(d, "box", "gutter", {{"position", 70}, {"length", 16}, {"a", 15}, {"b", 50}, {"c", 60}, {"d", 25}, {"tab", 8}});
+    QVERIFY(findCode(checked(d), "panels-hit"));
+    const StructureId window = add(d, "window", "s1/wall-b", {{"shape", 0}, {"position", 40}, {"up", 1.2}, {"width", 24}, {"height", 37.5}});
+    QVERIFY(checked(d).findings.empty());
+    // 10 mm wide, the window catches 3 mm of the 16 mm wide strip at either side.
+    const Analysis narrow = checked(*setValues(d, window, {{"width", 10}}));
+    QVERIFY(findCode(narrow, "panels-hit"));
+  }
+  void aTabOverAWindowIsFound() {
+    Design d = card(130, 180);
+    add(d, "box", "gutter", {{"position", 60}, {"length", 50}, {"a", 30}, {"b", 30}, {"c", 40}, {"d", 40}, {"tab", 12}});
+    QVERIFY(checked(d).findings.empty());
+    const Assembly plain = *assemble(d);
+    const Panel& page = plain.panels[plain.findPanel("card/page-b")];
+    const Glue* glue = plain.glueOf(plain.findPanel("s1/tab-b"));
+    QCOMPARE(glue->host.value, plain.findPanel("card/page-b").value);
+    const Seat* face = plain.findSeat("card/page-b");
+    const Vec3 middle = face->sides[0].toPiece.inverse() * (glue->tabToHost * lift(centroidOf(plain.panels[glue->tab].outline)));
+    QVERIFY(contains(page.outline, (glue->tabToHost * lift(centroidOf(plain.panels[glue->tab].outline))).head<2>()));
+    add(d, "window", "card/page-b", {{"shape", 0}, {"position", middle.x()}, {"up", middle.y() - 4}, {"width", 8}, {"height", 8}});
+    const Analysis analysis = checked(d);
+    const Finding* f = findCode(analysis, "tab-off-panel");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, 8, 0.05);
+  }
+  void aCutAcrossTheGutterLeavesWindowsInPeace() {
+    Design d = card(130, 180);
+    add(d, "window", "card/page-b", {{"shape", 6}, {"position", 120}, {"up", 70}, {"width", 20}, {"height", 20}});
+    add(d, "step", "gutter", {{"position", 20}, {"length", 40}, {"a", 20}, {"b", 20}});
+    const auto assembly = assemble(d);
+    QCOMPARE(ringsOf(assembly->panels[assembly->findPanel("card/page-b")].outline).windows.size(), std::size_t(1));
+    QVERIFY(checked(d).findings.empty());
+  }
+  void windowsInTheWallsOfACubeChangeNothingElse() {
+    Design d = card(130, 180);
+    add(d, "cube", "gutter");
+    for (const char* seat : {"s1/wall-a", "s1/wall-b-back", "s1/near-a"}) add(d, "window", seat, {{"shape", 1}});
+    const Motion motion = Motion::trace(assemble(d));
+    for (double deg : {20.0, 90.0, 160.0}) QVERIFY(motion.poseAt(radians(deg)).residual_mm < 1e-9);
+    QVERIFY(checked(d).findings.empty());
+  }
+  void aCubeOnItsCornerIsAPrism() {
+    Design d = card(150, 200);
+    add(d, "corner-cube", "gutter", {{"w", 30}, {"h", 36}});
+    const Motion motion = Motion::trace(assemble(d));
+    for (double deg : {1.0, 30.0, 90.0, 150.0, 179.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const auto normal = [&](const char* panel) { return Vec3(pose.panels[motion.assembly().findPanel(panel)].linear().col(2)); };
+      QVERIFY_NEAR((normal("s1/near-a") + normal("s1/far-b")).norm(), 0, 1e-7);
+      QVERIFY_NEAR((normal("s1/near-b") + normal("s1/far-a")).norm(), 0, 1e-7);
+      // Spherical triangle of the V: cos of the angle between the near faces' feet.
+      const double t = radians(deg), al = radians(45);
+      const Vec3 a = pose.panels[motion.assembly().findPanel("s1/near-a")].linear().col(0), b = pose.panels[motion.assembly().findPanel("s1/near-b")].linear().col(0);
+      QVERIFY_NEAR(-a.dot(b), std::cos(al) * std::cos(al) + std::sin(al) * std::sin(al) * std::cos(t), 1e-9);
+    }
+    QVERIFY(checked(d).findings.empty());
+  }
+  void aBoxBesideTheFoldStandsUprightWhenOpenFlat_data() {
+    QTest::addColumn<double>("side");
+    QTest::newRow("on a") << 0.0;
+    QTest::newRow("on b") << 1.0;
+  }
+  void aBoxBesideTheFoldStandsUprightWhenOpenFlat() {
+    QFETCH(double, side);
+    Design d = card(150, 200);
+    add(d, "side-box", "gutter", {{"side", side}, {"a", 36}, {"h", 36}, {"b", 12}, {"s", 60}, {"w", 28}});
+    const Motion motion = Motion::trace(assemble(d));
+    const Pose open = motion.poseAt(kPi);
+    for (const char* wall : {"s1/inner", "s1/outer"}) QVERIFY_NEAR(open.panels[motion.assembly().findPanel(wall)].linear()(2, 2), 0, 1e-6);
+    QVERIFY_NEAR(std::abs(open.panels[motion.assembly().findPanel("s1/lid")].linear()(2, 2)), 1, 1e-6);
+    QVERIFY(checked(d).findings.empty());
+    // A strap that is too short pulls the wall before the card is open; one that does not fit keeps the card from shutting.
+    const Analysis analysis = checked(*setValues(d, StructureId{1}, {{"s", 56}}));
+    QVERIFY(findCode(analysis, "shut-flat"));
+  }
+  void crownsOfVFoldsKeepTheMotion_data() {
+    QTest::addColumn<double>("top");
+    for (int k = 0; k <= 4; ++k) QTest::addRow("%d", k) << double(k);
+  }
+  void crownsOfVFoldsKeepTheMotion() {
+    QFETCH(double, top);
+    Design plain = card(150, 200), crowned = plain;
+    add(plain, "vfold", "gutter");
+    add(crowned, "vfold", "gutter", {{"top", top}, {"rise", 7}, {"open", 11}});
+    const Motion a = Motion::trace(assemble(plain)), b = Motion::trace(assemble(crowned));
+    for (double deg : {10.0, 90.0, 170.0})
+      QVERIFY_NEAR((a.poseAt(radians(deg)).panels[a.assembly().findPanel("s1/panel-a")].matrix() - b.poseAt(radians(deg)).panels[b.assembly().findPanel("s1/panel-a")].matrix()).norm(), 0, 1e-6);
+    const Panel& panel = b.assembly().panels[b.assembly().findPanel("s1/panel-a")];
+    QVERIFY(!contains(panel.outline, {-0.1, 1})); // cut back at the point
+    const double grown = signedArea_mm2(panel.outline);
+    Design low = crowned;
+    low = *setValues(low, StructureId{1}, {{"rise", 0}});
+    const auto flat = assemble(low);
+    const double straight = signedArea_mm2(flat->panels[flat->findPanel("s1/panel-a")].outline);
+    if (top == 0) QVERIFY_NEAR(grown, straight, 1e-9);
+    else QVERIFY(grown > straight + 20);
+    QVERIFY(!assembleDesign(*setValues(crowned, StructureId{1}, {{"open", 60}})));
+  }
+  void aLidInTwoHalvesMovesAsOneInOneSheet() {
+    Design one = card(150, 200), two = one;
+    add(one, "cube", "gutter");
+    add(two, "cube", "gutter", {{"parts", 1}});
+    const Motion a = Motion::trace(assemble(one)), b = Motion::trace(assemble(two));
+    QCOMPARE(b.assembly().pieces.size(), a.assembly().pieces.size() + 1);
+    for (double deg : {10.0, 90.0, 170.0})
+      for (const char* panel : {"s1/lid-a", "s1/lid-b", "s1/near-a"})
+        QVERIFY_NEAR((a.poseAt(radians(deg)).panels[a.assembly().findPanel(panel)].matrix() - b.poseAt(radians(deg)).panels[b.assembly().findPanel(panel)].matrix()).norm(), 0, 1e-6);
+    QVERIFY(checked(two).findings.empty());
+  }
 };
 
 QTEST_APPLESS_MAIN(TestCuts)

@@ -64,7 +64,8 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, 
   for (const Vec2& p : corners)
     if (p.x() < 1e-6 || !contains(panel.outline, flat(p)))
       return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label), key("cut"));
-  Polygon outline = panel.outline;
+  Rings rings = ringsOf(panel.outline);
+  Polygon outline = std::move(rings.rim);
   if (!insertOnOutline(outline, from) || !insertOnOutline(outline, to))
     return fail("cut.past-edge", fmt::format("the cut runs past the end of the fold or into another cut of {}", panel.label), key("cut"));
   const auto at = [&](const Vec2& p) { return std::ranges::find_if(outline, [&](const Vec2& q) { return (p - q).norm() < 1e-6; }) - outline.begin(); };
@@ -77,7 +78,19 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, 
   if (!forward) std::reverse(path.begin(), path.end());
   outline.insert(outline.begin() + (forward ? i : j) + 1, path.begin(), path.end());
   if (!isSimple(outline)) return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label), key("cut"));
+  for (const Polygon& window : rings.windows) {
+    auto with = withWindow(outline, window);
+    if (!with) return fail("cut.in-the-way", fmt::format("the cut runs into a window of {}", panel.label), key("cut"));
+    outline = std::move(*with);
+  }
   panel.outline = std::move(outline);
+}
+
+void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
+  Panel& panel = m_assembly.panels[index];
+  auto with = withWindow(panel.outline, window);
+  if (!with) return fail("window.past-edge", fmt::format("the window leaves less than 1 mm of paper at an edge of {} or at another window", panel.label), key("window"));
+  panel.outline = std::move(*with);
 }
 
 bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& to) {

@@ -21,6 +21,9 @@ public:
   /// side, in that side's frame, in the order of rising y. The seat must be a fold of one sheet and the region must lie
   /// inside the panels: what fails is named in status().
   void cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst, const std::vector<Vec2>& onSecond);
+  /// Cuts a window (corners in the panel's flat frame) out of a panel; fails when it runs past the edge or leaves less than
+  /// a millimetre of paper beside it.
+  void cutWindow(PanelIndex panel, const Polygon& window);
   /// The piece a seat side belongs to.
   PieceIndex pieceOf(const SeatSide& side) const { return m_assembly.panels[side.panel].piece; }
   /// Offers a seat and returns it, for recipes that build on their own seats.

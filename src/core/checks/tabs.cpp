@@ -80,6 +80,13 @@ void checkHost(const CheckInput& in, const GluedTab& t, double show_rad, std::ve
   double past = 0, nearFold = 1e300;
   for (const Vec2& p : t.onHost)
     if (!contains(host.outline, p, kTouch_mm)) past = std::max(past, distanceToOutline(host.outline, p));
+  for (const Polygon& window : ringsOf(host.outline).windows) {
+    const Polygon over(window.rbegin(), window.rend());
+    double least = 1e300;
+    for (const Polygon& part : convexParts(over))
+      if (const Polygon open = intersectConvex(t.onHost, part); !open.empty()) least = std::min(least, leastWidth_mm(open));
+    if (least < 1e300) past = std::max(past, least);
+  }
   for (FoldIndex f : in.assembly.foldsOf(t.host)) {
     const Fold& fold = in.assembly.folds[f];
     const PanelIndex neighbour = fold.left == t.host ? fold.right : fold.left;

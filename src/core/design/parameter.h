@@ -25,7 +25,7 @@ struct ParameterSpec {
   ParameterRole role;
   std::string_view twin;    ///< the same dimension on the other side of the fold; empty when it has none
   std::string_view meaning; ///< one sentence: from where to where
-  std::array<std::string_view, 6> choices = {}; ///< of a switch: what 0, 1, ... mean, as they are offered
+  std::array<std::string_view, 8> choices = {}; ///< of a switch: what 0, 1, ... mean, as they are offered
   bool whole() const { return unit == ParameterUnit::Switch || unit == ParameterUnit::Count; }
 };
 

@@ -14,13 +14,17 @@ Result<std::string> poseToObj(const Motion& motion, double opening_deg) {
     if (!pose.placed[p])
       return Error{"pose.out-of-reach", fmt::format("{} does not reach an opening of {} degrees", panel.key, formatNumber(opening_deg, 3)), ""};
     out += fmt::format("g {}\no {}\n", panel.owner ? panel.owner->text() : "card", panel.key);
-    std::string face = "f";
-    for (const Vec2& corner : panel.outline) {
-      const Vec3 q = pose.panels[p] * lift(corner);
-      out += fmt::format("v {:.9g} {:.9g} {:.9g}\n", q.x(), q.y(), q.z());
-      face += fmt::format(" {}", next++);
+    // A panel with windows is written in convex parts.
+    const std::vector<Polygon> faces = ringsOf(panel.outline).windows.empty() ? std::vector<Polygon>(1, panel.outline) : convexParts(panel.outline);
+    for (const Polygon& part : faces) {
+      std::string face = "f";
+      for (const Vec2& corner : part) {
+        const Vec3 q = pose.panels[p] * lift(corner);
+        out += fmt::format("v {:.9g} {:.9g} {:.9g}\n", q.x(), q.y(), q.z());
+        face += fmt::format(" {}", next++);
+      }
+      out += face + "\n";
     }
-    out += face + "\n";
   }
   return out;
 }

@@ -36,10 +36,8 @@ std::vector<std::pair<Vec2, Vec2>> onceEach(const std::vector<std::pair<Vec2, Ve
 std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
   std::vector<std::pair<Vec2, Vec2>> edges;
   for (PanelIndex p : piece.panels) {
-    const Polygon& outline = assembly.panels[p].outline;
     const auto folds = assembly.foldsOf(p);
-    for (std::size_t i = 0; i < outline.size(); ++i) {
-      const Vec2 &from = outline[i], &to = outline[(i + 1) % outline.size()];
+    for (const auto& [from, to] : edgesOf(assembly.panels[p].outline)) {
       const bool fold = std::ranges::any_of(folds, [&](FoldIndex f) {
         return distanceToSegment(0.5 * (from + to), assembly.folds[f].from, assembly.folds[f].to) < 1e-6;
       });

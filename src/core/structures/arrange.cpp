@@ -12,6 +12,7 @@ namespace {
 ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
   const StructureKind* kind = findStructureKind(item.kind);
   ParameterValues values = swapTwins(kind->parameters, item.values);
+  if (const auto side = values.find("side"); side != values.end()) side->second = 1 - side->second;
   if (seat.kind() != SeatKind::Face) return values;
   // On a face the image is seen with left and right exchanged.
   if (const auto at = values.find("position"); at != values.end()) at->second = seat.length_mm - at->second;

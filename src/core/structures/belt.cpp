@@ -167,11 +167,15 @@ private:
   PieceIndex pieceOf(Part p) const { return m_builder.assembly().panels[panel(p)].piece; }
 
   void lid() {
-    const PieceIndex piece = m_builder.piece(role("lid"), label(m_names.lid));
     const bool sinks = m_s.lid == LidKind::Sinks;
+    const PieceIndex piece = m_builder.piece(role("lid"), label(m_names.lid));
+    const PieceIndex second = m_s.twoParts ? m_builder.piece(role("lid-2"), label("other half of the " + m_names.lid)) : piece;
     m_lidA = place(m_builder.panel(piece, role("lid-" + m_a), label("lid " + m_a), PanelUse::Wall, lidHalf(m_s, -1)), kLidA);
-    m_lidB = place(m_builder.panel(piece, role("lid-" + m_b), label("lid " + m_b), PanelUse::Wall, lidHalf(m_s, 1)), kLidB);
-    m_builder.fold(role("lid-crease"), label("lid crease"), m_lidA, m_lidB, {0, 0}, {0, m_s.length}, sinks ? FoldSense::Valley : FoldSense::Mountain, sinks ? kPi : -kPi);
+    m_lidB = place(m_builder.panel(second, role("lid-" + m_b), label("lid " + m_b), PanelUse::Wall, lidHalf(m_s, 1)), kLidB);
+    const FoldSense sense = sinks ? FoldSense::Valley : FoldSense::Mountain;
+    const double folded = sinks ? kPi : -kPi;
+    if (m_s.twoParts) addTab(m_builder, m_in, piece, {m_lidA, {0, 0}, {0, m_s.length}, role("tab-lid"), label("tab between the halves of the lid"), m_lidB, Iso3::Identity(), sense, folded});
+    else m_builder.fold(role("lid-crease"), label("lid crease"), m_lidA, m_lidB, {0, 0}, {0, m_s.length}, sense, folded);
     const double h = m_s.h, len = m_s.length, shut = sinks ? -kPi : 0.0, xa = start(kWallA), xb = start(kWallB);
     const Iso3 fromA = planarFrame({-h - m_s.l, xa + len}, -Vec2::UnitY(), Vec2::UnitX());
     const Iso3 fromB = planarFrame({h + m_s.l, -xb}, Vec2::UnitY(), -Vec2::UnitX());

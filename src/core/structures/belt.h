@@ -13,6 +13,7 @@ struct BeltSizes {
   double e = 0;                    ///< half an end: from corner to crease, at least a
   bool inward = false, nearEnd = true, farEnd = true;
   LidKind lid = LidKind::None;
+  bool twoParts = false;           ///< the lid is cut as two halves, one glued under the other along the crease
   double l = 0;                    ///< half the lid between its crease and a wall, at least a
   double over = 0;                 ///< how far the lid stands over the walls
   double corner = 0;               ///< cut off the lid's four corners

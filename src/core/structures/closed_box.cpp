@@ -22,6 +22,7 @@ constexpr ParameterSpec kTable[] = {
      "From a foot to the far edge of its glue tab, which points to the fold; also of the tab that closes the belt"},
     {"inward", "Ends fold", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the ends fold outwards when the card shuts, 1: inwards", {"outwards", "inwards"}},
     {"lid", "Lid", ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, "", "0: open at the top, 1: a lid whose crease rises, 2: one whose crease sinks into the box", {"none", "rises", "sinks"}},
+    {"parts", "Lid cut as", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: one sheet with a crease, 1: two halves, one glued under the other along the crease", {"one sheet", "two halves"}},
     {"l", "Half lid", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "", "From a wall to the crease of the lid; as wide as the foot the lid is level when the card is open flat"},
     {"over", "Lid overhang", ParameterUnit::Millimetre, 0, 200, 0, ParameterRole::Gives, "", "How far the lid stands out over the walls"},
 };
@@ -36,6 +37,7 @@ std::vector<MendDirection> mendDirections() {
 BeltSizes sizesOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   BeltSizes s{.position = get("position"), .length = get("length"), .a = get("a"), .h = get("h"), .e = get("e"), .inward = get("inward") != 0};
+  s.twoParts = get("parts") != 0;
   s.lid = static_cast<LidKind>(static_cast<int>(get("lid")));
   s.l = get("l"), s.over = get("over");
   return s;

@@ -16,6 +16,7 @@ constexpr ParameterSpec kTable[] = {
     {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, "", "From the page to the lid"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "", "Of all its glue tabs"},
     {"lid", "Lid", ParameterUnit::Switch, 0, 2, 2, ParameterRole::Held, "", "0: open at the top, 1: a lid whose crease rises as the card shuts, 2: one whose crease sinks", {"none", "rises", "sinks"}},
+    {"parts", "Lid cut as", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: one sheet with a crease, 1: two halves, one glued under the other along the crease", {"one sheet", "two halves"}},
     {"inward", "Ends fold", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: near and far face fold outwards when the card shuts, 1: inwards", {"outwards", "inwards"}},
 };
 
@@ -29,6 +30,7 @@ BeltSizes sizesOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double half = 0.5 * get("w");
   BeltSizes s{.position = get("position"), .length = get("depth"), .a = half, .h = get("h"), .e = half, .inward = get("inward") != 0};
+  s.twoParts = get("parts") != 0;
   s.lid = static_cast<LidKind>(static_cast<int>(get("lid")));
   s.l = half;
   return s;

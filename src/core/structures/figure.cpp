@@ -1,5 +1,6 @@
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
+#include "core/structures/silhouettes.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -12,15 +13,13 @@
 namespace hinge {
 namespace {
 
-constexpr std::array<std::string_view, 6> kShapes{"plain", "lantern", "boat", "person", "tree", "heron"};
-
 constexpr ParameterSpec kFigureTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the figure"},
     {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the foot of the figure"},
     {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "", "Of the silhouette"},
     {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "", "Of the silhouette"},
     {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
-    {"shape", "Shape", ParameterUnit::Switch, 0, 5, 1, ParameterRole::Held, "", "Outline that is cut: 0 plain, 1 lantern, 2 boat, 3 person, 4 tree, 5 heron", kShapes},
+    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 1, ParameterRole::Held, "", kSilhouetteMeaning, kSilhouettes},
     {"handed", "Handed", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the silhouette as it is drawn, 1: its mirror image, for pairs", {"as drawn", "mirrored"}},
 };
 
@@ -38,26 +37,6 @@ std::vector<MendDirection> figureMends() {
   return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}, {{{"turn", 1}}}};
 }
 std::vector<MendDirection> armMends() { return {{{{"length", 1}}}, {{{"turn", 1}}}, {{{"position", 1}}}, {{{"up", 1}}}}; }
-
-/// Right half of a silhouette from the foot to the top, x from 0 to 0.5, y from 0 to 1; the left half is its mirror.
-Polygon mirrored(const std::vector<Vec2>& right) {
-  Polygon p(right.begin(), right.end());
-  for (auto k = right.size(); k-- > 0;)
-    if (right[k].x() > 1e-9) p.push_back({-right[k].x(), right[k].y()});
-  return p;
-}
-
-/// Outline in the unit box: x from -0.5 to 0.5, y from 0 to 1, foot in the middle below.
-Polygon silhouette(int shape) {
-  switch (shape) {
-  case 1: return mirrored({{0.16, 0}, {0.22, 0.10}, {0.42, 0.22}, {0.5, 0.42}, {0.46, 0.62}, {0.30, 0.76}, {0.18, 0.80}, {0.18, 0.88}, {0.07, 0.92}, {0.05, 1}});
-  case 2: return {{-0.34, 0}, {0.34, 0}, {0.5, 0.30}, {0.14, 0.30}, {0.14, 0.44}, {0.34, 0.48}, {0.06, 1}, {0.02, 1}, {0.02, 0.30}, {-0.5, 0.34}};
-  case 3: return mirrored({{0.30, 0}, {0.24, 0.30}, {0.34, 0.52}, {0.30, 0.70}, {0.13, 0.76}, {0.22, 0.86}, {0.16, 0.96}, {0.0, 1}});
-  case 4: return mirrored({{0.08, 0}, {0.08, 0.22}, {0.5, 0.26}, {0.26, 0.50}, {0.38, 0.52}, {0.20, 0.74}, {0.28, 0.76}, {0.0, 1}});
-  case 5: return {{-0.10, 0}, {0.06, 0}, {0.02, 0.34}, {0.24, 0.40}, {0.28, 0.58}, {0.12, 0.72}, {0.16, 0.86}, {0.5, 0.88}, {0.18, 0.96}, {0.04, 1}, {-0.04, 0.92}, {-0.04, 0.70}, {-0.5, 0.42}, {-0.08, 0.36}};
-  default: return {{-0.5, 0}, {0.5, 0}, {0.5, 1}, {-0.5, 1}};
-  }
-}
 
 Polygon armOutline(double length, double width) {
   const double r = 0.5 * width;

@@ -3,6 +3,7 @@
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 
 // V-fold: two panels that meet in a crease through one point of the seat's fold and stand on a line in each side.
 // A spherical four-bar with the angles alpha, gamma1, gamma2, beta about that point.
@@ -33,6 +34,12 @@ constexpr ParameterSpec kTable[] = {
      "Height of the panel at its outer end on side a, at right angles to the base line"},
     {"eb", "Outer edge b", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "ea",
      "Height of the panel at its outer end on side b, at right angles to the base line"},
+    {"open", "Cut back", ParameterUnit::Millimetre, 0, 500, 0, ParameterRole::Gives, "",
+     "From the point of the V to where base lines and crease begin: 0 meets in the point, more leaves a tent open below"},
+    {"rise", "Crown", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "",
+     "How far the upper edge stands over the straight line between crease and outer edge"},
+    {"top", "Upper edge", ParameterUnit::Switch, 0, 4, 0, ParameterRole::Held, "",
+     "0: straight, 1: a peak over each panel, 2: an arch, 3: battlements, 4: waves", {"straight", "peaked", "arched", "battlements", "waves"}},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
      "From a base line to the far edge of its glue tab"},
     {"turned", "Points to", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "",
@@ -40,27 +47,53 @@ constexpr ParameterSpec kTable[] = {
 };
 
 struct Shape {
-  Vec2 crease, endA, outerA, endB, outerB; // flat frame
+  Vec2 foot, crease, footA, endA, outerA, footB, endB, outerB; // flat frame
   Polygon panelA, panelB;
 };
 
 Vec2 atAngle(double fromY_rad) { return {std::sin(fromY_rad), std::cos(fromY_rad)}; }
 
+/// Corners between the top of the crease and the outer edge of a panel, `out` at right angles to the line between them.
+std::vector<Vec2> crown(int kind, const Vec2& from, const Vec2& to, const Vec2& out) {
+  std::vector<Vec2> corners;
+  const auto at = [&](double along, double up) { corners.push_back(from + along * (to - from) + up * out); };
+  switch (kind) {
+  case 1: at(0.5, 1); break;
+  case 2:
+    for (double t : {22.5, 45.0, 67.5, 90.0, 112.5, 135.0, 157.5}) at(0.5 - 0.5 * std::cos(radians(t)), std::sin(radians(t)));
+    break;
+  case 3: at(0.2, 0), at(0.2, 1), at(0.4, 1), at(0.4, 0), at(0.6, 0), at(0.6, 1), at(0.8, 1), at(0.8, 0); break;
+  case 4:
+    for (int k = 1; k < 16; ++k) at(k / 16.0, 0.5 - 0.5 * std::cos(radians(45.0 * k)));
+    break;
+  default: break;
+  }
+  return corners;
+}
+
 Shape shapeOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
-  const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2"));
+  const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2")), open = get("open"), rise = get("rise");
+  const int top = rise > 0 ? static_cast<int>(get("top")) : 0;
+  const Vec2 dirA(-std::sin(g1), std::cos(g1)), dirB(std::sin(g2), std::cos(g2));
   Shape s;
+  s.foot = {0, open}, s.footA = open * dirA, s.footB = open * dirB;
   s.crease = {0, get("lc")};
-  s.endA = get("la") * Vec2(-std::sin(g1), std::cos(g1));
-  s.endB = get("lb") * Vec2(std::sin(g2), std::cos(g2));
+  s.endA = get("la") * dirA, s.endB = get("lb") * dirB;
   s.outerA = s.endA + get("ea") * Vec2(std::cos(g1), std::sin(g1));
   s.outerB = s.endB + get("eb") * Vec2(-std::cos(g2), std::sin(g2));
-  s.panelA = {Vec2::Zero(), s.crease};
-  if (get("ea") > 0) s.panelA.push_back(s.outerA);
-  s.panelA.push_back(s.endA);
-  s.panelB = {Vec2::Zero(), s.endB};
-  if (get("eb") > 0) s.panelB.push_back(s.outerB);
-  s.panelB.push_back(s.crease);
+  const auto panel = [&](const Vec2& foot, const Vec2& end, const Vec2& outer, bool stands, double side) {
+    Polygon p{s.foot, s.crease};
+    const Vec2 along = (outer - s.crease).normalized();
+    for (const Vec2& c : crown(top, s.crease, outer, rise * side * Vec2(along.y(), -along.x()))) p.push_back(c);
+    if (stands) p.push_back(outer);
+    p.push_back(end);
+    if (open > 0) p.push_back(foot);
+    return p;
+  };
+  s.panelA = panel(s.footA, s.endA, s.outerA, get("ea") > 0, 1);
+  s.panelB = panel(s.footB, s.endB, s.outerB, get("eb") > 0, -1);
+  std::reverse(s.panelB.begin(), s.panelB.end());
   return s;
 }
 
@@ -85,6 +118,7 @@ std::vector<MendDirection> mendDirections() {
           {{{"ea", 1}, {"eb", 1}}},
           {{{"lc", 1}, {"ea", 1}, {"eb", 1}}},
           {{{"la", 1}, {"lb", 1}}},
+          {{{"rise", 1}}},
           {{{"gamma1", 1}, {"gamma2", 1}}},
           {{{"alpha", 1}, {"beta", 1}}},
           {{{"tab", 1}}}};
@@ -93,18 +127,21 @@ std::vector<MendDirection> mendDirections() {
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double al = radians(in.value("alpha")), be = radians(in.value("beta"));
   const double g1 = radians(in.value("gamma1")), g2 = radians(in.value("gamma2"));
-  const double position = in.value("position");
+  const double position = in.value("position"), open = in.value("open");
   const Shape s = shapeOf(in.values);
   const auto& [a, b] = in.sideNames;
   const bool valley = isValley(in.seat.shutOpening_rad);
+  for (const char* key : {"la", "lb", "lc"})
+    if (in.value(key) < in.value("open") + 1)
+      return Error{"vfold.cut-away", fmt::format("{} must be at least 1 mm longer than what is cut back at the point", in.item.id.text() + "." + key), in.item.id.text()};
 
   const PieceIndex piece = builder.piece("piece", "V-fold");
   const PanelIndex panelA = builder.panel(piece, "panel-" + a, "panel " + a, PanelUse::Wall, s.panelA);
   const PanelIndex panelB = builder.panel(piece, "panel-" + b, "panel " + b, PanelUse::Wall, s.panelB);
-  builder.fold("crease", "centre crease", panelA, panelB, Vec2::Zero(), s.crease, FoldSense::Mountain, -kPi);
+  builder.fold("crease", "centre crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain, -kPi);
   const double clear = in.settings.foldClearance_mm;
-  addGluedTab(builder, in, panelA, piece, s.endA, Vec2::Zero(), a, in.seat.sides[0], flatToSide(0, position, al, g1), clear);
-  addGluedTab(builder, in, panelB, piece, Vec2::Zero(), s.endB, b, in.seat.sides[1], flatToSide(1, position, be, g2), clear);
+  addGluedTab(builder, in, panelA, piece, s.endA, s.footA, a, in.seat.sides[0], flatToSide(0, position, al, g1), clear);
+  addGluedTab(builder, in, panelB, piece, s.footB, s.endB, b, in.seat.sides[1], flatToSide(1, position, be, g2), clear);
   builder.placement(in.seat, {panelA, panelB}, [=](double opening) { return vFoldPoses(opening, position, al, be, g1, g2); });
 
   const auto key = [&](std::string_view k) { return shownKey(in, kTable, k); };
@@ -121,17 +158,17 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position", Vec2(0, in.turned ? in.seat.length_mm : 0), point);
 
   const std::string name = in.name();
-  builder.seat("ridge", "centre crease of " + name, sideOn(panelA, Vec2::Zero(), -Vec2::UnitX(), Vec2::UnitY()),
-               sideOn(panelB, Vec2::Zero(), Vec2::UnitX(), Vec2::UnitY()), s.crease.norm(), 2 * kPi);
+  builder.seat("ridge", "centre crease of " + name, sideOn(panelA, s.foot, -Vec2::UnitX(), Vec2::UnitY()),
+               sideOn(panelB, s.foot, Vec2::UnitX(), Vec2::UnitY()), (s.crease - s.foot).norm(), 2 * kPi);
   if (!valley) return builder.status();
   // In front of the V its panels make valleys with the pages they stand on.
   const Vec2 dirA = s.endA.normalized(), dirB = s.endB.normalized(), apex(0, position);
   const Vec2 outA = atAngle(al + kPi / 2), outB = atAngle(be + kPi / 2);
-  builder.seat("valley-" + a, "valley at panel " + a + " of " + name, sideWithin(in.seat.sides[0], apex, outA, atAngle(al)),
-               sideOn(panelA, Vec2::Zero(), Vec2(dirA.y(), -dirA.x()), dirA), s.endA.norm(), 0);
+  builder.seat("valley-" + a, "valley at panel " + a + " of " + name, sideWithin(in.seat.sides[0], Vec2(apex + open * atAngle(al)), outA, atAngle(al)),
+               sideOn(panelA, s.footA, Vec2(dirA.y(), -dirA.x()), dirA), s.endA.norm() - open, 0);
   builder.seat("valley-" + b, "valley at panel " + b + " of " + name,
-               sideOn(panelB, Vec2::Zero(), Vec2(-dirB.y(), dirB.x()), dirB),
-               sideWithin(in.seat.sides[1], apex, outB, atAngle(be)), s.endB.norm(), 0);
+               sideOn(panelB, s.footB, Vec2(-dirB.y(), dirB.x()), dirB),
+               sideWithin(in.seat.sides[1], Vec2(apex + open * atAngle(be)), outB, atAngle(be)), s.endB.norm() - open, 0);
   return builder.status();
 }
 
@@ -143,7 +180,7 @@ Room room(const ParameterValues& v, double shutOpening_rad) {
   const bool valley = isValley(shutOpening_rad);
   for (const Vec2& p : s.panelA) {
     const Vec3 q = m * lift(p);
-    const bool onBase = p == s.endA || p == Vec2::Zero();
+    const bool onBase = p == s.endA || p == s.footA;
     if (valley || onBase) r.out_mm = std::max(r.out_mm, q.x()), r.low_mm = std::min(r.low_mm, q.y()), r.high_mm = std::max(r.high_mm, q.y());
   }
   return r;

@@ -1,0 +1,70 @@
+#include "core/structures/common.h"
+#include "core/structures/registry.h"
+#include "core/structures/silhouettes.h"
+#include <algorithm>
+#include <cmath>
+
+// Window: an opening cut in the panel of a face. It has no paper of its own.
+
+namespace hinge {
+namespace {
+
+constexpr ParameterSpec kTable[] = {
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the window"},
+    {"up", "Sill at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the lowest point of the window"},
+    {"width", "Width", ParameterUnit::Millimetre, 2, 1000, 16, ParameterRole::Gives, "", "Of the opening"},
+    {"height", "Height", ParameterUnit::Millimetre, 2, 1000, 20, ParameterRole::Gives, "", "Of the opening"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About the middle of its sill, to the right as it is seen"},
+    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 7, ParameterRole::Held, "", kSilhouetteMeaning, kSilhouettes},
+    {"handed", "Handed", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the outline as it is drawn, 1: its mirror image, for pairs", {"as drawn", "mirrored"}},
+};
+
+std::vector<LinearClosure> closures(double) { return {}; }
+
+std::vector<MendDirection> mendDirections() { return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}}; }
+
+Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+  const double width = in.value("width"), height = in.value("height"), turn = radians(in.value("turn"));
+  const SeatSide& face = in.seat.sides[0];
+  const Vec2 up(std::sin(turn), std::cos(turn)), right(up.y(), -up.x()), sill(in.value("position"), in.value("up"));
+  const double hand = in.value("handed") != 0 ? -1 : 1;
+  const auto at = [&](const Vec2& p) { return Vec2((face.toPiece * lift(Vec2(sill + p.x() * right + p.y() * up))).head<2>()); };
+  Polygon opening;
+  for (const Vec2& p : silhouette(static_cast<int>(in.value("shape")))) opening.push_back(at({hand * p.x() * width, p.y() * height}));
+  builder.cutWindow(face.panel, opening);
+  builder.dimensionOn(face, "position", {0, sill.y()}, sill);
+  builder.dimensionOn(face, "up", {sill.x(), 0}, sill);
+  builder.dimension("width", face.panel, at({-0.5 * width, 0.5 * height}), at({0.5 * width, 0.5 * height}));
+  builder.dimension("height", face.panel, at({0, 0}), at({0, height}));
+  return builder.status();
+}
+
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) {
+  ParameterValues v = startingValues(kTable);
+  const double depth = seatDepth_mm(seat, 0, assembly);
+  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  v["width"] = std::max(2.0, half(std::min(16.0, 0.4 * seat.length_mm)));
+  v["height"] = std::max(2.0, half(std::min({20.0, 0.5 * depth, 1.5 * v["width"]})));
+  v["up"] = half(0.5 * (depth - v["height"])), v["position"] = half(0.5 * seat.length_mm);
+  return v;
+}
+
+Sketch sketch() {
+  using L = Sketch::Line;
+  Sketch s;
+  s.lines = {{{0.12, 0.12}, {0.88, 0.12}, L::Use::Paper}, {{0.88, 0.12}, {0.88, 0.92}, L::Use::Paper}, {{0.88, 0.92}, {0.12, 0.92}, L::Use::Paper}, {{0.12, 0.92}, {0.12, 0.12}, L::Use::Paper}};
+  const Polygon p = silhouette(7);
+  const auto at = [](const Vec2& q) { return Vec2(0.5 + 0.36 * q.x(), 0.3 + 0.44 * q.y()); };
+  for (std::size_t k = 0; k < p.size(); ++k) s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), L::Use::Paper});
+  s.dimensions = {{"width", {0.32, 0.5}, {0.68, 0.5}, std::nullopt}, {"height", {0.75, 0.3}, {0.75, 0.74}, std::nullopt}, {"up", {0.5, 0.12}, {0.5, 0.3}, std::nullopt}, {"position", {0.12, 0.2}, {0.5, 0.2}, std::nullopt}};
+  return s;
+}
+
+} // namespace
+
+const StructureKind& windowKind() {
+  static const StructureKind kind{"window", "Window", "An opening of any outline cut in a panel", kTable, kOnFaces, "it is cut in a face", closures, mendDirections, build, fit, sketch};
+  return kind;
+}
+
+} // namespace hinge
