@@ -56,16 +56,15 @@ std::vector<Hit> bruteForce(const Motion& motion, const IndexedVector<PanelIndex
 
 double depthAt(const Motion& motion, const Hit& hit) {
   const Pose pose = motion.poseAt(radians(hit.deg));
-  double worst = 0;
-  const auto corners = [&](PanelIndex p, const Polygon& part) {
-    std::vector<Vec3> out;
-    for (const Vec2& q : part) out.push_back(pose.panels[p] * lift(q));
-    return out;
+  const auto sheet = [&](PanelIndex p) {
+    std::vector<std::vector<Vec3>> parts;
+    for (const Polygon& part : convexParts(motion.assembly().panels[p].outline)) {
+      parts.emplace_back();
+      for (const Vec2& q : part) parts.back().push_back(pose.panels[p] * lift(q));
+    }
+    return parts;
   };
-  for (const Polygon& pa : convexParts(motion.assembly().panels[hit.first].outline))
-    for (const Polygon& pb : convexParts(motion.assembly().panels[hit.second].outline))
-      worst = std::max(worst, crossingDepth(corners(hit.first, pa), corners(hit.second, pb)));
-  return worst;
+  return crossingDepth(sheet(hit.first), sheet(hit.second));
 }
 
 void contactAgainstMeshes(benchmark::State& state, const Design& design) {

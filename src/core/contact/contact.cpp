@@ -71,6 +71,7 @@ public:
         m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
       }
     }
+    for (auto& [pair, hit] : m_hits) deepen(pair, hit);
     for (const auto& [pair, hit] : m_hits)
       m_report.contacts.push_back({m_plates[static_cast<std::size_t>(pair.first)].panel, m_plates[static_cast<std::size_t>(pair.second)].panel,
                                    hit.from, hit.to, hit.depth, hit.deepest, hit.place});
@@ -81,6 +82,8 @@ public:
 private:
   using Three = std::array<const Pose*, 3>;
   /// Widest intervals over which three samples are taken to tell that panels cross throughout, or that they only touch.
+  /// How near the deepest opening is found: the depth is flat there.
+  static constexpr double kDeepestTo_rad = radians(0.1);
   static constexpr double kWidestVerdict_rad = radians(2.0), kWidestTouch_rad = radians(0.75);
 
   /// A pose is kept for the pairs it was asked for; only these and fewer are looked at in the halves of its interval.
@@ -148,18 +151,19 @@ private:
     std::vector<Pair> left;
     for (const Pair& pair : pairs) {
       const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
-      // Panels that cross in the middle need no search for a plane between them.
-      Vec3 place;
-      const double atMiddle = width > kWidestVerdict_rad ? 0.0 : depthOf(a, b, *at[1], &place);
-      if (atMiddle <= m_options.tolerance_mm && provedClear(a, b, at)) {
+      // Panels that are seen to cross need no search for a plane between them.
+      const bool sampled = width <= kWidestVerdict_rad;
+      Vec3 place = Vec3::Zero();
+      double depths[3] = {0, 0, 0};
+      if (sampled) depths[0] = depthOf(a, b, *at[0], nullptr), depths[1] = depthOf(a, b, *at[1], &place), depths[2] = depthOf(a, b, *at[2], nullptr);
+      if (std::max({depths[0], depths[1], depths[2]}) <= m_options.tolerance_mm && provedClear(a, b, at)) {
         ++m_report.intervals;
         continue;
       }
-      if (width > kWidestVerdict_rad) {
+      if (!sampled) {
         left.push_back(pair);
         continue;
       }
-      const double depths[] = {depthOf(a, b, *at[0], nullptr), atMiddle, depthOf(a, b, *at[2], nullptr)};
       const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
       // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the motion is.
       const double drift = std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
@@ -179,26 +183,40 @@ private:
     if (depth > hit.depth) hit.depth = depth, hit.deepest = at, hit.place = place;
   }
 
+  /// Narrows down the opening at which a crossing is deepest, between the samples that the search took.
+  void deepen(const Pair& pair, Hit& hit) {
+    const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
+    const std::vector<char> wanted = blocksOf({pair});
+    const double share = 0.5 * (std::sqrt(5.0) - 1);
+    double low = std::max(hit.from, hit.deepest - kWidestVerdict_rad), high = std::min(hit.to, hit.deepest + kWidestVerdict_rad);
+    const auto depth = [&](double t) {
+      Vec3 place = Vec3::Zero();
+      const Pose pose = m_motion.poseAt(t, wanted);
+      if (!pose.placed[a.panel] || !pose.placed[b.panel]) return 0.0;
+      const double d = depthOf(a, b, pose, &place);
+      if (d > hit.depth) hit.depth = d, hit.deepest = t, hit.place = place;
+      return d;
+    };
+    double left = high - share * (high - low), right = low + share * (high - low);
+    double atLeft = depth(left), atRight = depth(right);
+    while (high - low > kDeepestTo_rad && !m_stop.stop_requested()) {
+      if (atLeft > atRight) high = right, right = left, atRight = atLeft, left = high - share * (high - low), atLeft = depth(left);
+      else low = left, left = right, atLeft = atRight, right = low + share * (high - low), atRight = depth(right);
+    }
+  }
+
   static void move(const Corners& corners, const Iso3& by, Corners& out) {
     out.clear();
     for (const Vec3& c : corners) out.push_back(by * c);
   }
 
   double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place) const {
-    double worst = 0;
-    for (const Corners& pa : a.parts) {
-      move(pa, pose.panels[a.panel], m_moved[0]);
-      for (const Corners& pb : b.parts) {
-        move(pb, pose.panels[b.panel], m_moved[1]);
-        Vec3 here;
-        const double depth = crossingDepth(m_moved[0], m_moved[1], &here);
-        if (depth > worst) {
-          worst = depth;
-          if (place) *place = here;
-        }
-      }
-    }
-    return worst;
+    const auto moveAll = [&](const Plate& plate, std::vector<Corners>& out) {
+      out.resize(plate.parts.size());
+      for (std::size_t k = 0; k < plate.parts.size(); ++k) move(plate.parts[k], pose.panels[plate.panel], out[k]);
+    };
+    moveAll(a, m_sheets[0]), moveAll(b, m_sheets[1]);
+    return crossingDepth(m_sheets[0], m_sheets[1], place);
   }
 
   bool provedClear(const Plate& a, const Plate& b, const Three& at) const {
@@ -248,6 +266,7 @@ private:
   std::stop_token m_stop;
   std::vector<Plate> m_plates;
   std::map<double, Pose> m_poses;
+  mutable std::array<std::vector<Corners>, 2> m_sheets;
   mutable std::array<Corners, 3> m_moved; ///< room for corners, kept from call to call
   std::map<Pair, Hit> m_hits;
   ContactReport m_report;

@@ -1,5 +1,6 @@
 #pragma once
 #include "core/motion/motion.h"
+#include <span>
 #include <stop_token>
 
 namespace hinge {
@@ -34,9 +35,12 @@ struct ContactReport {
 /// inside their host are skipped. Cost: about n log n in the number of panels for designs spread along a fold.
 ContactReport findContacts(const Motion& motion, const ContactOptions& options = {}, std::stop_token stop = {});
 
-/// Depth (mm) to which two convex planar polygons pass through each other: the least of the length of their common line
-/// and of what stands over on each side of either plane; 0 when apart, touching or coplanar. Corners in world
-/// coordinates. `place` receives the middle of the common line.
-double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec3* place = nullptr);
+/// Depth (mm) to which two planar sheets pass through each other: the least of the length of their longest common line and
+/// of what stands over on each side of either plane; 0 when apart, touching or coplanar. Each sheet as convex parts of one
+/// plane, corners in world coordinates. `place` receives the middle of the common line.
+double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place = nullptr);
+inline double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec3* place = nullptr) {
+  return crossingDepth(std::span(&a, 1), std::span(&b, 1), place);
+}
 
 } // namespace hinge

@@ -24,37 +24,62 @@ bool spanOnLine(const std::vector<Vec3>& p, const std::vector<double>& d, const 
   return low <= high;
 }
 
+/// What a sheet, given in convex parts, has to do with the plane of another one.
+struct Meeting {
+  double up = 0, down = 0;                        ///< how far it stands over on each side
+  std::vector<std::pair<double, double>> spans;   ///< where its parts meet the plane, along the common line
+};
+
+void meet(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n, const Vec3& line, Meeting& out) {
+  thread_local std::vector<double> d; // kept: this is the innermost loop of the contact search
+  out.up = out.down = 0;
+  out.spans.clear();
+  for (const std::vector<Vec3>& part : parts) {
+    d.clear();
+    for (const Vec3& q : part) {
+      d.push_back(n.dot(q - o));
+      out.up = std::max(out.up, d.back()), out.down = std::max(out.down, -d.back());
+    }
+    double low, high;
+    if (spanOnLine(part, d, line, low, high)) out.spans.push_back({low, high});
+  }
+}
+
 } // namespace
 
-double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec3* place) {
-  const Vec3 na = normalOf(a), nb = normalOf(b), cross = na.cross(nb);
+double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place) {
+  if (a.empty() || b.empty()) return 0.0;
+  const Vec3 na = normalOf(a[0]), nb = normalOf(b[0]), cross = na.cross(nb);
   const double sine = cross.norm();
   if (sine < 1e-9) return 0.0;
   const Vec3 line = cross / sine;
-  const auto distances = [](const std::vector<Vec3>& p, const Vec3& o, const Vec3& n, double& up, double& down, std::vector<double>& d) {
-    d.clear();
-    up = down = 0;
-    for (const Vec3& q : p) {
-      d.push_back(n.dot(q - o));
-      up = std::max(up, d.back()), down = std::max(down, -d.back());
-    }
-  };
-  thread_local std::vector<double> da, db; // kept: this is the innermost call of the contact search
-  double upA, downA, upB, downB;
-  distances(a, b[0], nb, upA, downA, da), distances(b, a[0], na, upB, downB, db);
-  double depth = std::min({upA, downA, upB, downB});
-  if (depth <= 0) return 0.0;
-  double lowA, highA, lowB, highB;
-  if (!spanOnLine(a, da, line, lowA, highA) || !spanOnLine(b, db, line, lowB, highB)) return 0.0;
-  const double low = std::max(lowA, lowB), high = std::min(highA, highB);
-  if (high <= low) return 0.0;
+  thread_local Meeting ma, mb;
+  meet(a, b[0][0], nb, line, ma);
+  if (std::min(ma.up, ma.down) <= 0 || ma.spans.empty()) return 0.0;
+  meet(b, a[0][0], na, line, mb);
+  const double over = std::min({ma.up, ma.down, mb.up, mb.down});
+  if (over <= 0) return 0.0;
+  // Parts that lie side by side are one sheet: their common stretches are joined before they are measured.
+  thread_local std::vector<std::pair<double, double>> common;
+  common.clear();
+  for (const auto& [lowA, highA] : ma.spans)
+    for (const auto& [lowB, highB] : mb.spans)
+      if (const double low = std::max(lowA, lowB), high = std::min(highA, highB); high > low) common.push_back({low, high});
+  std::ranges::sort(common);
+  double bestLow = 0, bestHigh = 0;
+  for (std::size_t k = 0; k < common.size();) {
+    double low = common[k].first, high = common[k].second;
+    for (++k; k < common.size() && common[k].first <= high + 1e-6; ++k) high = std::max(high, common[k].second);
+    if (high - low > bestHigh - bestLow) bestLow = low, bestHigh = high;
+  }
+  if (bestHigh <= bestLow) return 0.0;
   if (place) {
     // A point common to both planes, moved along the line to the middle of the overlap.
     const Vec3 e = na.cross(line);
-    const Vec3 on = a[0] + e * (nb.dot(b[0] - a[0]) / nb.dot(e));
-    *place = on + line * (0.5 * (low + high) - line.dot(on));
+    const Vec3 on = a[0][0] + e * (nb.dot(b[0][0] - a[0][0]) / nb.dot(e));
+    *place = on + line * (0.5 * (bestLow + bestHigh) - line.dot(on));
   }
-  return std::min(depth, high - low);
+  return std::min(over, bestHigh - bestLow);
 }
 
 } // namespace hinge

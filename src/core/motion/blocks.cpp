@@ -61,7 +61,6 @@ public:
   std::vector<Block> run() {
     place(m.root);
     place(m.joints[m.drive].other(m.root));
-    std::vector<Block> blocks;
     for (;;) {
       Tree ring = findRing(placedBodies());
       if (ring.empty()) ring = findBridge();
@@ -69,9 +68,11 @@ public:
       Block block = blockOf(ring);
       if (block.freedoms > 0) widen(ring, block);
       for (const auto& [child, joint] : ring) place(child);
-      blocks.push_back(std::move(block));
+      m_trees.push_back(std::move(ring));
+      m_blocks.push_back(std::move(block));
     }
-    return blocks;
+    while (mergeGuides()) {}
+    return std::move(m_blocks);
   }
 
 private:
@@ -201,9 +202,73 @@ private:
     }
   }
 
+  /// Which blocks must be solved before each block, directly or through others.
+  std::vector<std::vector<char>> dependencies() const {
+    IndexedVector<BodyIndex, int> by;
+    by.assign(m.bodies.size(), -1);
+    std::vector<std::vector<char>> all(m_blocks.size(), std::vector<char>(m_blocks.size(), 0));
+    for (std::size_t b = 0; b < m_blocks.size(); ++b) {
+      for (const auto& step : m_blocks[b].steps) by[step.child] = static_cast<int>(b);
+      const auto need = [&](BodyIndex body) {
+        const int other = by[body];
+        if (other < 0 || other == static_cast<int>(b)) return;
+        all[b][static_cast<std::size_t>(other)] = 1;
+        for (std::size_t k = 0; k < m_blocks.size(); ++k) all[b][k] = all[b][k] || all[static_cast<std::size_t>(other)][k];
+      };
+      for (const auto& step : m_blocks[b].steps) need(step.parent);
+      for (JointIndex j : m_blocks[b].closing) need(m.joints[j].left), need(m.joints[j].right);
+    }
+    return all;
+  }
+
+  /// A freedom of one block may be taken away by rings of later ones that stand on it; then they must be solved together.
+  /// True when two or more blocks have become one.
+  bool mergeGuides() {
+    if (std::ranges::none_of(m_blocks, [](const Block& b) { return b.freedoms > 0; })) return false;
+    const auto needs = dependencies();
+    for (std::size_t loose = 0; loose < m_blocks.size(); ++loose) {
+      if (m_blocks[loose].freedoms == 0) continue;
+      for (std::size_t guide = loose + 1; guide < m_blocks.size(); ++guide) {
+        if (!needs[guide][loose] || m_blocks[guide].closing.empty()) continue;
+        std::vector<std::size_t> together;
+        Tree tree;
+        int freedoms = 0;
+        for (std::size_t k = loose; k <= guide; ++k) {
+          if (k != loose && k != guide && !(needs[k][loose] && needs[guide][k])) continue;
+          together.push_back(k);
+          tree.insert(tree.end(), m_trees[k].begin(), m_trees[k].end());
+          freedoms += m_blocks[k].freedoms;
+        }
+        // Known beforehand is what stands on none of them.
+        std::ranges::fill(m_placed, 0);
+        place(m.root);
+        place(m.joints[m.drive].other(m.root));
+        for (std::size_t k = 0; k < guide; ++k)
+          if (k != loose && !needs[k][loose])
+            for (const auto& [child, joint] : m_trees[k]) place(child);
+        Block block = blockOf(tree);
+        if (block.freedoms >= freedoms) continue;
+        std::vector<Tree> trees;
+        std::vector<Block> blocks;
+        const auto keep = [&](std::size_t k) { trees.push_back(std::move(m_trees[k])), blocks.push_back(std::move(m_blocks[k])); };
+        const auto merged = [&](std::size_t k) { return std::ranges::find(together, k) != together.end(); };
+        for (std::size_t k = 0; k < guide; ++k)
+          if (!merged(k) && !needs[k][loose]) keep(k);
+        trees.push_back(std::move(tree)), blocks.push_back(std::move(block));
+        for (std::size_t k = 0; k < m_blocks.size(); ++k)
+          if (!merged(k) && (k > guide || needs[k][loose])) keep(k);
+        m_trees = std::move(trees), m_blocks = std::move(blocks);
+        return true;
+      }
+    }
+    return false;
+  }
+
   const Mechanism& m;
   const Assembly& m_assembly;
   const BodyPoses& m_reference;
+  std::vector<Tree> m_trees;
+  std::vector<Block> m_blocks;
   std::vector<char> m_placed;
   const std::vector<char>& m_skip;
 };

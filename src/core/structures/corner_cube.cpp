@@ -68,6 +68,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   addGluedTab(builder, in, nearA, piece, {-w, 0}, {0, 0}, sa, in.seat.sides[0], toSide(0), clear);
   addGluedTab(builder, in, nearB, piece, {0, 0}, {w, 0}, sb, in.seat.sides[1], toSide(1), clear);
   builder.placement(in.seat, {nearA, nearB, farB, farA}, [=](double opening) { return poses(opening, position, al, w); });
+  builder.faceSeats(farA, {-2 * w, 0}, {-w, 0});
+  builder.faceSeats(farB, {w, 0}, {2 * w, 0});
   builder.dimension("w", nearB, {0, h}, {w, h});
   builder.dimension("h", nearB, {w, 0}, {w, h});
   const Vec2 point(0, position), ahead(0, position + 30);

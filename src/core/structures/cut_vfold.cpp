@@ -76,8 +76,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
     else builder.fold(role, label, left, right, to, point, sense, base ? shut : -shut);
   };
   fold("foot-" + sa, "base line " + sa, seat.sides[0].panel, panelA, s.endA, true);
-  fold("crease", "centre crease", panelA, panelB, s.tip, false);
   fold("foot-" + sb, "base line " + sb, panelB, seat.sides[1].panel, s.endB, true);
+  fold("crease", "centre crease", panelA, panelB, s.tip, false); // last: the faces stand on the base lines
   // The closed form has the apex in the origin, the crease along y and the face towards the structure.
   const double lean = al - be; // of the crease from the fold, towards side a
   const Vec2 up = first(Vec2(-std::sin(lean), std::cos(lean))) - apex, right(up.y(), -up.x());

@@ -79,8 +79,10 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Iso3 strapLid = planarFrame({onB ? h - s : h + w, 0}, x, y);
   const GluedTab below{strap, onB ? Vec2(0, length) : Vec2(s, 0), onB ? Vec2(0, 0) : Vec2(s, length), "tab-strap", "strap tab", other.panel, strapFoot};
   const GluedTab above{strap, onB ? Vec2(s, 0) : Vec2(0, length), onB ? Vec2(s, length) : Vec2(0, 0), "tab-lid", "lid tab", lid, strapLid, FoldSense::Mountain, 0, false};
-  addTab(builder, in, strapPiece, below);
   addTab(builder, in, strapPiece, above);
+  addTab(builder, in, strapPiece, below); // last: the strap's faces stand on its foot
+  if (onB) builder.faceSeats(lid, {h, length}, {h, 0});
+  else builder.faceSeats(lid, {h + w, 0}, {h + w, length});
   builder.placement(in.seat, {left, lid, right, strap}, [=](double opening) { return poses(opening, position, a, w, h, b, s, onB); });
 
   builder.dimension("h", left, {0, length}, {h, length});
