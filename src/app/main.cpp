@@ -1,6 +1,7 @@
 #include "app/accessible_items.h"
 #include "app/look.h"
 #include "app/main_window.h"
+#include "app/shelf.h"
 #include "core/units/length.h"
 #include <QApplication>
 #include <QCommandLineParser>
@@ -27,6 +28,9 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
     target = QApplication::activePopupWidget();
+    QElapsedTimer timer;
+    timer.start();
+    while (qobject_cast<Shelf*>(target) && !static_cast<Shelf*>(target)->isReady() && timer.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
   }
   settle();
   if (!target || !target->grab().save(file, "PNG")) {

@@ -1,7 +1,6 @@
 #include "app/main_window.h"
 #include "app/look.h"
 #include "app/shelf.h"
-#include "core/checks/propose.h"
 #include "core/structures/arrange.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
@@ -246,7 +245,7 @@ void MainWindow::go(Place place) {
 
 void MainWindow::openShelf(const QString& seat, const QPoint& where) {
   auto* shelf = new Shelf(m_document->committed(), seat, this);
-  connect(shelf, &Shelf::chosen, this, &MainWindow::addStructureAt);
+  connect(shelf, &Shelf::chosen, this, &MainWindow::takeOver);
   shelf->adjustSize();
   const QRect area = geometry();
   shelf->move(std::clamp(where.x() - shelf->width() / 2, area.left() + 8, std::max(area.left() + 8, area.right() - shelf->width() - 8)),
@@ -254,20 +253,13 @@ void MainWindow::openShelf(const QString& seat, const QPoint& where) {
   shelf->show();
 }
 
-void MainWindow::addStructureAt(const QString& kind, const QString& seat) {
-  const Design& design = m_document->committed();
-  Result<void> done;
-  StructureId id;
-  const auto values = proposeValues(design, kind.toStdString(), seat.toStdString(), {});
-  if (!values) done = values.error();
-  else if (auto added = addStructure(design, kind.toStdString(), seat.toStdString(), *values); !added) done = added.error();
-  else {
-    id = added->id;
-    done = m_document->apply(added->design, tr("add %1").arg(QString::fromUtf8(findStructureKind(kind.toStdString())->label.data())));
-  }
-  if (!done) return showRefusal(QString::fromStdString(done.error().text()));
+void MainWindow::takeOver(const Design& design, StructureId added) {
+  const StructureItem* item = design.find(added);
+  const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
+  if (!kind) return;
+  if (auto done = m_document->apply(design, tr("add %1").arg(QString::fromUtf8(kind->label.data()))); !done) return showRefusal(QString::fromStdString(done.error().text()));
   m_stage->setAdding(false);
-  m_document->select(id);
+  m_document->select(added);
 }
 
 void MainWindow::updateActions() {

@@ -30,7 +30,8 @@ public:
   SizePlace& sizePlace() { return *m_size; }
   void go(Place place);
   bool openFile(const QString& path);
-  void addStructureAt(const QString& kind, const QString& seat);
+  /// Makes the design with a structure just added the current one and selects it.
+  void takeOver(const Design& design, StructureId added);
   void openShelf(const QString& seat, const QPoint& where);
   void offerRecovery();
   void setDark(bool dark);

@@ -4,10 +4,12 @@
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "render/stage_painter.h"
+#include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>
 #include <QToolButton>
+#include <QtConcurrent>
 #include <cmath>
 
 namespace hinge {
@@ -16,18 +18,27 @@ namespace {
 /// A button whose face is the card with the new structure in it, moving.
 class LivePicture : public QToolButton {
 public:
-  LivePicture(std::optional<Design> design, StructureId added, QWidget* parent) : QToolButton(parent), m_design(std::move(design)), m_added(added) {
+  explicit LivePicture(QWidget* parent) : QToolButton(parent) {
     setFixedSize(168, 132);
-    if (m_design)
-      if (auto assembled = assembleDesign(*m_design)) m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+    setEnabled(false);
     m_timer.setInterval(40);
     connect(&m_timer, &QTimer::timeout, this, [this] {
       m_time += 0.04;
       update();
     });
-    if (m_assembly) lookAtAdded(), m_timer.start();
-    else setEnabled(false);
   }
+
+  void show(const std::optional<Added>& added) {
+    m_searched = true;
+    if (added) {
+      m_design = added->design, m_added = added->id;
+      if (auto assembled = assembleDesign(*m_design)) m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+    }
+    if (m_assembly) setEnabled(true), lookAtAdded(), m_timer.start();
+    update();
+  }
+  const std::optional<Design>& design() const { return m_design; }
+  StructureId added() const { return m_added; }
 
   /// So near that the new structure fills half of the picture when the card is half open.
   void lookAtAdded() {
@@ -65,7 +76,7 @@ protected:
     } else {
       p.fillRect(rect(), Look::theme().stageBottom);
       p.setPen(Look::theme().stageSoft);
-      p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("not on this fold"));
+      p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, m_searched ? tr("no room here") : tr("finding sizes …"));
     }
     p.setClipping(false);
     p.setPen(QPen(hasFocus() || underMouse() ? Look::theme().accent : Look::theme().line, hasFocus() || underMouse() ? 2.5 : 1));
@@ -80,7 +91,16 @@ private:
   Camera m_camera;
   QTimer m_timer;
   double m_time = 0;
+  bool m_searched = false;
 };
+
+/// Sizes with which the structure stands on the seat, put into the design.
+std::optional<Added> tried(const Design& design, std::string_view kind, const std::string& seat) {
+  const auto values = proposeValues(design, kind, seat, {});
+  if (!values) return std::nullopt;
+  const auto added = addStructure(design, kind, seat, *values);
+  return added ? std::optional(*added) : std::nullopt;
+}
 
 } // namespace
 
@@ -102,20 +122,23 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
   if (place)
     for (const StructureKind* kind : structureKinds()) {
       if (!kind->standsOn(*place, *assembled)) continue;
-      std::optional<Design> tried;
-      StructureId id;
-      if (auto values = proposeValues(design, kind->key, place->key, {}))
-        if (auto added = addStructure(design, kind->key, place->key, *values)) tried = added->design, id = added->id;
       auto* box = new QVBoxLayout;
-      auto* button = new LivePicture(tried, id, this);
+      auto* button = new LivePicture(this);
       const QString key = QString::fromUtf8(kind->key.data()), label = QString::fromUtf8(kind->label.data());
       button->setAccessibleName(tr("Add %1").arg(label));
       button->setToolTip(QString::fromUtf8(kind->summary.data()));
       button->setObjectName(QStringLiteral("add-") + key);
-      connect(button, &QToolButton::clicked, this, [this, key, seat] {
-        emit chosen(key, seat);
+      connect(button, &QToolButton::clicked, this, [this, button] {
+        emit chosen(*button->design(), button->added());
         close();
       });
+      auto* search = new QFutureWatcher<std::optional<Added>>(button);
+      ++m_searching;
+      connect(search, &QFutureWatcherBase::finished, this, [this, search, button] {
+        button->show(search->result());
+        if (--m_searching == 0) emit ready();
+      });
+      search->setFuture(QtConcurrent::run([design, kind, on = place->key] { return tried(design, kind->key, on); }));
       auto* name = new QLabel(label, this);
       name->setFont(Look::font(13, QFont::Bold));
       box->addWidget(button);

@@ -3,6 +3,8 @@
 #include "app/accessible_items.h"
 #include "app/look.h"
 #include "app/main_window.h"
+#include "app/shelf.h"
+#include <QComboBox>
 #include "core/io/design_json.h"
 #include <QMessageBox>
 #include <QScrollBar>
@@ -101,6 +103,7 @@ private slots:
     QVERIFY(shelf);
     auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-box"));
     QVERIFY(choice);
+    QTRY_VERIFY_WITH_TIMEOUT(choice->isEnabled(), 10000);
     QTest::mouseClick(choice, Qt::LeftButton);
     QCOMPARE(m_window->document().committed().structures.size(), std::size_t(5));
     QCOMPARE(QString::fromStdString(m_window->document().committed().structures.back().seat), QStringLiteral("s2/ridge"));
@@ -108,6 +111,88 @@ private slots:
     QVERIFY(m_window->analyst().current()->verdict != Verdict::Spoiled);
     m_window->document().undoStack().undo();
     QCOMPARE(m_window->document().committed().structures.size(), std::size_t(4));
+  }
+  void aFigureIsAddedByPickingAFace() {
+    StageView& stage = m_window->stage();
+    stage.fan().setValue(1000);
+    stage.setAdding(true);
+    const PanelIndex wall = stage.assembly()->findPanel("s2/wall-b");
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.panelPoint(wall).toPoint());
+    auto* shelf = qobject_cast<Shelf*>(QApplication::activePopupWidget());
+    QVERIFY(shelf);
+    QVERIFY(!shelf->findChild<QToolButton*>(QStringLiteral("add-box"))); // a box needs a fold
+    QTRY_VERIFY_WITH_TIMEOUT(shelf->isReady(), 20000);
+    auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-window"));
+    QVERIFY(choice && choice->isEnabled());
+    QTest::mouseClick(choice, Qt::LeftButton);
+    const StructureItem& added = m_window->document().committed().structures.back();
+    QCOMPARE(QString::fromStdString(added.kind), QStringLiteral("window"));
+    QVERIFY(QString::fromStdString(added.seat).startsWith(QStringLiteral("s2/wall-b")));
+    QVERIFY(m_window->document().selection() == added.id);
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
+  }
+  void arrowKeysMoveAndSizeTheSelection() {
+    StageView& stage = m_window->stage();
+    m_window->document().select(StructureId{2});
+    stage.setFocus();
+    const double position = value(2, "position");
+    QTest::keyClick(&stage, Qt::Key_Up);
+    QVERIFY(std::abs(value(2, "position") - position - 0.5) < 1e-9);
+    QTest::keyClick(&stage, Qt::Key_Down, Qt::ShiftModifier);
+    QVERIFY(std::abs(value(2, "position") - position + 4.5) < 1e-9);
+    const ParameterValues before = m_window->document().committed().find(StructureId{2})->values;
+    QTest::keyClick(&stage, Qt::Key_Up, Qt::ControlModifier);
+    int changed = 0;
+    for (const auto& [key, was] : before)
+      if (const double now = value(2, key.c_str()); now != was) {
+        ++changed;
+        QVERIFY2(std::abs(std::abs(now - was) - 0.5) < 1e-9, key.c_str());
+      }
+    QVERIFY(changed >= 1 && changed <= 2); // the chosen size, and its twin on the other side
+    QCOMPARE(m_window->document().undoStack().count(), 3);
+    for (int k = 0; k < 3; ++k) m_window->document().undoStack().undo();
+    QVERIFY(std::abs(value(2, "position") - position) < 1e-9);
+  }
+  void aStructureIsRepeatedAndMirroredByKeys() {
+    m_window->document().select(StructureId{4});
+    const std::size_t before = m_window->document().committed().structures.size();
+    m_window->stage().setFocus();
+    QTest::keyClick(m_window.get(), Qt::Key_R);
+    QVERIFY(m_window->document().committed().structures.size() > before);
+    const StructureItem& copy = m_window->document().committed().structures[before];
+    QCOMPARE(QString::fromStdString(copy.kind), QString::fromStdString(m_window->document().committed().find(StructureId{4})->kind));
+    QVERIFY(m_window->document().selection() == copy.id);
+    m_window->document().undoStack().undo();
+    m_window->document().select(StructureId{2});
+    const double a = value(2, "a"), b = value(2, "b");
+    QTest::keyClick(m_window.get(), Qt::Key_M);
+    QVERIFY(value(2, "a") == b && value(2, "b") == a);
+  }
+  void envelopeAndDisplayAreChosenWithTheSize() {
+    m_window->go(MainWindow::SizeCard);
+    const auto named = [&]<typename T>(const char* name, T*) {
+      for (T* widget : m_window->sizePlace().findChildren<T*>())
+        if (widget->accessibleName() == QLatin1String(name)) return widget;
+      return static_cast<T*>(nullptr);
+    };
+    auto* display = named("Shown open at", static_cast<QLineEdit*>(nullptr));
+    auto* envelope = named("Envelope", static_cast<QComboBox*>(nullptr));
+    auto* rests = named("Shown", static_cast<QComboBox*>(nullptr));
+    QVERIFY(display && envelope && rests);
+    display->setFocus();
+    display->selectAll();
+    QTest::keyClicks(display, QStringLiteral("120"));
+    QTest::keyClick(display, Qt::Key_Return);
+    QCOMPARE(m_window->document().committed().card.display_deg, 120.0);
+    rests->setFocus();
+    QTest::keyClick(rests, Qt::Key_Down);
+    QVERIFY(m_window->document().committed().card.rests == Rests::OnEdge);
+    const int other = envelope->currentIndex() == 1 ? 2 : 1;
+    envelope->setCurrentIndex(other);
+    emit envelope->activated(other);
+    QCOMPARE(QString::fromStdString(m_window->document().committed().settings.envelope), envelope->itemData(other).toString());
+    settle();
   }
   void aWidthIsTypedAndUndone() {
     m_window->document().select(StructureId{2});
