@@ -8,6 +8,8 @@ shot build.png --open 118 --select s3 demo/night-market.hinge
 shot mistakes.png --finding 3 demo/night-market-mistakes.hinge
 shot flat-piece.png --open 112 --select s1 demo/night-market.hinge
 shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
-shot closed-boxes.png --open 105 --select s1 demo/canal-houses.hinge
 shot size.png --place size demo/night-market.hinge
 shot cut.png --place cut demo/night-market.hinge
+shot shelf.png --shelf gutter demo/night-market.hinge
+build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 4 -o docs/screenshots/gallery.png
+echo docs/screenshots/gallery.png

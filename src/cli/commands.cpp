@@ -42,7 +42,8 @@ private:
 
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", format, finding;
-  std::vector<std::string> sets;
+  std::vector<std::string> sets, files;
+  int columns = 3;
   double width = 0, height = 0, step = 10;
   std::optional<double> open;
   bool json = false, all = false;
@@ -247,6 +248,25 @@ int exportFile(const Options& o) {
   return written ? kFine : refuse(written.error());
 }
 
+int gallery(const Options& o) {
+  if (!(o.columns >= 1 && o.columns <= 12)) return refuse({"usage", "must be from 1 to 12", "--columns"});
+  PaintingSession painting;
+  std::vector<Motion> motions;
+  std::vector<Design> designs;
+  motions.reserve(o.files.size());
+  for (const std::string& file : o.files) {
+    Design d;
+    auto motion = motionOf(file, d);
+    if (!motion) return refuse(motion.error());
+    motions.push_back(std::move(motion).value()), designs.push_back(std::move(d));
+  }
+  std::vector<GalleryCard> cards;
+  for (std::size_t k = 0; k < motions.size(); ++k)
+    cards.push_back({&motions[k], designs[k].card, std::clamp(radians(o.open.value_or(105)), motions[k].low_rad(), motions[k].high_rad()), QString::fromStdString(designs[k].title)});
+  const auto written = writePicture(galleryPicture(cards, {400, 300}, o.columns), o.out);
+  return written ? kFine : refuse(written.error());
+}
+
 } // namespace
 
 int runCommandLine(int argc, char** argv) {
@@ -295,6 +315,11 @@ int runCommandLine(int argc, char** argv) {
   exporting->add_option("--to", o.format, "format")->required()->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
   exporting->add_option("--open", o.open, "opening in degrees (picture, model, folded frame)");
   exporting->add_option("-o,--out", o.out, "file to write")->required();
+  CLI::App* pictures = verb("gallery", "one picture of several cards", gallery);
+  pictures->add_option("files", o.files, "project files")->required()->expected(1, -1);
+  pictures->add_option("--columns", o.columns, "cards in a row (3)");
+  pictures->add_option("--open", o.open, "opening in degrees (105)");
+  pictures->add_option("-o,--out", o.out, "picture to write")->required();
   try {
     app.parse(argc, argv);
   } catch (const CLI::Success& e) {

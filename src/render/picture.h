@@ -9,6 +9,15 @@ namespace hinge {
 /// The moving view as a picture.
 QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size);
 
+/// Several cards side by side with a name under each: `columns` in a row, each in a tile of `tile` pixels.
+struct GalleryCard {
+  const Motion* motion;
+  CardBase card;
+  double opening_rad;
+  QString name;
+};
+QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int columns);
+
 /// PNG file of the moving view, written beside the target and moved into place.
 Result<void> writePicture(const QImage& image, const std::string& path);
 

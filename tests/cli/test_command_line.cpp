@@ -171,6 +171,35 @@ private slots:
     QVERIFY(faces > 10);
     for (const auto& frame : fold["file_frames"].toArray()) QVERIFY(frame.toObject()["frame_inherit"].toBool());
   }
+
+  void everyStructureHasItsRowsInTheDocs() {
+    QFile docs(QStringLiteral(HINGE_SOURCE_DIR "/docs/structures.md"));
+    QVERIFY(docs.open(QIODevice::ReadOnly));
+    const QString text = QString::fromUtf8(docs.readAll());
+    const QJsonArray kinds = run({"structures", "--json"}).json()["structures"].toArray();
+    QVERIFY(kinds.size() >= 13);
+    for (const auto& kind : kinds) {
+      const qsizetype start = text.indexOf(QStringLiteral("(`%1`)").arg(kind.toObject()["key"].toString()));
+      QVERIFY2(start >= 0, qPrintable(kind.toObject()["key"].toString()));
+      const QString own = text.mid(start, text.indexOf(QStringLiteral("\n## "), start) - start);
+      for (const auto& row : kind.toObject()["parameters"].toArray()) {
+        const QString key = row.toObject()["key"].toString();
+        QVERIFY2(own.contains(QStringLiteral("| `%1` |").arg(key)) && own.contains(row.toObject()["meaning"].toString()), qPrintable(key));
+      }
+    }
+  }
+  void aGalleryShowsEveryCard() {
+    const QString picture = at("gallery.png"), one = QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market.hinge"), two = QStringLiteral(HINGE_SOURCE_DIR "/demo/quay-steps.hinge");
+    QCOMPARE(run({"gallery", one, two, "--columns", "2", "-o", picture}).code, 0);
+    QFile png(picture);
+    QVERIFY(png.open(QIODevice::ReadOnly));
+    const QByteArray head = png.read(24);
+    const auto number = [&](int from) { return (static_cast<unsigned char>(head[from + 2]) << 8) + static_cast<unsigned char>(head[from + 3]); };
+    QCOMPARE(number(16), 800); // two tiles of 400
+    QVERIFY(number(20) > 300);
+    QCOMPARE(run({"gallery", one, "--columns", "0", "-o", picture}).code, 2);
+    QCOMPARE(run({"gallery", at("missing.hinge"), "-o", picture}).code, 2);
+  }
 };
 
 QTEST_APPLESS_MAIN(TestCommandLine)
