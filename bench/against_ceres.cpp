@@ -114,7 +114,7 @@ public:
   /// Residual (mm) that is left.
   double solve(const Pose& pages) {
     const Mechanism& m = m_motion.mechanism();
-    for (BodyIndex body : {m.joints[m.drive].left, m.joints[m.drive].right}) m_base[body] = bodyPose(pages, body);
+    m.placeBase(m_motion.assembly(), pages.opening_rad, m_base);
     ceres::Solver::Options options;
     options.linear_solver_type = ceres::SPARSE_NORMAL_CHOLESKY;
     options.max_num_iterations = 50;

@@ -46,7 +46,7 @@ void editToPictureOfDemo(benchmark::State& state) {
   QImage behind(image.size(), QImage::Format_RGB32);
   {
     QPainter painter(&behind);
-    paintStageBackground(painter, area, *assembleDesign(design), cameraFor(design.card, area), Theme::light());
+    paintStageBackground(painter, area, *assembleDesign(design), cameraFor(design.card, area, *assembleDesign(design)), Theme::light());
   }
   StageStyle style;
   style.background = false;
@@ -56,7 +56,7 @@ void editToPictureOfDemo(benchmark::State& state) {
     const auto assembly = assembleDesign(edited);
     QPainter painter(&image);
     painter.drawImage(0, 0, behind);
-    paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(edited.card, area), style);
+    paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(edited.card, area, *assembly), style);
   }
 }
 BENCHMARK(editToPictureOfDemo)->Unit(benchmark::kMillisecond);

@@ -6,8 +6,12 @@ import subprocess
 
 root = pathlib.Path(__file__).resolve().parent.parent
 told = json.loads(subprocess.run([root / "build/bin/hinge-lantern-cli", "structures", "--json"], check=True, capture_output=True, text=True).stdout)
-lines = ["# Structures", "", "Written by `docs/structures.py` from `hinge-lantern-cli structures --json`; every size is a row of its recipe's table.", ""]
-for kind in told["structures"]:
+lines = ["Written by `docs/structures.py` from `hinge-lantern-cli structures --json`; every size is a row of its recipe's table.", ""]
+for kind in told["bases"] + told["structures"]:
+    if kind is told["bases"][0]:
+        lines += ["# Bases", ""]
+    if kind is told["structures"][0]:
+        lines += ["# Structures", ""]
     lines += [f"## {kind['label']} (`{kind['key']}`)", "", kind["summary"] + ".", "", "| key | name | range | starts at | meaning |", "| --- | --- | --- | --- | --- |"]
     for p in kind["parameters"]:
         unit = {"mm": " mm", "deg": "°"}.get(p["unit"], "")

@@ -43,14 +43,14 @@ public:
   /// So near that the new structure fills half of the picture when the card is half open.
   void lookAtAdded() {
     const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
-    m_camera = cameraFor(m_design->card, area);
+    m_camera = cameraFor(m_design->card, area, *m_assembly);
     QRectF box;
     for (double deg : {60.0, 120.0}) {
       const Pose pose = Motion::quickPose(*m_assembly, radians(deg));
       for (PanelIndex panel : m_assembly->panels.indices()) {
         if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
         QPolygonF outline;
-        for (const Vec2& c : m_assembly->panels[panel].outline) outline << m_camera.project(benchPose(pose.opening_rad) * (pose.panels[panel] * lift(c)));
+        for (const Vec2& c : m_assembly->panels[panel].outline) outline << m_camera.project(benchPose(*m_assembly, pose.opening_rad) * (pose.panels[panel] * lift(c)));
         box = box.isNull() ? outline.boundingRect() : box.united(outline.boundingRect());
       }
     }

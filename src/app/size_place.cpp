@@ -1,12 +1,22 @@
 #include "app/size_place.h"
 #include "app/look.h"
+#include "core/bases/base.h"
 #include "core/paper/envelope.h"
+#include "core/structures/assemble.h"
+#include "render/flat_painter.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QPainter>
 
 namespace hinge {
 namespace {
+
+/// The leaves as they are cut: x across the folds.
+Box2 flatLeaves(const Assembly& assembly) {
+  Box2 flat;
+  for (const auto& [page, pose] : assembly.basePoses(0)) flat.add(boundsOf(assembly.panels[page].outline));
+  return flat;
+}
 
 /// The open card on its sheet, to scale, with the shut half marked.
 class CardDrawing : public QWidget {
@@ -24,7 +34,11 @@ protected:
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const bool side = design.card.fold == FoldSide::Side;
-    const double w = design.card.width_mm * (side ? 2 : 1), h = design.card.height_mm * (side ? 1 : 2);
+    const auto assembly = assembleDesign({.card = design.card});
+    if (!assembly) return;
+    const Box2 flat = flatLeaves(*assembly);
+    const Box2 ground = boundsOf(assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root].outline);
+    const double w = side ? flat.size().x() : flat.size().y(), h = side ? flat.size().y() : flat.size().x();
     // Turn the sheet the way the open card lies.
     double sw = sheet.width_mm, sh = sheet.height_mm;
     if ((w > h) != (sw > sh)) std::swap(sw, sh);
@@ -51,17 +65,18 @@ protected:
     p.setPen(Qt::NoPen);
     p.setBrush(glow);
     p.drawRect(card);
-    p.setPen(QPen(theme.valley, 2.2, Qt::CustomDashLine, Qt::RoundCap));
-    QPen beads(theme.valley, 2.4);
-    beads.setCapStyle(Qt::RoundCap);
-    beads.setDashPattern({0.01, 2.6});
-    p.setPen(beads);
-    if (side) p.drawLine(QPointF(card.center().x(), card.top()), QPointF(card.center().x(), card.bottom()));
-    else p.drawLine(QPointF(card.left(), card.center().y()), QPointF(card.right(), card.center().y()));
+    const auto across = [&](double x) { return (side ? card.left() : card.top()) + scale * (x - flat.low.x()); };
+    for (const Drive& drive : assembly->drives) {
+      const double x = across(assembly->folds[drive.fold].from.x());
+      p.setPen(linePen(assembly->folds[drive.fold].sense == FoldSense::Valley ? LineKind::Valley : LineKind::Mountain, theme, 2.4));
+      if (side) p.drawLine(QPointF(x, card.top()), QPointF(x, card.bottom()));
+      else p.drawLine(QPointF(card.left(), x), QPointF(card.right(), x));
+    }
     p.setPen(QColor(0x5d, 0x57, 0x4f));
     p.setFont(Look::font(13, QFont::DemiBold));
     const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, design.settings.unit)); };
-    const QRectF shut = side ? QRectF(card.center().x(), card.top(), 0.5 * card.width(), card.height()) : QRectF(card.left(), card.center().y(), card.width(), 0.5 * card.height());
+    const double first = across(ground.low.x()), last = across(ground.high.x());
+    const QRectF shut = side ? QRectF(first, card.top(), last - first, card.height()) : QRectF(card.left(), first, card.width(), last - first);
     p.drawText(shut, Qt::AlignCenter, tr("shut\n%1 × %2").arg(QString::fromStdString(formatLength(design.card.width_mm, design.settings.unit, false)), length(design.card.height_mm)));
     if (w > sw + 1e-6 || h > sh + 1e-6) {
       p.setPen(theme.trouble);
@@ -85,7 +100,7 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   auto* heading = new QLabel(tr("How large is the card?"), this);
   heading->setObjectName(QStringLiteral("large"));
   column->addWidget(heading);
-  auto* form = new QFormLayout;
+  auto* form = m_form = new QFormLayout;
   form->setHorizontalSpacing(18);
   form->setVerticalSpacing(10);
   form->setFieldGrowthPolicy(QFormLayout::FieldsStayAtSizeHint);
@@ -106,6 +121,11 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_title = lineEdit(tr("Name"), 220);
   m_width = lineEdit(tr("Finished width"), 110);
   m_height = lineEdit(tr("Finished height"), 110);
+  m_base = combo(tr("Base"));
+  for (const BaseKind* base : baseKinds()) {
+    m_base->addItem(QString::fromUtf8(base->label.data()), QString::fromUtf8(base->key.data()));
+    m_base->setItemData(m_base->count() - 1, QString::fromUtf8(base->summary.data()), Qt::ToolTipRole);
+  }
   m_fold = combo(tr("Fold along"));
   m_fold->addItems({tr("the side"), tr("the top")});
   m_stock = combo(tr("Stock"));
@@ -138,6 +158,15 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_width, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_height, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_fold, &QComboBox::activated, this, &SizePlace::commitCard);
+  connect(m_base, &QComboBox::activated, this, [this](int index) {
+    const Design& d = m_document->committed();
+    const auto card = onBase(d.card, m_base->itemData(index).toString().toStdString());
+    if (!card || card->kind == d.card.kind) return;
+    Design next = d;
+    next.card = *card;
+    if (auto applied = m_document->apply(next, tr("choose the base")); !applied) emit refused(QString::fromStdString(applied.error().text()));
+    refill();
+  });
   const auto change = [this](const QString& what, auto edit) {
     Design next = m_document->committed();
     edit(next);
@@ -154,8 +183,41 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   refill();
 }
 
+/// A field for every size of the base, made anew when the base has changed.
+void SizePlace::refillBase() {
+  const Design& d = m_document->design();
+  const BaseKind* base = findBaseKind(d.card.kind);
+  const QString key = QString::fromStdString(d.card.kind);
+  m_base->setCurrentIndex(m_base->findData(key));
+  if (!base) return;
+  if (key != m_shownBase) {
+    for (QWidget* field : m_baseFields) m_form->removeRow(field);
+    m_baseFields.clear();
+    m_shownBase = key;
+    int row = -1;
+    m_form->getWidgetPosition(m_base, &row, nullptr);
+    for (const ParameterSpec& spec : base->parameters) {
+      auto* edit = new QLineEdit(this);
+      edit->setFixedWidth(110);
+      const QString label = QString::fromUtf8(spec.label.data(), static_cast<qsizetype>(spec.label.size()));
+      edit->setAccessibleName(label);
+      edit->setToolTip(QString::fromUtf8(spec.meaning.data(), static_cast<qsizetype>(spec.meaning.size())));
+      m_form->insertRow(++row, label, edit);
+      m_baseFields.insert(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size())), edit);
+      connect(edit, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+    }
+  }
+  for (const ParameterSpec& spec : base->parameters) {
+    auto* edit = static_cast<QLineEdit*>(m_baseFields.value(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size()))));
+    const double value = d.card.values.find(spec.key)->second;
+    edit->setText(QString::fromStdString(spec.unit == ParameterUnit::Millimetre ? formatLength(value, d.settings.unit) : spec.unit == ParameterUnit::Degree ? formatAngle(value) : formatNumber(value, 0)));
+    edit->setModified(false);
+  }
+}
+
 void SizePlace::refill() {
   const Design& d = m_document->design();
+  refillBase();
   if (!m_title->hasFocus()) m_title->setText(QString::fromStdString(d.title));
   const auto fill = [&](QLineEdit* edit, double mm) {
     edit->setText(QString::fromStdString(formatLength(mm, d.settings.unit)));
@@ -174,9 +236,11 @@ void SizePlace::refill() {
   const double reserve = d.settings.edgeReserve_mm;
   const EnvelopeNeed envelope = envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
   const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, d.settings.unit)); };
+  const auto assembly = assembleDesign({.card = d.card});
+  const Vec2 flat = assembly ? flatLeaves(*assembly).size() : Vec2(0, 0);
+  const bool side = d.card.fold == FoldSide::Side;
   m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants %4 × %5 and the thickness at least.")
-                       .arg(length(d.card.fold == FoldSide::Side ? 2 * d.card.width_mm : d.card.width_mm), length(d.card.fold == FoldSide::Side ? d.card.height_mm : 2 * d.card.height_mm),
-                            length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
+                       .arg(length(side ? flat.x() : flat.y()), length(side ? flat.y() : flat.x()), length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
   m_drawing->update();
 }
 
@@ -194,6 +258,18 @@ void SizePlace::commitCard() {
       return;
     }
     *size = *typed;
+  }
+  for (const ParameterSpec& spec : findBaseKind(card.kind)->parameters) {
+    auto* edit = static_cast<QLineEdit*>(m_baseFields.value(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size()))));
+    if (!edit || !edit->isModified()) continue;
+    edit->setModified(false);
+    const auto typed = spec.unit == ParameterUnit::Millimetre ? parseLength_mm(edit->text().toStdString(), d.settings.unit) : parseAngle_deg(edit->text().toStdString());
+    if (!typed) {
+      emit refused(QString::fromStdString(typed.error().text()));
+      refill();
+      return;
+    }
+    card.values[std::string(spec.key)] = *typed;
   }
   card.rests = m_rests->currentIndex() == 1 ? Rests::OnEdge : Rests::OnPage;
   if (m_display->isModified()) {

@@ -1,8 +1,10 @@
 #pragma once
 #include "app/document.h"
 #include <QComboBox>
+#include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMap>
 #include <QPushButton>
 
 namespace hinge {
@@ -24,6 +26,11 @@ private:
   void commitCard();
   Document* m_document;
   QLineEdit *m_title, *m_width, *m_height, *m_display;
+  void refillBase();
+  QFormLayout* m_form;
+  QComboBox* m_base;
+  QString m_shownBase;                   ///< key of the base whose sizes have fields
+  QMap<QString, QWidget*> m_baseFields;  ///< by parameter
   QComboBox *m_fold, *m_stock, *m_unit, *m_sheet, *m_envelope, *m_rests;
   QWidget* m_drawing;
   QLabel* m_facts;

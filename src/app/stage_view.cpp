@@ -74,7 +74,7 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QW
 QRectF StageView::stageArea() const { return QRectF(24, 26, width() - 48, height() - 26 - m_fan->sizeHint().height() + 6); }
 
 Camera StageView::camera() const {
-  Camera camera = cameraFor(m_document->design().card, stageArea());
+  Camera camera = cameraFor(m_document->design().card, stageArea(), *m_assembly);
   camera.turn_rad += m_turn;
   camera.height_rad = std::clamp(camera.height_rad + m_height, -0.3, 1.5);
   camera.scale_px *= m_zoom;
@@ -154,7 +154,7 @@ void StageView::showFinding(int index) {
 
 std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) const {
   if (!m_pose.placed[panel]) return std::nullopt;
-  return camera().project(benchPose(m_pose.opening_rad) * (m_pose.panels[panel] * lift(flat)));
+  return camera().project(benchPose(*m_assembly, m_pose.opening_rad) * (m_pose.panels[panel] * lift(flat)));
 }
 
 QPointF StageView::seatPoint(const Seat& seat) const {

@@ -1,4 +1,5 @@
 #include "cli/commands.h"
+#include "core/bases/base.h"
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
 #include "core/io/obj.h"
@@ -41,7 +42,7 @@ private:
 };
 
 struct Options {
-  std::string file, out, kind, seat, id, fold = "side", format, finding;
+  std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding;
   std::vector<std::string> sets, files;
   int columns = 3;
   double width = 0, height = 0, step = 10;
@@ -51,22 +52,26 @@ struct Options {
 };
 
 /// "key=value" with lengths in mm (or with a unit: 1 1/2in) and angles in degrees.
-Result<ParameterValues> parseSets(const std::vector<std::string>& sets, std::string_view kindKey) {
-  const StructureKind* kind = findStructureKind(kindKey);
-  if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey), ""};
+Result<ParameterValues> parseSets(const std::vector<std::string>& sets, ParameterTable table, std::string_view owner) {
   ParameterValues values;
   for (const std::string& set : sets) {
     const auto equals = set.find('=');
     if (equals == std::string::npos) return Error{"usage", "must be key=value", fmt::format("--set {}", set)};
     const std::string key = set.substr(0, equals);
-    const ParameterSpec* spec = findSpec(kind->parameters, key);
-    if (!spec) return Error{"value.unknown", fmt::format("{} has no parameter \"{}\"", kindKey, key), ""};
+    const ParameterSpec* spec = findSpec(table, key);
+    if (!spec) return Error{"value.unknown", fmt::format("{} has no parameter \"{}\"", owner, key), ""};
     const auto value = spec->unit == ParameterUnit::Millimetre ? parseLength_mm(std::string_view(set).substr(equals + 1), LengthUnit::Millimetre)
                                                                : parseAngle_deg(std::string_view(set).substr(equals + 1));
     if (!value) return Error{value.error().code, value.error().message, key};
     values[key] = *value;
   }
   return values;
+}
+
+Result<ParameterValues> parseSets(const std::vector<std::string>& sets, std::string_view kindKey) {
+  const StructureKind* kind = findStructureKind(kindKey);
+  if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey), ""};
+  return parseSets(sets, kind->parameters, kindKey);
 }
 
 int listStructures(const Options& o) {
@@ -82,13 +87,27 @@ int listStructures(const Options& o) {
   return kFine;
 }
 
+/// An edit is saved only when the edited design can be assembled.
+int saveEdited(const Design& edited, const std::string& path) {
+  if (auto assembly = assembleDesign(edited); !assembly) return refuse(assembly.error());
+  if (auto saved = saveDesign(edited, path); !saved) return refuse(saved.error());
+  return kFine;
+}
+
 int newDesign(const Options& o) {
   Design d;
   d.card.width_mm = o.width, d.card.height_mm = o.height;
   d.card.fold = o.fold == "top" ? FoldSide::Top : FoldSide::Side;
   if (auto valid = validateCard(d.card); !valid) return refuse(valid.error());
-  if (auto saved = saveDesign(d, o.file); !saved) return refuse(saved.error());
-  return kFine;
+  if (o.base != "single-fold") {
+    const auto card = onBase(d.card, o.base);
+    if (!card) return refuse(card.error());
+    d.card = *card;
+  }
+  auto given = parseSets(o.sets, findBaseKind(d.card.kind)->parameters, d.card.kind);
+  if (!given) return refuse(given.error());
+  for (const auto& [key, value] : *given) d.card.values[key] = value;
+  return saveEdited(d, o.file);
 }
 
 int listSeats(const Options& o) {
@@ -99,13 +118,6 @@ int listSeats(const Options& o) {
   if (o.json) fmt::print("{}", seatsToJson(*assembly));
   else
     for (const Seat& seat : assembly->seats) fmt::print("{:16} {:36} {} mm\n", seat.key, seat.label, formatNumber(seat.length_mm, 3));
-  return kFine;
-}
-
-/// An edit is saved only when the edited design can be assembled.
-int saveEdited(const Design& edited, const std::string& path) {
-  if (auto assembly = assembleDesign(edited); !assembly) return refuse(assembly.error());
-  if (auto saved = saveDesign(edited, path); !saved) return refuse(saved.error());
   return kFine;
 }
 
@@ -132,6 +144,13 @@ Result<StructureId> idIn(const Design& d, const std::string& text) {
 int setOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
+  if (o.id == "card") { // sizes of the base
+    auto given = parseSets(o.sets, findBaseKind(d->card.kind)->parameters, d->card.kind);
+    if (!given) return refuse(given.error());
+    Design edited = *d;
+    for (const auto& [key, value] : *given) edited.card.values[key] = value;
+    return saveEdited(edited, o.target());
+  }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error());
   auto values = parseSets(o.sets, d->find(*id)->kind);
@@ -290,6 +309,8 @@ int runCommandLine(int argc, char** argv) {
   create->add_option("--width", o.width, "finished (shut) width in mm")->required();
   create->add_option("--height", o.height, "finished (shut) height in mm")->required();
   create->add_option("--fold", o.fold, "edge with the fold")->check(CLI::IsMember({"top", "side"}));
+  create->add_option("--base", o.base, "kind of base, see \"structures\"");
+  create->add_option("--set", o.sets, "sizes of the base, key=value ...")->expected(1, -1);
   withFile(verb("seats", "list the folds on which a structure can stand", listSeats))->add_flag("--json", o.json, "as JSON");
   CLI::App* add = withFile(verb("add", "put a structure on a seat; prints its id", addOne));
   add->add_option("kind", o.kind, "structure kind, see \"structures\"")->required();
@@ -297,7 +318,7 @@ int runCommandLine(int argc, char** argv) {
   add->add_option("--set", o.sets, "key=value ...")->expected(1, -1);
   add->add_option("-o,--out", o.out, "write here instead of changing the file");
   CLI::App* set = withFile(verb("set", "change parameters of a structure", setOne));
-  set->add_option("id", o.id, "structure id (s1, s2, ...)")->required();
+  set->add_option("id", o.id, "structure id (s1, s2, ...), or \"card\" for the sizes of the base")->required();
   set->add_option("values", o.sets, "key=value ...")->required()->expected(1, -1);
   set->add_option("-o,--out", o.out, "write here instead of changing the file");
   CLI::App* remove = withFile(verb("remove", "take a structure away with everything on it", removeOne));

@@ -10,7 +10,7 @@ QImage stagePicture(const Motion& motion, const CardBase& card, double opening_r
   image.fill(Qt::black);
   QPainter painter(&image);
   const QRectF area(QPointF(0, 0), QSizeF(size));
-  paintStage(painter, area, motion.assembly(), motion.poseAt(drawableOpening(opening_rad)), cameraFor(card, area), StageStyle{});
+  paintStage(painter, area, motion.assembly(), motion.poseAt(drawableOpening(opening_rad)), cameraFor(card, area, motion.assembly()), StageStyle{});
   return image;
 }
 

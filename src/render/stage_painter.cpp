@@ -30,7 +30,7 @@ Vec3 lightOf(const Assembly& assembly, const Iso3& bench) {
 class Painter {
 public:
   Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style)
-      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(benchPose(pose.opening_rad)), m_light(lightOf(assembly, m_bench)),
+      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(benchPose(assembly, pose.opening_rad)), m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
 
   std::vector<DrawnFace> run() {
@@ -214,28 +214,31 @@ void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly&
   painter.restore();
 }
 
-Iso3 benchPose(double opening_rad) { return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)); }
+Iso3 benchPose(const Assembly& assembly, double opening_rad) { return assembly.onTable(opening_rad); }
 
 double drawableOpening(double opening_rad) { return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02)); }
 
-Camera cameraFor(const CardBase& card, const QRectF& area) {
+Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly) {
   Camera camera;
   const double depth = card.pageDepth_mm(), length = card.gutterLength_mm();
   camera.turn_rad = card.fold == FoldSide::Side ? 0.30 : 0.80;
   camera.height_rad = 0.60;
   camera.distance_mm = 3.4 * std::hypot(2 * depth, length);
   camera.target = Vec3(0, 0.5 * length, 0.22 * depth);
-  // Fit what the page sweeps: open flat, upright and shut.
+  // Fit what the pages sweep.
   Camera unit = camera;
   unit.scale_px = 1;
   unit.centre = QPointF(0, 0);
   QRectF seen;
-  for (double y : {0.0, length})
-    for (int k = 0; k <= 12; ++k) {
-      const double t = k * kPi / 12;
-      const QPointF q = unit.project(Vec3(depth * std::cos(t), y, depth * std::sin(t)));
-      seen = seen.united(QRectF(q - QPointF(0.5, 0.5), QSizeF(1, 1)));
-    }
+  for (int k = 0; k <= 12; ++k) {
+    const double t = k * kPi / 12;
+    const Iso3 bench = benchPose(assembly, t);
+    for (const auto& [page, pose] : assembly.basePoses(t))
+      for (const Vec2& corner : ringsOf(assembly.panels[page].outline).rim) {
+        const QPointF q = unit.project(bench * (pose * lift(corner)));
+        seen = seen.united(QRectF(q - QPointF(0.5, 0.5), QSizeF(1, 1)));
+      }
+  }
   camera.scale_px = 0.94 * std::min(area.width() / seen.width(), area.height() / seen.height());
   camera.centre = area.center() - camera.scale_px * seen.center();
   return camera;

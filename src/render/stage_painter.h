@@ -32,11 +32,11 @@ std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const A
 void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly& assembly, const Camera& camera, const Theme& theme);
 
 /// A camera that holds the whole card at every opening inside the area.
-Camera cameraFor(const CardBase& card, const QRectF& area);
+Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly);
 
 /// How the card lies on the bench: the second page flat, the first one turned up by the opening, so that it swings as the
 /// leaf of the opening control does. Maps the world frame into the bench frame in which the stage is drawn.
-Iso3 benchPose(double opening_rad);
+Iso3 benchPose(const Assembly& assembly, double opening_rad);
 
 /// An opening at which the picture of a flat state is well defined: a hair beside shut and open flat.
 double drawableOpening(double opening_rad);

@@ -32,8 +32,7 @@ private slots:
     const Block& block = motion.parts().front();
     BodyPoses poses;
     poses.assign(m.bodies.size(), Iso3::Identity());
-    poses[m.root] = motion.assembly().rootPose(radians(70));
-    poses[m.joints[m.drive].other(m.root)] = m.across(m.joints[m.drive], m.root, poses[m.root], kPi - radians(70));
+    m.placeBase(motion.assembly(), radians(70), poses);
     // A pose that is not closed, so that no term of the derivative hides.
     Eigen::VectorXd x(2);
     x << -0.7, -1.1;

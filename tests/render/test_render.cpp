@@ -75,7 +75,7 @@ private slots:
     QImage image(800, 600, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&image);
     const QRectF area(0, 0, 800, 600);
-    const auto drawn = paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(d.card, area), StageStyle{});
+    const auto drawn = paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(d.card, area, *assembly), StageStyle{});
     std::set<int> panels;
     for (const DrawnFace& f : drawn) panels.insert(f.panel.value);
     QCOMPARE(panels.size(), assembly->panels.size());
@@ -86,7 +86,9 @@ private slots:
       CardBase c;
       c.fold = fold;
       const QRectF area(0, 0, 760, 560);
-      const Camera camera = cameraFor(c, area);
+      Design sized;
+      sized.card = c;
+      const Camera camera = cameraFor(c, area, *assembleDesign(sized));
       for (int k = 0; k <= 18; ++k)
         for (double y : {0.0, c.gutterLength_mm()}) QVERIFY(area.contains(camera.project(Vec3(c.pageDepth_mm() * std::cos(k * kPi / 18), y, c.pageDepth_mm() * std::sin(k * kPi / 18)))));
     }

@@ -1,10 +1,43 @@
 #include "core/assembly/assembly.h"
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
 
+double Drive::angle_rad(double opening_rad) const {
+  const double share = std::clamp((opening_rad - from_rad) / (to_rad - from_rad), 0.0, 1.0);
+  return shut_rad + (open_rad - shut_rad) * share;
+}
+
 Iso3 Assembly::rootPose(double opening_rad) const {
-  return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), rootSign * 0.5 * (kPi - opening_rad));
+  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)) : Iso3::Identity();
+}
+
+std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad) const {
+  std::vector<std::pair<PanelIndex, Iso3>> placed{{root, rootPose(opening_rad)}};
+  const auto poseOf = [&](PanelIndex p) -> const Iso3* {
+    for (const auto& [panel, pose] : placed)
+      if (panel == p) return &pose;
+    return nullptr;
+  };
+  for (bool found = true; found;) {
+    found = false;
+    for (const Drive& drive : drives) {
+      const Fold& fold = folds[drive.fold];
+      const Iso3 *left = poseOf(fold.left), *right = poseOf(fold.right);
+      if ((left != nullptr) == (right != nullptr)) continue;
+      // Pages are one flat piece: the fold line has the same numbers on both sides.
+      const Iso3 turn = rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), (left ? -1.0 : 1.0) * drive.angle_rad(opening_rad));
+      const Iso3 pose = (left ? *left : *right) * turn;
+      placed.push_back({left ? fold.right : fold.left, pose});
+      found = true;
+    }
+  }
+  return placed;
+}
+
+Iso3 Assembly::onTable(double opening_rad) const {
+  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)) : Iso3::Identity();
 }
 
 namespace {

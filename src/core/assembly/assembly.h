@@ -94,6 +94,15 @@ struct DimensionMark {
   std::optional<Vec2> corner;
 };
 
+/// A fold of the base that is moved: its fold angle follows the opening of the card (0 shut to pi) in a straight line, within
+/// its own stretch of it.
+struct Drive {
+  FoldIndex fold;
+  double shut_rad = kPi, open_rad = 0; ///< fold angles before and after the stretch
+  double from_rad = 0, to_rad = kPi;   ///< openings between which it moves
+  double angle_rad(double opening_rad) const;
+};
+
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.
 struct Assembly {
   IndexedVector<PieceIndex, Piece> pieces;
@@ -104,12 +113,16 @@ struct Assembly {
   std::vector<DimensionMark> dimensions;
   std::vector<Placement> placements; ///< in the order of the design: hosts before guests
 
-  FoldIndex drive;      ///< the fold whose opening the user moves
-  PanelIndex root;      ///< its frame in the world is given by rootPose
-  double rootSign = 1;  ///< see rootPose
+  std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
+  PanelIndex root;           ///< its frame in the world is given by rootPose
+  bool symmetric = true;     ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 
-  /// Pose of the root panel's piece frame at an opening: pages lie symmetrically about the plane x = 0.
+  /// Pose of the root panel's piece frame at an opening.
   Iso3 rootPose(double opening_rad) const;
+  /// Where the driven pages are at an opening (piece frames into the world), the root first.
+  std::vector<std::pair<PanelIndex, Iso3>> basePoses(double opening_rad) const;
+  /// Turns the world so that the page that lies on the table is level, face up.
+  Iso3 onTable(double opening_rad) const;
 
   const Seat* findSeat(std::string_view key) const;
   PanelIndex findPanel(std::string_view key) const;

@@ -8,12 +8,24 @@ namespace hinge {
 /// A recipe of the card itself: makes the pages, the driven fold and the first seats.
 struct BaseKind {
   std::string_view key, label, summary;
+  ParameterTable parameters;
+  ParameterValues (*fit)(const CardBase& card); ///< starting values that suit the card's size
   Result<void> (*build)(const CardBase& card, AssemblyBuilder& builder);
+  double display_deg = 90; ///< opening at which such a card is usually shown
+  Rests rests = Rests::OnPage;
 };
 
 std::span<const BaseKind* const> baseKinds();
 const BaseKind* findBaseKind(std::string_view key);
 
-const BaseKind& singleFoldBase(); ///< one per file; entered in bases/registry.cpp
+/// The card on another base: sizes of its table and the opening at which it is shown start afresh. Fails when there is no such base.
+Result<CardBase> onBase(const CardBase& card, std::string_view key);
+
+const BaseKind& singleFoldBase(); ///< entered in bases/registry.cpp
+const BaseKind& concertinaBase();
+const BaseKind& gateBase();
+const BaseKind& triFoldBase();
+const BaseKind& easelBase();
+const BaseKind& footBase();
 
 } // namespace hinge

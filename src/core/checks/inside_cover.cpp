@@ -27,7 +27,9 @@ std::string edgeName(int edge, FoldSide fold) {
 std::vector<Finding> run(const CheckInput& in) {
   const Pose shut = in.motion.shutPose();
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
-  const Box2 cover = boundsOf(in.assembly.panels[in.assembly.root].outline);
+  Box2 cover; // all pages of the base as they lie in the shut card
+  for (const auto& [page, pose] : in.assembly.basePoses(0))
+    for (const Vec2& c : in.assembly.panels[page].outline) cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
   std::vector<Finding> found;
   for (const StructureItem& item : in.design.structures) {
     Worst worst;

@@ -39,6 +39,7 @@ struct CardBase {
   std::string kind = "single-fold";
   double width_mm = 130, height_mm = 180;
   FoldSide fold = FoldSide::Side;
+  ParameterValues values; ///< of the base's own table; none for a single fold
   double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
   Rests rests = Rests::OnPage;
   double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }

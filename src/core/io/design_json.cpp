@@ -1,4 +1,5 @@
 #include "core/io/design_json.h"
+#include "core/bases/base.h"
 #include "core/io/text_file.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
@@ -160,6 +161,11 @@ std::string designToJson(const Design& d) {
   out["card"] = {{"base", d.card.kind}, {"width_mm", d.card.width_mm}, {"height_mm", d.card.height_mm},
                  {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}, {"display_deg", d.card.display_deg},
                  {"rests", d.card.rests == Rests::OnPage ? "page" : "edge"}};
+  if (const BaseKind* base = findBaseKind(d.card.kind); base && !base->parameters.empty()) {
+    Json values = Json::object();
+    for (const ParameterSpec& spec : base->parameters) values[std::string(spec.key)] = d.card.values.find(spec.key)->second;
+    out["card"]["base_values"] = std::move(values);
+  }
   addExtras(out["card"], d.extras, "card");
   out["stock"] = {{"key", d.stock.key}, {"label", d.stock.label}, {"thickness_mm", d.stock.thickness_mm}, {"weight_gsm", d.stock.weight_gsm}};
   addExtras(out["stock"], d.extras, "stock");
@@ -232,6 +238,16 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   d.card.rests = rests == "edge" ? Rests::OnEdge : Rests::OnPage;
   if (!error)
     if (auto valid = validateCard(d.card); !valid) error = valid.error();
+  if (const BaseKind* base = findBaseKind(d.card.kind); base && !base->parameters.empty()) {
+    d.card.values = base->fit(d.card); // what is not given starts as on a new card
+    const Json* given = card.get("base_values", false);
+    for (const auto& [key, value] : objectOf(given, card, "base_values").items()) {
+      if (!value.is_number()) card.fail(fmt::format("base_values.{}", key), "is not a number");
+      else d.card.values[key] = value.get<double>();
+    }
+    if (!error)
+      if (auto valid = validate(base->parameters, d.card.values, "card.base_values"); !valid) error = valid.error();
+  }
 
   Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
   stock.text("key", d.stock.key);

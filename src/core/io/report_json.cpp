@@ -38,7 +38,7 @@ Json parametersOf(ParameterTable table) {
   return list;
 }
 
-Json baseParameters() {
+Json baseParameters(const BaseKind& base) {
   // The card's own sizes are not a structure's table; their limits are the same as validateCard's.
   Json list = Json::array();
   const CardBase start;
@@ -47,6 +47,7 @@ Json baseParameters() {
         std::tuple{"height", "Finished height", start.height_mm, "Height of the shut card as it is held"}})
     list.push_back({{"key", key}, {"label", label}, {"unit", "mm"}, {"min", starting::kLeastCard_mm},
                     {"max", starting::kLargestCard_mm}, {"default", value}, {"meaning", meaning}});
+  for (Json& own : parametersOf(base.parameters)) list.push_back(std::move(own));
   return list;
 }
 
@@ -55,7 +56,7 @@ Json baseParameters() {
 std::string kindsToJson() {
   Json out = {{"bases", Json::array()}, {"structures", Json::array()}};
   for (const BaseKind* base : baseKinds())
-    out["bases"].push_back({{"key", base->key}, {"label", base->label}, {"summary", base->summary}, {"parameters", baseParameters()}});
+    out["bases"].push_back({{"key", base->key}, {"label", base->label}, {"summary", base->summary}, {"parameters", baseParameters(*base)}});
   for (const StructureKind* kind : structureKinds())
     out["structures"].push_back({{"key", kind->key}, {"label", kind->label}, {"summary", kind->summary}, {"parameters", parametersOf(kind->parameters)}});
   return printed(out);

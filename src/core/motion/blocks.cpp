@@ -59,8 +59,7 @@ public:
       : m(mechanism), m_assembly(assembly), m_reference(reference), m_placed(mechanism.bodies.size(), 0), m_skip(skip) {}
 
   std::vector<Block> run() {
-    place(m.root);
-    place(m.joints[m.drive].other(m.root));
+    placeBase();
     for (;;) {
       Tree ring = findRing(placedBodies());
       if (ring.empty()) ring = findBridge();
@@ -81,6 +80,9 @@ private:
   bool placed(BodyIndex b) const { return m_placed[static_cast<std::size_t>(b.value)]; }
   bool skipped(BodyIndex b) const { return m_skip[static_cast<std::size_t>(b.value)]; }
   void place(BodyIndex b) { m_placed[static_cast<std::size_t>(b.value)] = 1; }
+  void placeBase() {
+    for (PanelIndex page : m.pages) place(m.bodyOf[page]);
+  }
   std::vector<BodyIndex> placedBodies() const {
     std::vector<BodyIndex> all;
     for (BodyIndex b : m.bodies.indices())
@@ -241,8 +243,7 @@ private:
         }
         // Known beforehand is what stands on none of them.
         std::ranges::fill(m_placed, 0);
-        place(m.root);
-        place(m.joints[m.drive].other(m.root));
+        placeBase();
         for (std::size_t k = 0; k < guide; ++k)
           if (k != loose && !needs[k][loose])
             for (const auto& [child, joint] : m_trees[k]) place(child);

@@ -55,16 +55,20 @@ Mechanism Mechanism::from(const Assembly& assembly) {
       const Vec3 axis = (to - from).normalized();
       return axis.cross(joint.leftFrom - from).norm() < 1e-6 && axis.cross(joint.leftTo - from).norm() < 1e-6;
     });
-    if (repeated && f != assembly.drive) continue;
+    if (repeated && std::ranges::find(assembly.drives, f, &Drive::fold) == assembly.drives.end()) continue;
     joint.home = left * right.inverse();
     joint.homeInverse = joint.home.inverse();
     const JointIndex index = m.joints.push(joint);
     m.bodies[joint.left].joints.push_back(index);
     m.bodies[joint.right].joints.push_back(index);
-    if (f == assembly.drive) m.drive = index;
   }
   m.root = m.bodyOf[assembly.root];
+  for (const auto& [page, pose] : assembly.basePoses(kPi)) m.pages.push_back(page);
   return m;
+}
+
+void Mechanism::placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const {
+  for (const auto& [page, pose] : assembly.basePoses(opening_rad)) poses[bodyOf[page]] = pose * inBody[page].inverse();
 }
 
 Iso3 Mechanism::across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const {

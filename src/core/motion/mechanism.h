@@ -31,11 +31,13 @@ struct Mechanism {
   IndexedVector<PanelIndex, BodyIndex> bodyOf;
   IndexedVector<PanelIndex, Iso3> inBody; ///< piece frame of the panel into the body's frame
   BodyIndex root;
-  JointIndex drive;
+  std::vector<PanelIndex> pages; ///< of the base: where they are follows from the opening alone
   /// Glued panels whose two ways round disagree (mm): only a broken recipe or file makes one.
   double worstGlueMisfit_mm = 0;
 
   static Mechanism from(const Assembly& assembly);
+  /// Places the bodies of the base at an opening.
+  void placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const;
   /// Frame of the joint's other body when `body` is at `pose`.
   Iso3 across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const;
   /// The fold angle in (-pi, pi] that two body poses imply.

@@ -13,9 +13,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
   BodyPoses poses;
   poses.assign(m.bodies.size(), Iso3::Identity());
   missing.assign(m.bodies.size(), 0);
-  const Joint& drive = m.joints[m.drive];
-  poses[m.root] = assembly.rootPose(opening_rad) * m.inBody[assembly.root].inverse();
-  poses[drive.other(m.root)] = m.across(drive, m.root, poses[m.root], kPi - opening_rad);
+  m.placeBase(assembly, opening_rad, poses);
   const auto absent = [&](PanelIndex p) { return missing[static_cast<std::size_t>(m.bodyOf[p].value)] != 0; };
   for (const Placement& placement : assembly.placements) {
     const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
@@ -83,8 +81,7 @@ void markPlaced(const Block& block, std::vector<char>& placed) {
 
 std::vector<char> baseBodies(const Mechanism& m) {
   std::vector<char> placed(m.bodies.size(), 0);
-  placed[static_cast<std::size_t>(m.root.value)] = 1;
-  placed[static_cast<std::size_t>(m.joints[m.drive].other(m.root).value)] = 1;
+  for (PanelIndex page : m.pages) placed[static_cast<std::size_t>(m.bodyOf[page].value)] = 1;
   return placed;
 }
 
@@ -92,13 +89,6 @@ std::vector<char> baseBodies(const Mechanism& m) {
 constexpr double kStarts_deg[] = {90, 75, 105, 60, 120, 45, 135, 30, 150, 20, 160, 10, 170, 5, 175, 2, 178};
 
 } // namespace
-
-void Motion::placeDrive(double opening_rad, BodyPoses& bodies) const {
-  const Joint& drive = m_mechanism->joints[m_mechanism->drive];
-  bodies[m_mechanism->root] = m_assembly->rootPose(opening_rad) * m_mechanism->inBody[m_assembly->root].inverse();
-  bodies[drive.other(m_mechanism->root)] =
-      m_mechanism->across(drive, m_mechanism->root, bodies[m_mechanism->root], kPi - opening_rad);
-}
 
 Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const {
   Pose pose{opening_rad};
@@ -140,7 +130,7 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
     if (left <= kFlatDistance_rad * 1.5) break;
     step = std::min({step, kTraceStep_rad, 0.5 * left});
     Node node{here + sign * step, std::vector<Eigen::VectorXd>(m_blocks.size())};
-    placeDrive(node.opening_rad, poses);
+    m_mechanism->placeBase(*m_assembly, node.opening_rad, poses);
     std::vector<char> placed = baseBodies(*m_mechanism);
     std::size_t failed = m_blocks.size();
     for (std::size_t b = 0; b < m_blocks.size() && failed == m_blocks.size(); ++b) {
@@ -216,7 +206,7 @@ void Motion::report() {
   const Mechanism& m = *m_mechanism;
   BodyPoses shut;
   shut.assign(m.bodies.size(), Iso3::Identity());
-  placeDrive(0.0, shut);
+  m_mechanism->placeBase(*m_assembly, 0.0, shut);
   std::vector<int> looseBy(m.bodies.size(), -1);
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
@@ -244,7 +234,7 @@ void Motion::report() {
         const std::size_t k = alive[static_cast<std::size_t>(share * static_cast<double>(alive.size() - 1))];
         BodyPoses poses;
         poses.assign(m.bodies.size(), Iso3::Identity());
-        placeDrive(m_nodes[k].opening_rad, poses);
+        m_mechanism->placeBase(*m_assembly, m_nodes[k].opening_rad, poses);
         for (std::size_t before = 0; before <= b; ++before)
           if (m_nodes[k].angles[before].size() > 0) placeBlock(m, m_blocks[before], m_nodes[k].angles[before], poses);
         report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
@@ -273,7 +263,7 @@ void Motion::report() {
 Pose Motion::shutPose() const {
   BodyPoses bodies;
   bodies.assign(m_mechanism->bodies.size(), Iso3::Identity());
-  placeDrive(0.0, bodies);
+  m_mechanism->placeBase(*m_assembly, 0.0, bodies);
   std::vector<char> placed = baseBodies(*m_mechanism);
   double worst = 0;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
@@ -308,7 +298,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
   const double t = std::clamp(opening_rad, 0.0, kPi);
   BodyPoses bodies;
   bodies.assign(m_mechanism->bodies.size(), Iso3::Identity());
-  placeDrive(t, bodies);
+  m_mechanism->placeBase(*m_assembly, t, bodies);
   std::vector<char> placed = baseBodies(*m_mechanism);
   const auto after = std::ranges::lower_bound(m_nodes, t, {}, &Node::opening_rad);
   const auto middle = after - m_nodes.begin();

@@ -66,7 +66,6 @@ private:
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
   Pose worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const;
-  void placeDrive(double opening_rad, BodyPoses& bodies) const;
 
   std::shared_ptr<const Assembly> m_assembly;
   std::shared_ptr<const Mechanism> m_mechanism;

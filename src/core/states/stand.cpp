@@ -5,9 +5,9 @@ namespace hinge {
 namespace {
 
 /// Turns the world so that the table is z = constant: x away from the gutter over page b where the card lies.
-Iso3 onTable(const CardBase& card, double opening_rad) {
-  if (card.rests == Rests::OnPage) return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad));
-  if (card.fold == FoldSide::Side) return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) * rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
+Iso3 onTable(const CardBase& card, const Assembly& assembly, double opening_rad) {
+  if (card.rests == Rests::OnPage) return assembly.onTable(opening_rad);
+  if (card.fold == FoldSide::Side || !assembly.symmetric) return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) * rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
   return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), kPi);
 }
 
@@ -19,7 +19,7 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
   if (!stand.reached) return stand;
   const Assembly& assembly = motion.assembly();
   const Pose pose = motion.poseAt(stand.opening_rad);
-  const Iso3 turn = onTable(design.card, stand.opening_rad);
+  const Iso3 turn = onTable(design.card, motion.assembly(), stand.opening_rad);
   Vec3 moment = Vec3::Zero();
   double area = 0, ground = 1e300;
   std::vector<Vec3> corners;

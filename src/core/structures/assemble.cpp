@@ -32,6 +32,7 @@ Result<Assembly> assembleDesign(const Design& design) {
   if (auto valid = validateCard(design.card); !valid) return valid.error();
   const BaseKind* base = findBaseKind(design.card.kind);
   if (!base) return Error{"base.unknown", fmt::format("there is no base \"{}\"", design.card.kind), "card"};
+  if (auto valid = validate(base->parameters, design.card.values, "card"); !valid) return valid.error();
   Assembly assembly;
   {
     AssemblyBuilder builder(assembly, std::nullopt);

@@ -1,0 +1,39 @@
+#include "core/bases/chain.h"
+#include <fmt/format.h>
+
+namespace hinge {
+
+std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<Crease>& creases, std::size_t ground, double length_mm) {
+  const PieceIndex sheet = builder.piece("sheet", "card");
+  double x = 0;
+  for (std::size_t k = 0; k < ground; ++k) x -= leaves[k].width_mm;
+  std::vector<PanelIndex> panels;
+  std::vector<double> edges;
+  for (const Leaf& leaf : leaves) {
+    panels.push_back(builder.panel(sheet, leaf.key, leaf.label, PanelUse::Page, {{x, 0}, {x + leaf.width_mm, 0}, {x + leaf.width_mm, length_mm}, {x, length_mm}}));
+    x += leaf.width_mm;
+    edges.push_back(x);
+  }
+  Assembly& assembly = builder.assembly();
+  assembly.root = panels[ground];
+  assembly.symmetric = false;
+  for (std::size_t k = 0; k + 1 < leaves.size(); ++k) {
+    const Crease& c = creases[k];
+    // The gutter is the fold at the left of the ground leaf, or the first one.
+    const bool gutter = k + 1 == ground || (ground == 0 && k == 0);
+    const std::string key = gutter ? "gutter" : fmt::format("fold-{}", k + 1), label = gutter ? "gutter" : fmt::format("fold {}", k + 1);
+    const double sign = c.sense == FoldSense::Valley ? 1.0 : -1.0, shut = c.flatWhenShut ? 0.0 : sign * kPi, open = sign * (kPi - radians(c.open_deg));
+    const Vec2 from(edges[k], 0), to(edges[k], length_mm);
+    const FoldIndex fold = builder.fold(key, label, panels[k], panels[k + 1], from, to, c.sense, shut);
+    assembly.drives.push_back({fold, shut, open, c.from_rad, c.to_rad});
+    const SeatSide left{panels[k], planarFrame(from, -Vec2::UnitX(), Vec2::UnitY())}, right{panels[k + 1], planarFrame(from, Vec2::UnitX(), Vec2::UnitY())};
+    // A fold that is flat in the shut card carries nothing that must lie flat with it.
+    if (c.flatWhenShut) continue;
+    const double onFace = c.sense == FoldSense::Valley ? 0.0 : 2 * kPi;
+    builder.seat(key, label, left, right, length_mm, onFace);
+    builder.seat(key + "-back", label + " from behind", right, left, length_mm, 2 * kPi - onFace);
+  }
+  return panels;
+}
+
+} // namespace hinge

@@ -1,0 +1,128 @@
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/bases/base.h"
+#include "core/io/design_json.h"
+#include "core/states/stand.h"
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// Bases with several folds: their travel, what they look like shut and open, and structures on each of their folds.
+
+class TestBases : public QObject {
+  Q_OBJECT
+  static Design on(const char* base, const ParameterValues& given = {}) {
+    Design d = card(120, 160);
+    const auto changed = onBase(d.card, base);
+    if (!changed) qFatal("%s", changed.error().text().c_str());
+    d.card = *changed;
+    for (const auto& [key, value] : given) d.card.values[key] = value;
+    return d;
+  }
+  static Vec3 normal(const Motion& motion, double deg, const char* panel) {
+    return motion.poseAt(radians(deg)).panels[motion.assembly().findPanel(panel)].linear().col(2);
+  }
+  static Vec3 at(const Motion& motion, double deg, const char* panel, const Vec2& flat) { return worldPoint(motion, motion.poseAt(radians(deg)), panel, flat); }
+
+private slots:
+  void everyBaseOpensShutsAndIsGood_data() {
+    QTest::addColumn<QString>("base");
+    for (const BaseKind* base : baseKinds()) QTest::newRow(base->key.data()) << QString::fromUtf8(base->key.data());
+  }
+  void everyBaseOpensShutsAndIsGood() {
+    QFETCH(QString, base);
+    const Design d = on(base.toUtf8().constData());
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QCOMPARE(analysis.motion->mobility(), 0);
+    // Shut, no page lies outside of the finished size.
+    const Pose shut = analysis.motion->shutPose();
+    Box2 box;
+    const Iso3 toRoot = shut.panels[analysis.motion->assembly().root].inverse();
+    for (PanelIndex p : analysis.motion->assembly().panels.indices())
+      for (const Vec2& c : analysis.motion->assembly().panels[p].outline) {
+        const Vec3 q = toRoot * (shut.panels[p] * lift(c));
+        QVERIFY_NEAR(q.z(), 0, 1e-9);
+        box.add(q.head<2>());
+      }
+    QVERIFY_NEAR(box.size().x(), 120, 1e-9);
+    QVERIFY_NEAR(box.size().y(), 160, 1e-9);
+  }
+  void everyBaseSurvivesItsFile_data() { everyBaseOpensShutsAndIsGood_data(); }
+  void everyBaseSurvivesItsFile() {
+    QFETCH(QString, base);
+    Design d = on(base.toUtf8().constData());
+    if (!d.card.values.empty()) d.card.values.begin()->second += 1;
+    const auto back = designFromJson(designToJson(d));
+    QVERIFY(back.ok());
+    QVERIFY(back->card == d.card);
+  }
+  void aConcertinaFoldsToAndFro() {
+    const Motion motion = Motion::trace(assemble(on("concertina", {{"leaves", 5}})));
+    for (double deg : {30.0, 90.0, 150.0})
+      for (const char* leaf : {"card/page-a", "card/page-c"}) QVERIFY_NEAR((normal(motion, deg, leaf) - normal(motion, deg, "card/page-e")).norm(), 0, 1e-9); // every second one is parallel
+    QVERIFY_NEAR(normal(motion, 90, "card/page-d").dot(normal(motion, 90, "card/page-e")), 0, 1e-9);
+    // Open flat, five leaves of 120 lie side by side.
+    QVERIFY_NEAR(at(motion, 180, "card/page-a", {-480, 0}).x(), -480, 1e-9);
+  }
+  void aFoldOpensAsFarAsItsTravel() {
+    const Motion motion = Motion::trace(assemble(on("foot", {{"open", 105}})));
+    QVERIFY_NEAR(normal(motion, 180, "card/page-a").dot(normal(motion, 180, "card/page-b")), std::cos(radians(75)), 1e-9);
+    QVERIFY_NEAR(normal(motion, 90, "card/page-a").dot(normal(motion, 90, "card/page-b")), std::cos(radians(180 - 52.5)), 1e-9);
+  }
+  void theLettersCoverOpensBeforeItsInnerFlap() {
+    const Motion motion = Motion::trace(assemble(on("tri-fold", {{"first", 80}})));
+    QVERIFY_NEAR((normal(motion, 80, "card/page-a") - normal(motion, 80, "card/page-b")).norm(), 0, 1e-9);  // cover open
+    QVERIFY_NEAR((normal(motion, 80, "card/page-c") + normal(motion, 80, "card/page-b")).norm(), 0, 1e-9);  // flap still shut
+    QVERIFY_NEAR((normal(motion, 180, "card/page-c") - normal(motion, 180, "card/page-b")).norm(), 0, 1e-9);
+  }
+  void theEaselsFrontStandsOnItsStop() {
+    const Motion motion = Motion::trace(assemble(on("easel", {{"strut", 55}, {"stop", 90}})));
+    const Vec3 foot = at(motion, 180, "card/page-a2", {-120, 0});
+    QVERIFY_NEAR(foot.x(), 90, 1e-9);
+    QVERIFY_NEAR(foot.z(), 0, 1e-9);
+    const Vec3 ridge = at(motion, 180, "card/page-a", {-55, 0});
+    QVERIFY_NEAR((foot - ridge).norm(), 65, 1e-9);
+    QVERIFY(ridge.z() > 20);
+    QVERIFY(!assembleDesign(on("easel", {{"stop", 119.9}})));
+  }
+  void impossibleBasesAreRefusedWithTheirPlace() {
+    const auto wide = assembleDesign(on("gate", {{"left", 80}}));
+    QVERIFY(!wide && wide.error().code == "base.flaps-meet");
+    const auto many = assembleDesign(on("concertina", {{"leaves", 40}}));
+    QVERIFY(!many && many.error().place.find("leaves") != std::string::npos);
+    QVERIFY(!onBase(CardBase{}, "parcel"));
+    const auto broken = designFromJson(R"({"format":"hinge-lantern","version":1,"card":{"base":"gate","width_mm":100,"height_mm":100,"base_values":{"left":"wide"}},"structures":[]})");
+    QVERIFY(!broken && broken.error().place.find("base_values.left") != std::string::npos);
+  }
+  void structuresStandOnEveryFoldOfAConcertina() {
+    // The second fold is a mountain on the face: it carries a valley's structures on its back.
+    Design d = on("concertina");
+    for (const char* seat : {"gutter", "fold-1-back"}) {
+      const StructureId id = add(d, "box", seat, {{"position", 30}, {"length", 40}, {"a", 30}, {"b", 30}, {"c", 30}, {"d", 30}});
+      QVERIFY(d.find(id));
+    }
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    // A parallel fold with equal sides at 90 degrees is a square: its walls are parallel to the leaves.
+    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s1/wall-a").dot(normal(*analysis.motion, 90, "card/page-c"))), 1, 1e-9);
+    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s2/wall-a").dot(normal(*analysis.motion, 90, "card/page-a"))), 1, 1e-9);
+  }
+  void aStepIsCutFromTheFoldOfAGate() {
+    Design d = on("gate");
+    add(d, "step", "fold-2", {{"position", 40}, {"length", 60}, {"a", 25}, {"b", 25}});
+    QVERIFY(checked(d).findings.empty());
+  }
+  void aConcertinaStandsOnItsEdges() {
+    const Design d = on("concertina");
+    const Motion motion = Motion::trace(assemble(d));
+    const Stand stand = standOf(motion, d);
+    QVERIFY(stand.reached);
+    // A zigzag of three leaves of 120 x 160 at right angles: the centre is 80 high over a foot some 40 deep at the least.
+    QVERIFY(degrees(stand.leastTip_rad) > 10 && degrees(stand.leastTip_rad) < 60);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestBases)
+#include "test_bases.moc"
