@@ -1,6 +1,7 @@
 #include "app/accessible_items.h"
 #include "app/look.h"
 #include "app/main_window.h"
+#include "app/new_place.h"
 #include "app/shelf.h"
 #include "core/units/length.h"
 #include <QApplication>
@@ -25,6 +26,10 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("finding"))) window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
   if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
   QWidget* target = &window;
+  if (options.isSet(QStringLiteral("new"))) {
+    window.openNewPlace();
+    target = window.findChild<NewPlace*>();
+  }
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
     target = QApplication::activePopupWidget();
@@ -56,6 +61,7 @@ int main(int argc, char** argv) {
                      {QStringLiteral("select"), QStringLiteral("Select a structure."), QStringLiteral("ID")},
                      {QStringLiteral("finding"), QStringLiteral("Show finding number N."), QStringLiteral("N")},
                      {QStringLiteral("adding"), QStringLiteral("Show the folds on which a structure can be put.")},
+                     {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
                      {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
                      {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
                      {QStringLiteral("light"), QStringLiteral("Light bench.")}});

@@ -1,4 +1,5 @@
 #include "app/main_window.h"
+#include "app/new_place.h"
 #include "app/look.h"
 #include "app/shelf.h"
 #include "core/structures/arrange.h"
@@ -81,8 +82,7 @@ void MainWindow::buildActions() {
   };
   m_new = make(tr("New card"), QKeySequence::New, [this] {
     if (!mayLeave()) return;
-    m_document->start(starterDesign());
-    go(SizeCard);
+    openNewPlace();
   });
   m_open = make(tr("Open …"), QKeySequence::Open, [this] {
     if (!mayLeave()) return;
@@ -241,6 +241,19 @@ QWidget* MainWindow::buildBuildPlace() {
 void MainWindow::go(Place place) {
   m_places->setCurrentIndex(place);
   for (int k = 0; k < m_placeButtons.size(); ++k) m_placeButtons[k]->setChecked(k == place);
+}
+
+void MainWindow::openNewPlace() {
+  auto* place = new NewPlace(this);
+  connect(place, &NewPlace::emptyChosen, this, [this] {
+    m_document->start(starterDesign());
+    go(SizeCard);
+  });
+  connect(place, &NewPlace::designChosen, this, [this](const Design& design) {
+    m_document->start(design);
+    go(BuildCard);
+  });
+  place->open();
 }
 
 void MainWindow::openShelf(const QString& seat, const QPoint& where) {

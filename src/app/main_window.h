@@ -29,6 +29,7 @@ public:
   CutPlace& cutPlace() { return *m_cut; }
   SizePlace& sizePlace() { return *m_size; }
   void go(Place place);
+  void openNewPlace();
   bool openFile(const QString& path);
   /// Makes the design with a structure just added the current one and selects it.
   void takeOver(const Design& design, StructureId added);

@@ -16,6 +16,8 @@ class SizePlace : public QWidget {
 public:
   SizePlace(Document* document, QWidget* parent = nullptr);
   QLineEdit* widthField() const { return m_width; }
+  QComboBox* baseChoice() const { return m_base; }
+  QLineEdit* baseField(const QString& key) const { return qobject_cast<QLineEdit*>(m_baseFields.value(key)); } ///< none for another base
 
 signals:
   void refused(const QString& why);

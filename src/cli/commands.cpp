@@ -281,7 +281,7 @@ int gallery(const Options& o) {
   }
   std::vector<GalleryCard> cards;
   for (std::size_t k = 0; k < motions.size(); ++k)
-    cards.push_back({&motions[k], designs[k].card, std::clamp(radians(o.open.value_or(105)), motions[k].low_rad(), motions[k].high_rad()), QString::fromStdString(designs[k].title)});
+    cards.push_back({&motions[k], designs[k].card, std::clamp(radians(o.open.value_or(designs[k].card.display_deg)), motions[k].low_rad(), motions[k].high_rad()), QString::fromStdString(designs[k].title)});
   const auto written = writePicture(galleryPicture(cards, {400, 300}, o.columns), o.out);
   return written ? kFine : refuse(written.error());
 }
@@ -339,7 +339,7 @@ int runCommandLine(int argc, char** argv) {
   CLI::App* pictures = verb("gallery", "one picture of several cards", gallery);
   pictures->add_option("files", o.files, "project files")->required()->expected(1, -1);
   pictures->add_option("--columns", o.columns, "cards in a row (3)");
-  pictures->add_option("--open", o.open, "opening in degrees (105)");
+  pictures->add_option("--open", o.open, "opening in degrees (as each card is shown)");
   pictures->add_option("-o,--out", o.out, "picture to write")->required();
   try {
     app.parse(argc, argv);

@@ -2,7 +2,9 @@
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
 #include "app/look.h"
+#include "app/live_picture.h"
 #include "app/main_window.h"
+#include "app/new_place.h"
 #include "app/shelf.h"
 #include <QComboBox>
 #include "core/io/design_json.h"
@@ -359,6 +361,48 @@ private slots:
     QVERIFY(fresh.isModified());
     QVERIFY(fresh.path().endsWith(QStringLiteral("night-market.hinge")));
     QVERIFY(Document::recoveries().isEmpty());
+  }
+  void aNewCardBeginsWithAStartingDesign() {
+    m_window->openNewPlace();
+    auto* place = m_window->findChild<NewPlace*>();
+    QVERIFY(place);
+    QCOMPARE(place->findChildren<LivePicture*>().size(), qsizetype(startingDesigns().size()));
+    QVERIFY(startingDesigns().size() >= 16);
+    auto* choice = place->findChild<LivePicture*>(QStringLiteral("start-Block stairs"));
+    QVERIFY(choice && choice->isEnabled());
+    QTest::mouseClick(choice, Qt::LeftButton);
+    QCOMPARE(m_window->document().committed().title, std::string("Block stairs"));
+    QVERIFY(m_window->document().path().isEmpty()); // a copy: nothing that ships is written over
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
+  }
+  void theBaseIsChosenWithTheSize() {
+    m_window->openNewPlace();
+    QTest::mouseClick(m_window->findChild<NewPlace*>()->findChild<QPushButton*>(), Qt::LeftButton);
+    QVERIFY(m_window->document().committed().structures.empty());
+    auto* base = m_window->sizePlace().baseChoice();
+    const int gate = base->findData(QStringLiteral("gate"));
+    base->setCurrentIndex(gate);
+    emit base->activated(gate);
+    QCOMPARE(m_window->document().committed().card.kind, std::string("gate"));
+    QLineEdit* left = m_window->sizePlace().baseField(QStringLiteral("left"));
+    QVERIFY(left);
+    const double width = m_window->document().committed().card.width_mm;
+    left->setFocus();
+    left->selectAll();
+    QTest::keyClicks(left, QStringLiteral("40"));
+    QTest::keyClick(left, Qt::Key_Return);
+    QCOMPARE(m_window->document().committed().card.values.at("left"), 40.0);
+    // Flaps that are wider than the card are refused; the field shows what holds.
+    left->selectAll();
+    QTest::keyClicks(left, QString::number(width));
+    QTest::keyClick(left, Qt::Key_Return);
+    QCOMPARE(m_window->document().committed().card.values.at("left"), 40.0);
+    QVERIFY(m_window->sizePlace().baseField(QStringLiteral("left"))->text().startsWith(QStringLiteral("40")));
+    m_window->document().undoStack().undo();
+    m_window->document().undoStack().undo();
+    QCOMPARE(m_window->document().committed().card.kind, std::string("single-fold"));
+    QVERIFY(!m_window->sizePlace().baseField(QStringLiteral("left")));
   }
   void aNewCardIsSizedInInchFractions() {
     m_window->go(MainWindow::SizeCard);

@@ -33,6 +33,9 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       found = true;
     }
   }
+  // What the base itself glues onto its pages.
+  for (const Glue& glue : glues)
+    if (const Iso3* host = poseOf(glue.host); host && !panels[glue.tab].owner) placed.push_back({glue.tab, *host * glue.tabToHost});
   return placed;
 }
 

@@ -119,7 +119,8 @@ struct Assembly {
 
   /// Pose of the root panel's piece frame at an opening.
   Iso3 rootPose(double opening_rad) const;
-  /// Where the driven pages are at an opening (piece frames into the world), the root first.
+  /// Where the pages of the base are at an opening, and what the base glues onto them (piece frames into the world), the root
+  /// first.
   std::vector<std::pair<PanelIndex, Iso3>> basePoses(double opening_rad) const;
   /// Turns the world so that the page that lies on the table is level, face up.
   Iso3 onTable(double opening_rad) const;

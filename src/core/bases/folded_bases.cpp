@@ -99,6 +99,7 @@ Result<void> buildEasel(const CardBase& card, AssemblyBuilder& builder) {
   const PieceIndex picture = builder.piece("picture", "picture leaf");
   const PanelIndex leaf = builder.panel(picture, "picture", "picture leaf", PanelUse::Wall, {{-w, 0}, {0, 0}, {0, length}, {-w, length}});
   builder.glue(leaf, panels[0], Iso3::Identity());
+  builder.faceSeats(leaf, {-w, length}, {-w, 0}); // as it stands: on the edge at the stop
   return builder.status();
 }
 

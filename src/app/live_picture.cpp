@@ -1,0 +1,82 @@
+#include "app/live_picture.h"
+#include "app/look.h"
+#include "core/motion/motion.h"
+#include "core/structures/assemble.h"
+#include "render/stage_painter.h"
+#include <QPainter>
+#include <cmath>
+
+namespace hinge {
+
+LivePicture::LivePicture(QString word, QWidget* parent) : QToolButton(parent), m_word(std::move(word)) {
+  setFixedSize(168, 132);
+  setEnabled(false);
+  m_timer.setInterval(40);
+  connect(&m_timer, &QTimer::timeout, this, [this] {
+    m_time += 0.04;
+    update();
+  });
+}
+
+void LivePicture::show(const Design& design, std::optional<StructureId> added) {
+  auto assembled = assembleDesign(design);
+  if (!assembled) return showNothing(QString::fromStdString(assembled.error().text()));
+  m_design = design, m_added = added;
+  m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
+  if (added) lookAtAdded();
+  setEnabled(true);
+  m_timer.start();
+  update();
+}
+
+void LivePicture::showNothing(const QString& word) {
+  m_word = word;
+  update();
+}
+
+/// So near that the new structure fills half of the picture when the card is half open.
+void LivePicture::lookAtAdded() {
+  const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
+  QRectF box;
+  for (double deg : {60.0, 120.0}) {
+    const Pose pose = Motion::quickPose(*m_assembly, radians(deg));
+    for (PanelIndex panel : m_assembly->panels.indices()) {
+      if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
+      QPolygonF outline;
+      for (const Vec2& c : m_assembly->panels[panel].outline) outline << m_camera.project(benchPose(*m_assembly, pose.opening_rad) * (pose.panels[panel] * lift(c)));
+      box = box.isNull() ? outline.boundingRect() : box.united(outline.boundingRect());
+    }
+  }
+  if (box.isNull()) return;
+  const double nearer = std::clamp(0.55 * std::min(area.width() / box.width(), area.height() / box.height()), 1.0, 8.0);
+  m_camera.centre = area.center() + nearer * (m_camera.centre - box.center());
+  m_camera.scale_px *= nearer;
+}
+
+void LivePicture::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  QPainterPath clip;
+  clip.addRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 7, 7);
+  p.setClipPath(clip);
+  if (m_assembly) {
+    // Near a new structure it moves to and fro about the half-open card, a whole card about the way it is shown.
+    const double middle = m_added ? 95 : std::clamp(m_design->card.display_deg, 60.0, 130.0), swing = m_added ? 70 : 50;
+    StageStyle style;
+    style.theme = Look::theme();
+    style.selected = m_added;
+    paintStage(p, rect(), *m_assembly, Motion::quickPose(*m_assembly, drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera, style);
+  } else {
+    p.fillRect(rect(), Look::theme().stageBottom);
+    p.setPen(Look::theme().stageSoft);
+    p.drawText(rect().adjusted(6, 6, -6, -6), Qt::AlignCenter | Qt::TextWordWrap, m_word);
+  }
+  p.setClipping(false);
+  const bool hot = hasFocus() || underMouse();
+  p.setPen(QPen(hot ? Look::theme().accent : Look::theme().line, hot ? 2.5 : 1));
+  p.setBrush(Qt::NoBrush);
+  p.drawRoundedRect(QRectF(rect()).adjusted(1.5, 1.5, -1.5, -1.5), 7, 7);
+}
+
+} // namespace hinge

@@ -1,0 +1,39 @@
+#pragma once
+#include <QTimer>
+#include <QToolButton>
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/assembly/assembly.h"
+#include "render/camera.h"
+#include <memory>
+#endif
+
+namespace hinge {
+
+/// A button whose face is a card that opens and shuts. Disabled, with a word in place of the card, until there is one.
+class LivePicture : public QToolButton {
+  Q_OBJECT
+public:
+  LivePicture(QString word, QWidget* parent);
+
+  /// Shows the card; with `added` the picture goes near to that structure and marks it.
+  void show(const Design& design, std::optional<StructureId> added = {});
+  void showNothing(const QString& word);
+  const std::optional<Design>& design() const { return m_design; }
+  StructureId added() const { return m_added.value_or(StructureId{}); }
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+
+private:
+  void lookAtAdded();
+
+  QString m_word;
+  std::optional<Design> m_design;
+  std::optional<StructureId> m_added;
+  std::shared_ptr<const Assembly> m_assembly;
+  Camera m_camera;
+  QTimer m_timer;
+  double m_time = 0;
+};
+
+} // namespace hinge

@@ -1,0 +1,22 @@
+#pragma once
+#include "core/design/design.h"
+#include <QDialog>
+#include <vector>
+
+namespace hinge {
+
+/// The designs that come with the program, by their titles. Damaged ones would be left out; a test sees that none is.
+std::vector<Design> startingDesigns();
+
+/// Where a new card begins: empty, or as a copy of one of the starting designs, each shown moving.
+class NewPlace : public QDialog {
+  Q_OBJECT
+public:
+  explicit NewPlace(QWidget* parent);
+
+signals:
+  void emptyChosen();
+  void designChosen(const Design& design);
+};
+
+} // namespace hinge

@@ -1,0 +1,126 @@
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/io/design_json.h"
+#include "core/io/fold_file.h"
+#include <filesystem>
+#include <nlohmann/json.hpp>
+#include <set>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// The designs that come with the program: good as they are, rigid and closed in their FOLD file, and wrong with the finding
+// that is meant when one size is.
+
+namespace {
+
+std::vector<std::string> allDesigns() {
+  std::vector<std::string> names;
+  for (const auto& entry : std::filesystem::directory_iterator(HINGE_SOURCE_DIR "/demo"))
+    if (entry.path().extension() == ".hinge" && entry.path().stem().string().find("mistakes") == std::string::npos) names.push_back(entry.path().stem().string());
+  std::ranges::sort(names);
+  return names;
+}
+
+Design demo(const std::string& name) {
+  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
+  if (!design) qFatal("%s", design.error().text().c_str());
+  return *design;
+}
+
+} // namespace
+
+class TestStartingDesigns : public QObject {
+  Q_OBJECT
+  static void rows() {
+    QTest::addColumn<QString>("name");
+    for (const std::string& name : allDesigns()) QTest::newRow(name.c_str()) << QString::fromStdString(name);
+  }
+private slots:
+  void theyAreGoodAndNamed_data() { rows(); }
+  void theyAreGoodAndNamed() {
+    QFETCH(QString, name);
+    const Design d = demo(name.toStdString());
+    QVERIFY(!d.title.empty());
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY(analysis.verdict == Verdict::Good);
+  }
+  void theirNamesDiffer() {
+    std::set<std::string> titles;
+    for (const std::string& name : allDesigns()) QVERIFY2(titles.insert(demo(name).title).second, name.c_str());
+    QVERIFY(titles.size() >= 16);
+  }
+  void theirFoldFilesAreRigidAndClosedAtTenOpenings_data() { rows(); }
+  void theirFoldFilesAreRigidAndClosedAtTenOpenings() {
+    QFETCH(QString, name);
+    const Motion motion = Motion::trace(assemble(demo(name.toStdString())));
+    std::vector<double> openings;
+    for (int k = 0; k < 10; ++k) openings.push_back(degrees(motion.low_rad()) + (degrees(motion.high_rad()) - degrees(motion.low_rad())) * k / 9);
+    const auto text = motionToFold(motion, openings);
+    QVERIFY(text.ok());
+    const auto file = nlohmann::json::parse(*text);
+    QCOMPARE(file["file_frames"].size(), std::size_t(10));
+    const auto point = [](const nlohmann::json& p) { return Vec3(p[0], p[1], p.size() > 2 ? p[2].get<double>() : 0.0); };
+    for (const auto& frame : file["file_frames"]) {
+      // One vertex for both sides of a fold: what is closed in the file is closed; rigid is what keeps all distances in a face.
+      for (const auto& face : file["faces_vertices"])
+        for (std::size_t i = 0; i < face.size(); ++i)
+          for (std::size_t step : {std::size_t(1), std::size_t(2)}) {
+            const std::size_t a = face[i], b = face[(i + step) % face.size()];
+            const double flat = (point(file["vertices_coords"][a]) - point(file["vertices_coords"][b])).norm();
+            const double folded = (point(frame["vertices_coords"][a]) - point(frame["vertices_coords"][b])).norm();
+            QVERIFY2(std::abs(flat - folded) < 1e-6, qPrintable(name));
+          }
+    }
+  }
+  void wrongSizesGiveTheFindingTheyMust_data() {
+    QTest::addColumn<QString>("name");
+    QTest::addColumn<int>("id"); // 0: the base
+    QTest::addColumn<QString>("size");
+    QTest::addColumn<double>("value");
+    QTest::addColumn<QString>("code");
+    const auto row = [](const char* name, int id, const char* size, double value, const char* code) { QTest::addRow("%s %s", name, size) << name << id << size << value << code; };
+    row("block-stairs", 1, "c", 60, "shut-flat");
+    row("stage-in-the-fold", 1, "a", 80, "outside-cover");
+    row("long-quay", 1, "height", 106, "window.past-edge");
+    row("tower", 1, "position", -20, "outside-cover");
+    row("harbour-letters", 8, "position", 20, "panels-hit");
+    row("easel-lantern", 1, "height", 160, "outside-cover");
+    row("easel-lantern", 0, "stop", 130, "easel.stop");
+    row("gate-to-the-market", 0, "left", 90, "base.flaps-meet");
+    row("ticket-booth", 1, "c", 50, "shut-flat");
+    row("canal-corner", 1, "s", 70, "shut-flat");
+    row("lantern-tower", 1, "tiers", 6, "tier.too-small");
+    row("landing-stage", 1, "ends", 0, "floppy");
+  }
+  void wrongSizesGiveTheFindingTheyMust() {
+    QFETCH(QString, name);
+    QFETCH(int, id);
+    QFETCH(QString, size);
+    QFETCH(double, value);
+    QFETCH(QString, code);
+    Design d = demo(name.toStdString());
+    if (id == 0) d.card.values[size.toStdString()] = value;
+    else {
+      const auto changed = setValues(d, StructureId{id}, {{size.toStdString(), value}});
+      QVERIFY(changed.ok());
+      d = *changed;
+    }
+    const auto assembled = assembleDesign(d);
+    if (!assembled) { // impossible sizes are refused with their reason before anything is judged
+      QCOMPARE(QString::fromStdString(assembled.error().code), code);
+      return;
+    }
+    const Analysis analysis = checked(d);
+    std::string all;
+    for (const Finding& f : analysis.findings) all += f.code + " ";
+    const Finding* found = findCode(analysis, code.toStdString());
+    QVERIFY2(found, all.c_str());
+    QVERIFY(found->amount > 0);
+  }
+};
+
+QTEST_APPLESS_MAIN(TestStartingDesigns)
+#include "test_starting_designs.moc"
