@@ -31,7 +31,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
   column->setContentsMargins(14, 12, 14, 14);
   auto assembled = assembleDesign(design);
   const Seat* place = assembled ? assembled->findSeat(seat.toStdString()) : nullptr;
-  auto* title = new QLabel(!place ? tr("This fold is gone") : (place->kind() == SeatKind::Face ? tr("What goes on the %1?") : tr("What stands on the %1?")).arg(QString::fromStdString(place->label)), this);
+  auto* title = new QLabel(!place ? tr("This fold is gone") : (place->kind() == SeatKind::Span ? tr("What bridges %1?") : place->kind() == SeatKind::Face ? tr("What goes on the %1?") : tr("What stands on the %1?")).arg(QString::fromStdString(place->label)), this);
   title->setObjectName(QStringLiteral("heading"));
   column->addWidget(title);
   auto* grid = new QGridLayout;

@@ -160,6 +160,7 @@ std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) c
 QPointF StageView::seatPoint(const Seat& seat) const {
   const SeatSide& side = seat.sides[0];
   if (seat.kind() == SeatKind::Face) return panelPoint(side.panel);
+  if (seat.kind() == SeatKind::Span) return 0.5 * (panelPoint(seat.sides[0].panel) + panelPoint(seat.sides[1].panel));
   const Vec3 flat = side.toPiece * Vec3(0, 0.5 * seat.length_mm, 0);
   return screenOf(side.panel, flat.head<2>()).value_or(QPointF(-1000, -1000));
 }
@@ -240,8 +241,10 @@ void StageView::paintSeats(QPainter& painter) const {
       painter.drawPolygon(outline);
       continue;
     }
+    // A span is drawn from page to page.
+    const bool span = seat.kind() == SeatKind::Span;
     const auto end = [&](double y) { return screenOf(seat.sides[0].panel, (seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
-    const auto from = end(0), to = end(seat.length_mm);
+    const auto from = span ? std::optional(panelPoint(seat.sides[0].panel)) : end(0), to = span ? std::optional(panelPoint(seat.sides[1].panel)) : end(seat.length_mm);
     if (!from || !to) continue;
     QColor line = amber;
     line.setAlphaF(hot ? 1.0f : 0.6f);
@@ -483,7 +486,7 @@ QList<AccessibleItem> StageView::accessibleItems() const {
                   outline.boundingRect().toRect(), QAccessible::Graphic, true});
   }
   for (const Seat& seat : m_assembly->seats)
-    items.append({(seat.kind() == SeatKind::Face ? tr("face %1") : tr("fold %1")).arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
+    items.append({(seat.kind() == SeatKind::Face ? tr("face %1") : seat.kind() == SeatKind::Span ? tr("span %1") : tr("fold %1")).arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
   for (const auto& tag : m_tags->tags())
     items.append({tr("size %1").arg(words(tag.spec->key)), tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(), QAccessible::Button, true});
   return items;

@@ -114,6 +114,68 @@ private slots:
     add(d, "step", "fold-2", {{"position", 40}, {"length", 60}, {"a", 25}, {"b", 25}});
     QVERIFY(checked(d).findings.empty());
   }
+  void aStripBridgesTheFlapsOfAGate() {
+    Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
+    const StructureId id = add(d, "strip", "page-a+page-c");
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QCOMPARE(analysis.motion->mobility(), 0);
+    const ParameterValues& v = d.find(id)->values;
+    // Shut, the feet are the page's width less both feet apart; the panels lie back on one another by that much.
+    QVERIFY_NEAR(v.at("w1") - v.at("w2"), 120 - v.at("a") - v.at("b"), 1e-9);
+    for (double deg : {20.0, 90.0, 170.0}) {
+      // Triangle of the two feet and the score: all widths as cut, the feet where the flaps carry them.
+      const Pose pose = analysis.motion->poseAt(radians(deg));
+      const double flap = radians(180 - 0.5 * deg); // how far each flap is still folded over
+      const Vec3 left(-v.at("a") * std::cos(flap), v.at("position"), v.at("a") * std::sin(flap)), right(120 + v.at("b") * std::cos(flap), v.at("position"), v.at("b") * std::sin(flap));
+      const Vec3 footA = worldPoint(*analysis.motion, pose, "s1/panel-1", {0, 0}), footB = worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1") + v.at("w2"), 0});
+      QVERIFY_NEAR((footA - left).norm(), 0, 1e-6);
+      QVERIFY_NEAR((footB - right).norm(), 0, 1e-6);
+      QVERIFY_NEAR((worldPoint(*analysis.motion, pose, "s1/panel-1", {v.at("w1"), 0}) - worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1"), 0})).norm(), 0, 1e-6);
+    }
+  }
+  void aStripOutOfStepStandsOffByItsMisfit() {
+    Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
+    const StructureId id = add(d, "strip", "page-a+page-c");
+    const Analysis analysis = checked(*setValues(d, id, {{"w1", d.find(id)->values.at("w1") + 3}}));
+    const Finding* f = findCode(analysis, "shut-flat");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, 3, 1e-6);
+    // Too short, it goes taut before the flaps stand.
+    const Analysis taut = checked(*setValues(d, id, {{"w1", d.find(id)->values.at("w1") - 4}, {"w2", d.find(id)->values.at("w2") - 4}}));
+    QVERIFY(findCode(taut, "taut"));
+  }
+  void aStripThatSwingsBehindItsPageIsFound() {
+    // Both feet high up: shut, the short panel would lie on the far side of the flap it is glued to. As planes the two meet only
+    // in the glue line, where no contact is seen.
+    Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
+    add(d, "strip", "page-a+page-c", {{"a", 36}, {"b", 46}, {"w1", 80}, {"w2", 42}, {"bulge", 0}});
+    const Analysis analysis = checked(d);
+    const Finding* f = findCode(analysis, "behind-glue");
+    QVERIFY(f);
+    QVERIFY(f->amount > 45); // degrees
+    QCOMPARE(f->elements.front(), std::string("s1/panel-2"));
+    QCOMPARE(f->elements.back(), std::string("card/page-c"));
+  }
+  void aStripOfThreePanelsIsLoose() {
+    Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
+    const StructureId id = add(d, "strip", "page-a+page-c");
+    const double w1 = d.find(id)->values.at("w1"), w2 = d.find(id)->values.at("w2");
+    const Analysis analysis = checked(*setValues(d, id, {{"panels", 3}, {"w1", w1 / 2}, {"w2", w1 / 2}, {"w3", w2}}));
+    QCOMPARE(analysis.motion->mobility(), 1);
+    QVERIFY(findCode(analysis, "floppy"));
+    QVERIFY(!findCode(analysis, "shut-flat"));
+  }
+  void onlyPagesThatFaceEachOtherOfferASpan() {
+    const auto spans = [](const Design& d) {
+      int count = 0;
+      for (const Seat& seat : assemble(d)->seats) count += seat.kind() == SeatKind::Span;
+      return count;
+    };
+    QCOMPARE(spans(on("gate")), 1);
+    QCOMPARE(spans(on("foot")), 0);
+    QCOMPARE(spans(on("concertina")), 0); // the middle leaf is in the way
+  }
   void aConcertinaStandsOnItsEdges() {
     const Design d = on("concertina");
     const Motion motion = Motion::trace(assemble(d));

@@ -91,6 +91,8 @@ private slots:
     row("easel-lantern", 0, "stop", 130, "easel.stop");
     row("gate-to-the-market", 0, "left", 90, "base.flaps-meet");
     row("ticket-booth", 1, "c", 50, "shut-flat");
+    row("lock-diorama", 1, "w2", 24, "shut-flat");
+    row("lock-diorama", 2, "bulge", 0, "behind-glue");
     row("canal-corner", 1, "s", 70, "shut-flat");
     row("lantern-tower", 1, "tiers", 6, "tier.too-small");
     row("landing-stage", 1, "ends", 0, "floppy");

@@ -60,7 +60,7 @@ struct SeatSide {
   Iso3 toPiece;
 };
 
-enum class SeatKind { Valley, Ridge, Face };
+enum class SeatKind { Valley, Ridge, Face, Span };
 
 /// A fold or a face on which a structure can stand. The opening is measured on the side of the structure: 0..pi in a
 /// valley, pi..2 pi over a ridge. A face is a seat that always lies open at pi: both its sides are the same frame on one
@@ -71,7 +71,10 @@ struct Seat {
   std::array<SeatSide, 2> sides;
   double length_mm = 0;
   double shutOpening_rad = 0; ///< 0 (valley), 2 pi (ridge) or pi (face)
-  SeatKind kind() const { return sides[0].panel == sides[1].panel ? SeatKind::Face : shutOpening_rad < kPi ? SeatKind::Valley : SeatKind::Ridge; }
+  /// A span has its sides on two pages of the base that share no fold: x away from the fold nearest to the other page.
+  bool span = false;
+  std::array<bool, 2> fromBehind{false, false}; ///< of a span: what stands on it is glued to the back of that page
+  SeatKind kind() const { return span ? SeatKind::Span : sides[0].panel == sides[1].panel ? SeatKind::Face : shutOpening_rad < kPi ? SeatKind::Valley : SeatKind::Ridge; }
 };
 
 /// Where the panels of a structure are when its seat is open by `opening_rad`, in the seat's frame (origin at the start
@@ -82,6 +85,8 @@ struct Placement {
   Seat seat;
   std::vector<PanelIndex> panels;
   std::function<std::optional<std::vector<Iso3>>(double opening_rad)> poses;
+  /// On a span instead: from the second side's frame in that of the first, which is the frame of the result.
+  std::function<std::optional<std::vector<Iso3>>(const Iso3& second)> between;
 };
 
 /// Where a parameter can be seen and grasped: a distance (from, to) or an angle (from, corner, to) in the plane of a

@@ -159,6 +159,10 @@ void AssemblyBuilder::placement(const Seat& on, std::vector<PanelIndex> panels,
   m_assembly.placements.push_back({*m_owner, on, std::move(panels), std::move(poses)});
 }
 
+void AssemblyBuilder::placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between) {
+  m_assembly.placements.push_back({*m_owner, span, std::move(panels), {}, std::move(between)});
+}
+
 Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg, const Polygon& keepInside) {
   const Vec2 along = (to - from).normalized(), out(along.y(), -along.x());
   const double length = (to - from).norm();

@@ -38,6 +38,8 @@ public:
   void placement(const Seat& on, std::vector<PanelIndex> panels,
                  std::function<std::optional<std::vector<Iso3>>(double)> poses);
 
+  void placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between);
+
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }
   /// The first problem met, or panels of one piece that would lie on one another in the flat sheet.

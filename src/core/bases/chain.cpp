@@ -2,6 +2,29 @@
 #include <fmt/format.h>
 
 namespace hinge {
+namespace {
+
+/// A span between every two leaves that are not neighbours, on the sides that face each other when the card is half open.
+void offerSpans(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<PanelIndex>& panels, const std::vector<double>& edges, double length_mm) {
+  std::vector<Iso3> poses(leaves.size());
+  for (const auto& [page, pose] : builder.assembly().basePoses(0.5 * kPi))
+    for (std::size_t k = 0; k < panels.size(); ++k)
+      if (panels[k] == page) poses[k] = pose;
+  for (std::size_t i = 0; i < leaves.size(); ++i)
+    for (std::size_t j = i + 2; j < leaves.size(); ++j) {
+      Seat seat{leaves[i].key + "+" + leaves[j].key, leaves[i].label + " and " + leaves[j].label, {}, length_mm, 0};
+      seat.span = true;
+      const double right = edges[i], left = edges[j] - leaves[j].width_mm;
+      seat.sides = {SeatSide{panels[i], planarFrame({right, 0}, -Vec2::UnitX(), Vec2::UnitY())}, SeatSide{panels[j], planarFrame({left, 0}, Vec2::UnitX(), Vec2::UnitY())}};
+      const auto middle = [&](std::size_t k) { return Vec3(poses[k] * Vec3(edges[k] - 0.5 * leaves[k].width_mm, 0.5 * length_mm, 0)); };
+      const Vec3 across = middle(j) - middle(i);
+      seat.fromBehind = {poses[i].linear().col(2).dot(across) < 0, poses[j].linear().col(2).dot(across) > 0};
+      // Where the two pages show different sides a strip would have to pass through those between them.
+      if (seat.fromBehind[0] == seat.fromBehind[1]) builder.assembly().seats.push(seat);
+    }
+}
+
+} // namespace
 
 std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<Crease>& creases, std::size_t ground, double length_mm) {
   const PieceIndex sheet = builder.piece("sheet", "card");
@@ -33,6 +56,7 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
     builder.seat(key, label, left, right, length_mm, onFace);
     builder.seat(key + "-back", label + " from behind", right, left, length_mm, 2 * kPi - onFace);
   }
+  offerSpans(builder, leaves, panels, edges, length_mm);
   return panels;
 }
 

@@ -30,6 +30,7 @@ const CheckKind& reachCheck();
 const CheckKind& tabsCheck();
 const CheckKind& mobilityCheck();
 const CheckKind& panelsHitCheck();
+const CheckKind& gluedSideCheck();
 const CheckKind& stackingCheck();
 const CheckKind& envelopeCheck();
 const CheckKind& displayCheck();

@@ -77,6 +77,7 @@ std::string sentence(const Finding& f, const Design& design) {
   if (f.code == "tab-off-panel") return fmt::format("{} sticks out {} past the panel it is glued to", panel, much);
   if (f.code == "tab-near-fold") return fmt::format("{} is {} too near to a fold: glue would creep into it", panel, much);
   if (f.code == "tabs-overlap") return fmt::format("{} and {} are glued over one another by {}", panel, panelName(design, f.elements.at(1)), much);
+  if (f.code == "behind-glue") return fmt::format("{} swings {} behind {}, through the paper it is glued to", panel, much, panelName(design, f.elements.at(1)));
   if (f.code == "stack-ring") {
     std::string ring = panel;
     for (std::size_t k = 1; k < f.elements.size(); ++k) ring += fmt::format(", {}", panelName(design, f.elements[k]));

@@ -25,6 +25,17 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const StructureItem& item : in.design.structures) {
     const StructureKind* kind = findStructureKind(item.kind);
     const Seat* seat = in.assembly.findSeat(item.seat);
+    if (seat->kind() == SeatKind::Span) {
+      // Where the pages lie in the shut card depends on the base: the rings tell what is out of step.
+      for (const auto& block : in.motion.blocks()) {
+        if (std::ranges::find(block.owners, item.id) == block.owners.end() || block.shutMisfit_mm < kExactClosure) continue;
+        Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
+        f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";
+        f.to_rad = f.show_rad = block.low_rad;
+        found.push_back(std::move(f));
+      }
+      continue;
+    }
     for (const LinearClosure& closure : kind->closures(seat->shutOpening_rad)) {
       const double misfit = closure.misfit(item.values);
       if (std::abs(misfit) < kExactClosure) continue;

@@ -18,6 +18,7 @@ std::string_view seatKindKey(SeatKind kind) {
   case SeatKind::Valley: return "valley";
   case SeatKind::Ridge: return "ridge";
   case SeatKind::Face: return "face";
+  case SeatKind::Span: return "span";
   }
   return "";
 }

@@ -41,6 +41,7 @@ constexpr SeatKinds seatKinds(SeatKind kind) { return 1u << static_cast<unsigned
 constexpr SeatKinds kOnFolds = seatKinds(SeatKind::Valley) | seatKinds(SeatKind::Ridge);
 constexpr SeatKinds kInValleys = seatKinds(SeatKind::Valley);
 constexpr SeatKinds kOnFaces = seatKinds(SeatKind::Face);
+constexpr SeatKinds kOnSpans = seatKinds(SeatKind::Span);
 constexpr SeatKinds kOneSheet = 1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
 
 /// A structure kind: data and functions, entered in the registry.

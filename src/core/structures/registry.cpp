@@ -3,7 +3,7 @@
 namespace hinge {
 
 std::span<const StructureKind* const> structureKinds() {
-  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind(), &cubeKind(), &cornerCubeKind(), &sideBoxKind(), &tiersKind(), &platformKind(), &stepKind(), &cutVFoldKind(), &figureKind(), &armKind(), &windowKind()};
+  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind(), &cubeKind(), &cornerCubeKind(), &sideBoxKind(), &tiersKind(), &platformKind(), &stepKind(), &cutVFoldKind(), &figureKind(), &armKind(), &windowKind(), &stripKind()};
   return all;
 }
 

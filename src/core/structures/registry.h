@@ -16,6 +16,7 @@ const StructureKind& cubeKind();
 const StructureKind& cornerCubeKind();
 const StructureKind& sideBoxKind();
 const StructureKind& windowKind();
+const StructureKind& stripKind();
 const StructureKind& tiersKind();
 const StructureKind& platformKind();
 const StructureKind& stepKind();
