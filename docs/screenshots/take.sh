@@ -11,5 +11,6 @@ shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
 shot size.png --place size demo/night-market.hinge
 shot cut.png --place cut demo/night-market.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
+shot new.png --new
 build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 4 -o docs/screenshots/gallery.png
 echo docs/screenshots/gallery.png
