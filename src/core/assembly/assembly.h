@@ -77,16 +77,13 @@ struct Seat {
   SeatKind kind() const { return span ? SeatKind::Span : sides[0].panel == sides[1].panel ? SeatKind::Face : shutOpening_rad < kPi ? SeatKind::Valley : SeatKind::Ridge; }
 };
 
-/// Where the panels of a structure are when its seat is open by `opening_rad`, in the seat's frame (origin at the start
-/// of the fold, y along it, z towards the structure, x from the first side to the second). Nothing where the structure
-/// cannot reach. Only a first guess: the motion engine solves from it.
+/// Where the panels of a structure are in the world when the pieces of its seat's two sides are there. Nothing where the
+/// structure cannot reach. Only a first guess: the motion engine solves from it.
 struct Placement {
   StructureId owner;
   Seat seat;
   std::vector<PanelIndex> panels;
-  std::function<std::optional<std::vector<Iso3>>(double opening_rad)> poses;
-  /// On a span instead: from the second side's frame in that of the first, which is the frame of the result.
-  std::function<std::optional<std::vector<Iso3>>(const Iso3& second)> between;
+  std::function<std::optional<std::vector<Iso3>>(const Iso3& firstPiece, const Iso3& secondPiece)> poses;
 };
 
 /// Where a parameter can be seen and grasped: a distance (from, to) or an angle (from, corner, to) in the plane of a

@@ -156,11 +156,23 @@ void AssemblyBuilder::dimensionOn(const SeatSide& side, std::string key, const V
 
 void AssemblyBuilder::placement(const Seat& on, std::vector<PanelIndex> panels,
                                 std::function<std::optional<std::vector<Iso3>>(double)> poses) {
-  m_assembly.placements.push_back({*m_owner, on, std::move(panels), std::move(poses)});
+  m_assembly.placements.push_back({*m_owner, on, std::move(panels), [on, poses = std::move(poses)](const Iso3& first, const Iso3& second) {
+    const SeatPose seat = seatPose(on, first, second);
+    auto found = poses(seat.opening_rad);
+    if (found)
+      for (Iso3& pose : *found) pose = seat.frame * pose;
+    return found;
+  }});
 }
 
 void AssemblyBuilder::placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between) {
-  m_assembly.placements.push_back({*m_owner, span, std::move(panels), {}, std::move(between)});
+  m_assembly.placements.push_back({*m_owner, span, std::move(panels), [span, between = std::move(between)](const Iso3& first, const Iso3& second) {
+    const Iso3 frame = first * span.sides[0].toPiece;
+    auto found = between(frame.inverse() * second * span.sides[1].toPiece);
+    if (found)
+      for (Iso3& pose : *found) pose = frame * pose;
+    return found;
+  }});
 }
 
 Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg, const Polygon& keepInside) {

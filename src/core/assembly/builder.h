@@ -35,9 +35,11 @@ public:
   void dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
   /// The same in the frame of a seat side, on the panel of that side.
   void dimensionOn(const SeatSide& side, std::string key, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
+  /// `poses` gives the panels in the seat's frame (origin at the start of the fold, y along it, z towards the structure, x from
+  /// the first side to the second) when the seat is open by an angle.
   void placement(const Seat& on, std::vector<PanelIndex> panels,
-                 std::function<std::optional<std::vector<Iso3>>(double)> poses);
-
+                 std::function<std::optional<std::vector<Iso3>>(double opening_rad)> poses);
+  /// `between` gives them in the frame of the span's first side when its second side is at a pose in that frame.
   void placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between);
 
   const Assembly& assembly() const { return m_assembly; }

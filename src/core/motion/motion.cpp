@@ -18,20 +18,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
   for (const Placement& placement : assembly.placements) {
     const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
     std::optional<std::vector<Iso3>> found;
-    if (!absent(first) && !absent(second)) {
-      const Iso3 firstPiece = poses[m.bodyOf[first]] * m.inBody[first], secondPiece = poses[m.bodyOf[second]] * m.inBody[second];
-      Iso3 frame;
-      if (placement.between) {
-        frame = firstPiece * placement.seat.sides[0].toPiece;
-        found = placement.between(frame.inverse() * secondPiece * placement.seat.sides[1].toPiece);
-      } else {
-        const SeatPose seat = seatPose(placement.seat, firstPiece, secondPiece);
-        frame = seat.frame;
-        found = placement.poses(seat.opening_rad);
-      }
-      if (found)
-        for (Iso3& pose : *found) pose = frame * pose;
-    }
+    if (!absent(first) && !absent(second)) found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first], poses[m.bodyOf[second]] * m.inBody[second]);
     for (std::size_t k = 0; k < placement.panels.size(); ++k) {
       const PanelIndex panel = placement.panels[k];
       const BodyIndex body = m.bodyOf[panel];
