@@ -35,12 +35,12 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
   }
   // What the base itself glues onto its pages.
   for (const Glue& glue : glues)
-    if (const Iso3* host = poseOf(glue.host); host && !panels[glue.tab].owner) placed.push_back({glue.tab, *host * glue.tabToHost});
+    if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host)) placed.push_back({glue.tab, *host * glue.tabToHost});
   return placed;
 }
 
 Iso3 Assembly::onTable(double opening_rad) const {
-  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)) : Iso3::Identity();
+  return rootPose(opening_rad); // the second page has turned the other way by as much
 }
 
 namespace {

@@ -62,7 +62,6 @@ Mechanism Mechanism::from(const Assembly& assembly) {
     m.bodies[joint.left].joints.push_back(index);
     m.bodies[joint.right].joints.push_back(index);
   }
-  m.root = m.bodyOf[assembly.root];
   for (const auto& [page, pose] : assembly.basePoses(kPi)) m.pages.push_back(page);
   return m;
 }

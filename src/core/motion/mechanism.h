@@ -30,7 +30,6 @@ struct Mechanism {
   IndexedVector<JointIndex, Joint> joints;
   IndexedVector<PanelIndex, BodyIndex> bodyOf;
   IndexedVector<PanelIndex, Iso3> inBody; ///< piece frame of the panel into the body's frame
-  BodyIndex root;
   std::vector<PanelIndex> pages; ///< of the base: where they are follows from the opening alone
   /// Glued panels whose two ways round disagree (mm): only a broken recipe or file makes one.
   double worstGlueMisfit_mm = 0;
