@@ -1,5 +1,6 @@
 #pragma once
 #include "core/bases/base.h"
+#include <cmath>
 
 namespace hinge {
 
@@ -21,5 +22,8 @@ struct Crease {
 
 /// Builds leaves, driven folds and seats on both sides of every fold; returns the panels. Needs one crease less than leaves.
 std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<Crease>& creases, std::size_t ground, double length_mm);
+
+/// Rounded to half millimetres, as starting sizes are.
+inline double toHalf_mm(double mm) { return std::round(2 * mm) / 2; }
 
 } // namespace hinge

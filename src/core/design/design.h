@@ -42,6 +42,7 @@ struct CardBase {
   ParameterValues values; ///< of the base's own table; none for a single fold
   double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
   Rests rests = Rests::OnPage;
+  double value(std::string_view key) const { return values.find(key)->second; } ///< a size of the base
   double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }
   double pageDepth_mm() const { return fold == FoldSide::Side ? width_mm : height_mm; }
   bool operator==(const CardBase&) const = default;
