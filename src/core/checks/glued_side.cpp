@@ -8,7 +8,8 @@
 namespace hinge {
 namespace {
 
-constexpr double kStep_rad = radians(1.0);
+/// Steps of the opening: a wall that goes behind its host and comes back within less is not seen.
+constexpr double kStep_rad = radians(2.0);
 constexpr double kBeside_mm = 0.5;
 /// Paper that lies on its host may seem this far behind it.
 const double kLeastSine = std::sin(radians(0.5));
@@ -20,10 +21,15 @@ struct Hinge {
   Vec2 middle; ///< of the glue line, in the host's piece
 };
 
-std::vector<Hinge> hingesOf(const Assembly& assembly) {
+std::vector<Hinge> hingesOf(const CheckInput& in) {
+  const Assembly& assembly = in.assembly;
+  // What does not shut flat is said to; where its walls go meanwhile follows from that.
+  const auto standsOff = [&](const std::optional<StructureId>& owner) {
+    return in.before && owner && std::ranges::any_of(*in.before, [&](const Finding& f) { return f.code == "shut-flat" && std::ranges::find(f.owners, *owner) != f.owners.end(); });
+  };
   std::vector<Hinge> all;
   for (const Glue& glue : assembly.glues) {
-    if (assembly.panels[glue.tab].use != PanelUse::Tab) continue;
+    if (assembly.panels[glue.tab].use != PanelUse::Tab || standsOff(assembly.panels[glue.tab].owner)) continue;
     for (FoldIndex f : assembly.foldsOf(glue.tab)) {
       const Fold& fold = assembly.folds[f];
       const PanelIndex wall = fold.left == glue.tab ? fold.right : fold.left;
@@ -41,22 +47,19 @@ std::vector<Hinge> hingesOf(const Assembly& assembly) {
 
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
-  const std::vector<Hinge> hinges = hingesOf(in.assembly);
+  const std::vector<Hinge> hinges = hingesOf(in);
   std::vector<int> known(hinges.size(), -1);
   for (double t = kStep_rad; t < kPi; t += kStep_rad) {
     const Pose pose = in.motion.poseAt(t);
     for (std::size_t k = 0; k < hinges.size(); ++k) {
       const Hinge& h = hinges[k];
-      // What does not shut flat is said to; where its walls go meanwhile follows from that.
-      const auto& owner = in.assembly.panels[h.wall].owner;
-      if (in.before && std::ranges::any_of(*in.before, [&](const Finding& f) { return f.code == "shut-flat" && owner && std::ranges::find(f.owners, *owner) != f.owners.end(); })) continue;
       if (!pose.placed[h.wall] || !pose.placed[h.host]) continue;
       const double above = (pose.panels[h.wall].linear() * h.into).dot(pose.panels[h.host].linear() * h.side);
       if (above > -kLeastSine) continue;
       if (known[k] < 0) {
         known[k] = static_cast<int>(found.size());
         Finding f{"behind-glue", Severity::Spoils, {in.assembly.panels[h.wall].key, in.assembly.panels[h.host].key}};
-        if (owner) f.owners.push_back(*owner);
+        if (const auto& owner = in.assembly.panels[h.wall].owner) f.owners.push_back(*owner);
         f.from_rad = t, f.unit = AmountUnit::Degree;
         found.push_back(std::move(f));
       }
