@@ -50,22 +50,18 @@ Result<void> glueOnFace(const RecipeInput& in, AssemblyBuilder& builder, const s
   const SeatSide& face = in.seat.sides[0];
   const PieceIndex piece = builder.piece("piece", name);
   const PanelIndex panel = builder.panel(piece, name, name, PanelUse::Wall, std::move(outline));
-  const double turn = radians(in.value("turn"));
-  const Vec2 up(std::sin(turn), std::cos(turn)), right(up.y(), -up.x()), foot(in.value("position"), in.value("up"));
-  builder.glue(panel, face.panel, face.toPiece * planarFrame(foot, right, up), false);
+  const FootOnFace at(in.values);
+  builder.glue(panel, face.panel, face.toPiece * at.frame(), false);
   const Box2 box = boundsOf(builder.assembly().panels[panel].outline);
   builder.faceSeats(panel, {box.low.x(), 0}, {box.high.x(), 0});
-  builder.dimensionOn(face, "position", {0, foot.y()}, foot);
-  builder.dimensionOn(face, "up", {foot.x(), 0}, foot);
+  builder.dimensionOn(face, "position", {0, at.foot.y()}, at.foot);
+  builder.dimensionOn(face, "up", {at.foot.x(), 0}, at.foot);
   return builder.status();
 }
 
 Result<void> buildFigure(const RecipeInput& in, AssemblyBuilder& builder) {
   const double width = in.value("width"), height = in.value("height");
-  Polygon outline = silhouette(static_cast<int>(in.value("shape")));
-  const double hand = in.value("handed") != 0 ? -1 : 1;
-  for (Vec2& p : outline) p = Vec2(hand * p.x() * width, p.y() * height);
-  if (auto glued = glueOnFace(in, builder, "figure", std::move(outline)); !glued) return glued;
+  if (auto glued = glueOnFace(in, builder, "figure", silhouetteOf(in.values)); !glued) return glued;
   const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/figure");
   builder.dimension("width", panel, {-0.5 * width, 0}, {0.5 * width, 0});
   builder.dimension("height", panel, {0, 0}, {0, height});
@@ -83,12 +79,8 @@ Result<void> buildArm(const RecipeInput& in, AssemblyBuilder& builder) {
 }
 
 ParameterValues fitFigure(const Seat& seat, const Assembly& assembly, const Settings&) {
-  ParameterValues v = startingValues(kFigureTable);
-  const double depth = seatDepth_mm(seat, 0, assembly);
-  const auto half = [](double x) { return std::floor(2 * x) / 2; };
-  v["width"] = std::max(3.0, half(std::min(26.0, 0.8 * seat.length_mm)));
-  v["height"] = std::max(3.0, half(std::min({36.0, 0.8 * depth, 1.5 * v["width"]})));
-  v["up"] = half(0.1 * depth), v["position"] = half(0.5 * seat.length_mm);
+  ParameterValues v = fitSilhouette(kFigureTable, seat, assembly, 0.8, 0.8);
+  v["up"] = std::floor(0.2 * seatDepth_mm(seat, 0, assembly)) / 2; // near the foot of the face
   return v;
 }
 

@@ -1,5 +1,6 @@
 #include "core/structures/silhouettes.h"
 #include "core/units/length.h"
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
@@ -34,6 +35,32 @@ Polygon silhouette(int shape) {
   }
   default: return {{-0.5, 0}, {0.5, 0}, {0.5, 1}, {-0.5, 1}};
   }
+}
+
+Polygon silhouetteOf(const ParameterValues& values) {
+  const auto get = [&](const char* key) { return values.find(key)->second; };
+  const double hand = get("handed") != 0 ? -1 : 1, width = get("width"), height = get("height");
+  Polygon outline = silhouette(static_cast<int>(get("shape")));
+  for (Vec2& p : outline) p = Vec2(hand * p.x() * width, p.y() * height);
+  return outline;
+}
+
+FootOnFace::FootOnFace(const ParameterValues& values) {
+  const double turn = radians(values.find("turn")->second);
+  foot = {values.find("position")->second, values.find("up")->second};
+  up = {std::sin(turn), std::cos(turn)}, right = {up.y(), -up.x()};
+}
+
+ParameterValues fitSilhouette(ParameterTable table, const Seat& seat, const Assembly& assembly, double shareOfLength, double shareOfDepth) {
+  ParameterValues v = startingValues(table);
+  const double depth = seatDepth_mm(seat, 0, assembly);
+  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  const double leastWidth = findSpec(table, "width")->least, leastHeight = findSpec(table, "height")->least;
+  v["width"] = std::max(leastWidth, half(std::min(v["width"], shareOfLength * seat.length_mm)));
+  v["height"] = std::max(leastHeight, half(std::min({v["height"], shareOfDepth * depth, 1.5 * v["width"]})));
+  v["position"] = half(0.5 * seat.length_mm);
+  v["up"] = half(0.5 * (depth - v["height"]));
+  return v;
 }
 
 } // namespace hinge

@@ -1,8 +1,6 @@
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include "core/structures/silhouettes.h"
-#include <algorithm>
-#include <cmath>
 
 // Window: an opening cut in the panel of a face. It has no paper of its own.
 
@@ -24,30 +22,21 @@ std::vector<LinearClosure> closures(double) { return {}; }
 std::vector<MendDirection> mendDirections() { return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}}; }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  const double width = in.value("width"), height = in.value("height"), turn = radians(in.value("turn"));
+  const double width = in.value("width"), height = in.value("height");
   const SeatSide& face = in.seat.sides[0];
-  const Vec2 up(std::sin(turn), std::cos(turn)), right(up.y(), -up.x()), sill(in.value("position"), in.value("up"));
-  const double hand = in.value("handed") != 0 ? -1 : 1;
-  const auto at = [&](const Vec2& p) { return Vec2((face.toPiece * lift(Vec2(sill + p.x() * right + p.y() * up))).head<2>()); };
+  const FootOnFace place(in.values);
+  const auto at = [&](const Vec2& p) { return Vec2((face.toPiece * (place.frame() * lift(p))).head<2>()); };
   Polygon opening;
-  for (const Vec2& p : silhouette(static_cast<int>(in.value("shape")))) opening.push_back(at({hand * p.x() * width, p.y() * height}));
+  for (const Vec2& p : silhouetteOf(in.values)) opening.push_back(at(p));
   builder.cutWindow(face.panel, opening);
-  builder.dimensionOn(face, "position", {0, sill.y()}, sill);
-  builder.dimensionOn(face, "up", {sill.x(), 0}, sill);
+  builder.dimensionOn(face, "position", {0, place.foot.y()}, place.foot);
+  builder.dimensionOn(face, "up", {place.foot.x(), 0}, place.foot);
   builder.dimension("width", face.panel, at({-0.5 * width, 0.5 * height}), at({0.5 * width, 0.5 * height}));
   builder.dimension("height", face.panel, at({0, 0}), at({0, height}));
   return builder.status();
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) {
-  ParameterValues v = startingValues(kTable);
-  const double depth = seatDepth_mm(seat, 0, assembly);
-  const auto half = [](double x) { return std::floor(2 * x) / 2; };
-  v["width"] = std::max(2.0, half(std::min(16.0, 0.4 * seat.length_mm)));
-  v["height"] = std::max(2.0, half(std::min({20.0, 0.5 * depth, 1.5 * v["width"]})));
-  v["up"] = half(0.5 * (depth - v["height"])), v["position"] = half(0.5 * seat.length_mm);
-  return v;
-}
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) { return fitSilhouette(kTable, seat, assembly, 0.4, 0.5); }
 
 Sketch sketch() {
   using L = Sketch::Line;
