@@ -1,5 +1,6 @@
 #include "app/size_place.h"
 #include "app/look.h"
+#include "app/size_tags.h"
 #include "core/bases/base.h"
 #include "core/paper/envelope.h"
 #include "core/structures/assemble.h"
@@ -123,8 +124,8 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_height = lineEdit(tr("Finished height"), 110);
   m_base = combo(tr("Base"));
   for (const BaseKind* base : baseKinds()) {
-    m_base->addItem(QString::fromUtf8(base->label.data()), QString::fromUtf8(base->key.data()));
-    m_base->setItemData(m_base->count() - 1, QString::fromUtf8(base->summary.data()), Qt::ToolTipRole);
+    m_base->addItem(words(base->label), words(base->key));
+    m_base->setItemData(m_base->count() - 1, words(base->summary), Qt::ToolTipRole);
   }
   m_fold = combo(tr("Fold along"));
   m_fold->addItems({tr("the side"), tr("the top")});
@@ -191,7 +192,7 @@ void SizePlace::refillBase() {
   m_base->setCurrentIndex(m_base->findData(key));
   if (!base) return;
   if (key != m_shownBase) {
-    for (QWidget* field : m_baseFields) m_form->removeRow(field);
+    for (QLineEdit* field : m_baseFields) m_form->removeRow(field);
     m_baseFields.clear();
     m_shownBase = key;
     int row = -1;
@@ -199,18 +200,18 @@ void SizePlace::refillBase() {
     for (const ParameterSpec& spec : base->parameters) {
       auto* edit = new QLineEdit(this);
       edit->setFixedWidth(110);
-      const QString label = QString::fromUtf8(spec.label.data(), static_cast<qsizetype>(spec.label.size()));
+      const QString label = words(spec.label);
       edit->setAccessibleName(label);
-      edit->setToolTip(QString::fromUtf8(spec.meaning.data(), static_cast<qsizetype>(spec.meaning.size())));
+      edit->setToolTip(words(spec.meaning));
       m_form->insertRow(++row, label, edit);
-      m_baseFields.insert(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size())), edit);
+      m_baseFields.insert(words(spec.key), edit);
       connect(edit, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
     }
   }
   for (const ParameterSpec& spec : base->parameters) {
-    auto* edit = static_cast<QLineEdit*>(m_baseFields.value(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size()))));
+    QLineEdit* edit = m_baseFields.value(words(spec.key));
     const double value = d.card.values.find(spec.key)->second;
-    edit->setText(QString::fromStdString(spec.unit == ParameterUnit::Millimetre ? formatLength(value, d.settings.unit) : spec.unit == ParameterUnit::Degree ? formatAngle(value) : formatNumber(value, 0)));
+    edit->setText(spec.unit == ParameterUnit::Millimetre ? QString::fromStdString(formatLength(value, d.settings.unit)) : shownValue(d, spec, value));
     edit->setModified(false);
   }
 }
@@ -260,10 +261,10 @@ void SizePlace::commitCard() {
     *size = *typed;
   }
   for (const ParameterSpec& spec : findBaseKind(card.kind)->parameters) {
-    auto* edit = static_cast<QLineEdit*>(m_baseFields.value(QString::fromUtf8(spec.key.data(), static_cast<qsizetype>(spec.key.size()))));
+    QLineEdit* edit = m_baseFields.value(words(spec.key));
     if (!edit || !edit->isModified()) continue;
     edit->setModified(false);
-    const auto typed = spec.unit == ParameterUnit::Millimetre ? parseLength_mm(edit->text().toStdString(), d.settings.unit) : parseAngle_deg(edit->text().toStdString());
+    const auto typed = typedValue(d, spec, edit->text());
     if (!typed) {
       emit refused(QString::fromStdString(typed.error().text()));
       refill();

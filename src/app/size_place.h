@@ -17,7 +17,7 @@ public:
   SizePlace(Document* document, QWidget* parent = nullptr);
   QLineEdit* widthField() const { return m_width; }
   QComboBox* baseChoice() const { return m_base; }
-  QLineEdit* baseField(const QString& key) const { return qobject_cast<QLineEdit*>(m_baseFields.value(key)); } ///< none for another base
+  QLineEdit* baseField(const QString& key) const { return m_baseFields.value(key); } ///< none for another base
 
 signals:
   void refused(const QString& why);
@@ -32,7 +32,7 @@ private:
   QFormLayout* m_form;
   QComboBox* m_base;
   QString m_shownBase;                   ///< key of the base whose sizes have fields
-  QMap<QString, QWidget*> m_baseFields;  ///< by parameter
+  QMap<QString, QLineEdit*> m_baseFields;  ///< by parameter
   QComboBox *m_fold, *m_stock, *m_unit, *m_sheet, *m_envelope, *m_rests;
   QWidget* m_drawing;
   QLabel* m_facts;

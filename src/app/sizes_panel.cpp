@@ -10,7 +10,6 @@
 
 namespace hinge {
 namespace {
-QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 constexpr const char* kWidth = "card.width";
 constexpr const char* kHeight = "card.height";
 } // namespace

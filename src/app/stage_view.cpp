@@ -18,7 +18,6 @@ protected:
   void drawBranches(QPainter*, const QRect&, const QModelIndex&) const override {}
 };
 
-QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 } // namespace
 
