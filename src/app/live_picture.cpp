@@ -13,12 +13,14 @@ LivePicture::LivePicture(QString word, QWidget* parent) : QToolButton(parent), m
   setEnabled(false);
   m_timer.setInterval(40);
   connect(&m_timer, &QTimer::timeout, this, [this] {
+    // Whole cards come by the dozen: only the one that is looked at moves.
+    if (!m_added && !hot()) return;
     m_time += 0.04;
     update();
   });
 }
 
-void LivePicture::show(const Design& design, std::optional<StructureId> added) {
+void LivePicture::showCard(const Design& design, std::optional<StructureId> added) {
   auto assembled = assembleDesign(design);
   if (!assembled) return showNothing(QString::fromStdString(assembled.error().text()));
   m_design = design, m_added = added;
@@ -73,8 +75,7 @@ void LivePicture::paintEvent(QPaintEvent*) {
     p.drawText(rect().adjusted(6, 6, -6, -6), Qt::AlignCenter | Qt::TextWordWrap, m_word);
   }
   p.setClipping(false);
-  const bool hot = hasFocus() || underMouse();
-  p.setPen(QPen(hot ? Look::theme().accent : Look::theme().line, hot ? 2.5 : 1));
+  p.setPen(QPen(hot() ? Look::theme().accent : Look::theme().line, hot() ? 2.5 : 1));
   p.setBrush(Qt::NoBrush);
   p.drawRoundedRect(QRectF(rect()).adjusted(1.5, 1.5, -1.5, -1.5), 7, 7);
 }

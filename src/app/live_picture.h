@@ -9,14 +9,14 @@
 
 namespace hinge {
 
-/// A button whose face is a card that opens and shuts. Disabled, with a word in place of the card, until there is one.
+/// A button whose face is a card that opens and shuts: always near a new structure, a whole card under the pointer. Disabled, with a word in place of the card, until there is one.
 class LivePicture : public QToolButton {
   Q_OBJECT
 public:
   LivePicture(QString word, QWidget* parent);
 
   /// Shows the card; with `added` the picture goes near to that structure and marks it.
-  void show(const Design& design, std::optional<StructureId> added = {});
+  void showCard(const Design& design, std::optional<StructureId> added = {});
   void showNothing(const QString& word);
   const std::optional<Design>& design() const { return m_design; }
   StructureId added() const { return m_added.value_or(StructureId{}); }
@@ -25,6 +25,7 @@ protected:
   void paintEvent(QPaintEvent*) override;
 
 private:
+  bool hot() const { return hasFocus() || underMouse(); }
   void lookAtAdded();
 
   QString m_word;

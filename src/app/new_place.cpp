@@ -51,7 +51,7 @@ NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
     const QString title = QString::fromStdString(design.title);
     auto* box = new QVBoxLayout;
     auto* button = new LivePicture(QString(), page);
-    button->show(design);
+    button->showCard(design);
     button->setObjectName(QStringLiteral("start-") + title);
     button->setAccessibleName(tr("Begin with %1").arg(title));
     connect(button, &QToolButton::clicked, this, [this, button] {

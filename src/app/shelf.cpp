@@ -54,7 +54,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
       auto* search = new QFutureWatcher<std::optional<Added>>(button);
       ++m_searching;
       connect(search, &QFutureWatcherBase::finished, this, [this, search, button] {
-        if (const auto added = search->result()) button->show(added->design, added->id);
+        if (const auto added = search->result()) button->showCard(added->design, added->id);
         else button->showNothing(tr("no room here"));
         if (--m_searching == 0) emit ready();
       });
