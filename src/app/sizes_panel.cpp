@@ -174,7 +174,7 @@ void SizesPanel::rebuild() {
   if (!structure) {
     addRow(row++, tr("Finished width"), tr("Width of the shut card"), {kWidth});
     addRow(row++, tr("Finished height"), tr("Height of the shut card"), {kHeight});
-    auto* hint = new QLabel(tr("Click a panel to see its sizes, or add a structure on a fold."), this);
+    auto* hint = new QLabel(tr("Click a panel to see its sizes, or add a structure on a fold or a face."), this);
     hint->setObjectName(QStringLiteral("soft"));
     hint->setWordWrap(true);
     m_grid->addWidget(hint, row++, 0, 1, 3);
