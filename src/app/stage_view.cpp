@@ -18,7 +18,6 @@ protected:
   void drawBranches(QPainter*, const QRect&, const QModelIndex&) const override {}
 };
 
-
 } // namespace
 
 StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QWidget(parent), m_document(document), m_analyst(analyst) {
@@ -156,14 +155,6 @@ std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) c
   return camera().project(benchPose(*m_assembly, m_pose.opening_rad) * (m_pose.panels[panel] * lift(flat)));
 }
 
-QPointF StageView::seatPoint(const Seat& seat) const {
-  const SeatSide& side = seat.sides[0];
-  if (seat.kind() == SeatKind::Face) return panelPoint(side.panel);
-  if (seat.kind() == SeatKind::Span) return 0.5 * (panelPoint(seat.sides[0].panel) + panelPoint(seat.sides[1].panel));
-  const Vec3 flat = side.toPiece * Vec3(0, 0.5 * seat.length_mm, 0);
-  return screenOf(side.panel, flat.head<2>()).value_or(QPointF(-1000, -1000));
-}
-
 QPointF StageView::panelPoint(PanelIndex panel) const {
   return screenOf(panel, centroidOf(m_assembly->panels[panel].outline)).value_or(QPointF(-1000, -1000));
 }
@@ -172,119 +163,6 @@ PanelIndex StageView::panelAt(const QPointF& point) const {
   for (std::size_t k = m_drawn.size(); k-- > 0;)
     if (m_drawn[k].outline.containsPoint(point, Qt::OddEvenFill)) return m_drawn[k].panel;
   return {};
-}
-
-std::optional<QPointF> StageView::badgePlace(const Finding& finding) const {
-  for (const std::string& key : finding.elements) {
-    PanelIndex panel = m_assembly->findPanel(key);
-    if (!panel.valid())
-      for (PanelIndex p : m_assembly->panels.indices())
-        if (m_assembly->panels[p].owner && m_assembly->panels[p].owner->text() == key && m_assembly->panels[p].use == PanelUse::Wall) {
-          panel = p;
-          break;
-        }
-    if (panel.valid() && m_pose.placed[panel]) return panelPoint(panel);
-  }
-  return std::nullopt;
-}
-
-int StageView::badgeAt(const QPointF& point) const {
-  const auto analysis = m_analyst->current();
-  if (!analysis) return -1;
-  for (std::size_t k = 0; k < analysis->findings.size(); ++k)
-    if (const auto place = badgePlace(analysis->findings[k]); place && QLineF(*place, point).length() < 12) return static_cast<int>(k);
-  return -1;
-}
-
-int StageView::seatAt(const QPointF& point) const {
-  int best = -1;
-  double nearest = 15;
-  for (SeatIndex s : m_assembly->seats.indices()) {
-    if (m_assembly->seats[s].kind() == SeatKind::Face) continue;
-    const double d = QLineF(seatPoint(m_assembly->seats[s]), point).length();
-    if (d < nearest) nearest = d, best = s.value;
-  }
-  return best >= 0 ? best : faceAt(point);
-}
-
-int StageView::faceAt(const QPointF& point) const {
-  const PanelIndex panel = panelAt(point);
-  if (!panel.valid()) return -1;
-  // The face is seen when the outline, anticlockwise on the paper, is so on the screen (whose y points down).
-  QPolygonF outline;
-  for (const Vec2& c : m_assembly->panels[panel].outline) outline << *screenOf(panel, c);
-  double area = 0;
-  for (int k = 0; k < outline.size(); ++k) {
-    const QPointF &a = outline[k], &b = outline[(k + 1) % outline.size()];
-    area += a.x() * b.y() - b.x() * a.y();
-  }
-  const std::string key = m_assembly->panels[panel].key + (area < 0 ? "" : "-back");
-  for (SeatIndex s : m_assembly->seats.indices())
-    if (m_assembly->seats[s].key == key) return s.value;
-  return -1;
-}
-
-void StageView::paintSeats(QPainter& painter) const {
-  const QColor amber = Theme::night().accent;
-  for (SeatIndex s : m_assembly->seats.indices()) {
-    const Seat& seat = m_assembly->seats[s];
-    const bool hot = s.value == m_hoveredSeat;
-    if (seat.kind() == SeatKind::Face) {
-      if (!hot) continue;
-      QPolygonF outline;
-      for (const Vec2& c : m_assembly->panels[seat.sides[0].panel].outline) outline << *screenOf(seat.sides[0].panel, c);
-      QColor wash = amber;
-      wash.setAlphaF(0.28f);
-      painter.setBrush(QBrush(wash, Qt::BDiagPattern));
-      painter.setPen(QPen(amber, 2));
-      painter.drawPolygon(outline);
-      continue;
-    }
-    // A span is drawn from page to page.
-    const bool span = seat.kind() == SeatKind::Span;
-    const auto end = [&](double y) { return screenOf(seat.sides[0].panel, (seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
-    const auto from = span ? std::optional(panelPoint(seat.sides[0].panel)) : end(0), to = span ? std::optional(panelPoint(seat.sides[1].panel)) : end(seat.length_mm);
-    if (!from || !to) continue;
-    QColor line = amber;
-    line.setAlphaF(hot ? 1.0f : 0.6f);
-    painter.setPen(QPen(line, hot ? 3.5 : 2, Qt::SolidLine, Qt::RoundCap));
-    painter.drawLine(*from, *to);
-    const QPointF middle = seatPoint(seat);
-    painter.setBrush(hot ? amber : QColor(0x2a, 0x27, 0x35));
-    painter.setPen(QPen(amber, 1.5));
-    painter.drawEllipse(middle, hot ? 11 : 8, hot ? 11 : 8);
-    painter.setPen(QPen(hot ? QColor(0x24, 0x1a, 0x0e) : amber, 1.8));
-    painter.drawLine(middle - QPointF(4, 0), middle + QPointF(4, 0));
-    painter.drawLine(middle - QPointF(0, 4), middle + QPointF(0, 4));
-  }
-  if (m_hoveredSeat < 0) return;
-  const Seat& seat = m_assembly->seats[SeatIndex(m_hoveredSeat)];
-  const QString text = tr("%1, %2").arg(words(seat.label), QString::fromStdString(formatLength(seat.length_mm, m_document->design().settings.unit)));
-  painter.setFont(Look::font(13, QFont::DemiBold));
-  const QRectF box(seatPoint(seat) + QPointF(16, -14), QSizeF(QFontMetricsF(painter.font()).horizontalAdvance(text) + 18, 26));
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(QColor(0x1a, 0x18, 0x22, 230));
-  painter.drawRoundedRect(box, 6, 6);
-  painter.setPen(Look::theme().stageInk);
-  painter.drawText(box, Qt::AlignCenter, text);
-}
-
-void StageView::paintBadges(QPainter& painter) const {
-  const auto analysis = m_analyst->current();
-  if (!analysis || m_adding) return;
-  painter.setFont(Look::font(12, QFont::Bold));
-  for (std::size_t k = 0; k < analysis->findings.size(); ++k) {
-    const auto place = badgePlace(analysis->findings[k]);
-    if (!place) continue;
-    const bool shown = static_cast<int>(k) == m_shownFinding, spoils = analysis->findings[k].severity == Severity::Spoils;
-    painter.setPen(QPen(shown ? QColor(Qt::white) : QColor(0x2a, 0x18, 0x18), shown ? 2.5 : 1.2));
-    painter.setBrush(spoils ? QColor(0xf0, 0x86, 0x86) : QColor(0xe6, 0xc3, 0x62));
-    // What spoils the card is a diamond, advice a disc.
-    if (spoils) painter.drawPolygon(QPolygonF({*place + QPointF(0, -13), *place + QPointF(13, 0), *place + QPointF(0, 13), *place + QPointF(-13, 0)}));
-    else painter.drawEllipse(*place, 10, 10);
-    painter.setPen(QColor(0x2a, 0x18, 0x18));
-    painter.drawText(QRectF(place->x() - 12, place->y() - 12, 24, 24), Qt::AlignCenter, QString::number(k + 1));
-  }
 }
 
 void StageView::paintStatus(QPainter& painter) const {
@@ -343,134 +221,6 @@ void StageView::resizeEvent(QResizeEvent*) {
   m_add->adjustSize();
   m_add->move(width() - m_add->width() - 16, 16);
   layOutTags();
-}
-
-void StageView::mousePressEvent(QMouseEvent* event) {
-  m_pressedAt = event->position();
-  m_moved = false;
-  if (event->button() != Qt::LeftButton) return;
-  if (m_adding) {
-    if (const int seat = seatAt(event->position()); seat >= 0)
-      emit seatChosen(words(m_assembly->seats[SeatIndex(seat)].key), mapToGlobal(event->position().toPoint()));
-    return;
-  }
-  if (m_tags->press(event->position())) return;
-  if (const int badge = badgeAt(event->position()); badge >= 0) {
-    emit findingChosen(badge);
-    return;
-  }
-  m_orbiting = true;
-}
-
-void StageView::mouseMoveEvent(QMouseEvent* event) {
-  if (m_orbiting) {
-    const QPointF d = event->position() - m_pressedAt;
-    if (!m_moved && std::hypot(d.x(), d.y()) < 4) return;
-    m_moved = true;
-    m_turn -= d.x() * 0.008, m_height += d.y() * 0.006;
-    m_pressedAt = event->position();
-    layOutTags();
-    update();
-    return;
-  }
-  if (m_adding) {
-    const int seat = seatAt(event->position());
-    if (seat != m_hoveredSeat) m_hoveredSeat = seat, update();
-    return;
-  }
-  if (m_tags->move(event->position())) return;
-  const PanelIndex panel = panelAt(event->position());
-  const QString key = panel.valid() ? words(m_assembly->panels[panel].key) : QString();
-  if (key != m_hovered) {
-    m_hovered = key;
-    emit panelHovered(key);
-    update();
-  }
-}
-
-void StageView::mouseReleaseEvent(QMouseEvent* event) {
-  if (m_tags->release(event->position())) return;
-  if (m_orbiting && !m_moved) {
-    const PanelIndex panel = panelAt(event->position());
-    m_document->select(panel.valid() ? m_assembly->panels[panel].owner : std::nullopt);
-    setFocus();
-  }
-  m_orbiting = false;
-}
-
-void StageView::mouseDoubleClickEvent(QMouseEvent*) {
-  m_turn = m_height = 0, m_zoom = 1;
-  layOutTags();
-  update();
-}
-
-void StageView::wheelEvent(QWheelEvent* event) {
-  m_zoom = std::clamp(m_zoom * std::pow(1.0015, event->angleDelta().y()), 0.5, 5.0);
-  layOutTags();
-  update();
-}
-
-void StageView::leaveEvent(QEvent*) {
-  if (m_tags->leave()) update();
-  if (m_hovered.isEmpty()) return;
-  m_hovered.clear();
-  emit panelHovered({});
-  update();
-}
-
-const ParameterSpec* StageView::nudgedSize(const StructureItem& item) const {
-  const ParameterTable table = findStructureKind(item.kind)->parameters;
-  if (const ParameterSpec* spec = findSpec(table, m_nudged)) return spec;
-  for (const ParameterSpec& spec : table)
-    if (spec.key != "position" && !spec.whole()) return &spec;
-  return nullptr;
-}
-
-bool StageView::nudge(QKeyEvent* event) {
-  const auto id = m_document->selection();
-  const StructureItem* item = id ? m_document->committed().find(*id) : nullptr;
-  if (!item || m_adding) return false;
-  const ParameterTable table = findStructureKind(item->kind)->parameters;
-  const bool control = event->modifiers() & Qt::ControlModifier;
-  const bool along = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
-  if (control && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {
-    // Through the sizes in the order of the table.
-    const int count = static_cast<int>(table.size()), way = event->key() == Qt::Key_Right ? 1 : count - 1;
-    int k = static_cast<int>(nudgedSize(*item) - table.data());
-    do k = (k + way) % count;
-    while (table[static_cast<std::size_t>(k)].key == "position" || table[static_cast<std::size_t>(k)].whole());
-    m_nudged = table[static_cast<std::size_t>(k)].key;
-    update();
-    return true;
-  }
-  if (!along) return false;
-  const ParameterSpec* spec = control ? nudgedSize(*item) : findSpec(table, "position");
-  if (!spec) return false;
-  const bool inches = spec->unit == ParameterUnit::Millimetre && m_document->design().settings.unit == LengthUnit::Inch;
-  const double lattice = (inches ? kMillimetresPerInch / 16 : 0.5) * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
-  const double value = std::clamp(item->values.find(spec->key)->second + (event->key() == Qt::Key_Up ? lattice : -lattice), spec->least, spec->most);
-  auto next = setValues(m_document->committed(), *id, linkedChange(*item, *spec, value, true));
-  Result<void> done;
-  if (!next) done = next.error();
-  else done = m_document->apply(*next, control ? tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(id->text())) : tr("move %1").arg(QString::fromStdString(id->text())));
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
-  return true;
-}
-
-void StageView::keyPressEvent(QKeyEvent* event) {
-  if (nudge(event)) return;
-  switch (event->key()) {
-  case Qt::Key_Escape:
-    if (m_adding) setAdding(false);
-    else m_document->select(std::nullopt);
-    return;
-  case Qt::Key_Space: m_fan->togglePlay(); return;
-  case Qt::Key_Left: m_fan->setValue(m_fan->value() + (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
-  case Qt::Key_Right: m_fan->setValue(m_fan->value() - (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
-  case Qt::Key_Home: m_fan->setValue(0); return;
-  case Qt::Key_End: m_fan->setValue(1800); return;
-  default: QWidget::keyPressEvent(event);
-  }
 }
 
 QList<AccessibleItem> StageView::accessibleItems() const {
