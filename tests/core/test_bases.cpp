@@ -169,7 +169,8 @@ private slots:
   void onlyPagesThatFaceEachOtherOfferASpan() {
     const auto spans = [](const Design& d) {
       int count = 0;
-      for (const Seat& seat : assemble(d)->seats) count += seat.kind() == SeatKind::Span;
+      const auto assembly = assemble(d); // kept while its seats are looked at
+      for (const Seat& seat : assembly->seats) count += seat.kind() == SeatKind::Span;
       return count;
     };
     QCOMPARE(spans(on("gate")), 1);
