@@ -22,9 +22,7 @@ inline Design card(double width_mm = 130, double height_mm = 180) {
 
 /// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.
 inline StructureId add(Design& design, const char* kind, const char* seat, const ParameterValues& given = {}) {
-  const auto values = proposeValues(design, kind, seat, given);
-  if (!values) qFatal("%s", values.error().text().c_str());
-  const auto added = addStructure(design, kind, seat, *values);
+  const auto added = addProposed(design, kind, seat, given);
   if (!added) qFatal("%s", added.error().text().c_str());
   design = added->design;
   return added->id;

@@ -15,9 +15,7 @@ namespace {
 
 /// Sizes with which the structure stands on the seat, put into the design.
 std::optional<Added> tried(const Design& design, std::string_view kind, const std::string& seat) {
-  const auto values = proposeValues(design, kind, seat, {});
-  if (!values) return std::nullopt;
-  const auto added = addStructure(design, kind, seat, *values);
+  const auto added = addProposed(design, kind, seat, {});
   return added ? std::optional(*added) : std::nullopt;
 }
 

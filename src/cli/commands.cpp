@@ -126,9 +126,7 @@ int addOne(const Options& o) {
   if (!d) return refuse(d.error());
   auto given = parseSets(o.sets, o.kind);
   if (!given) return refuse(given.error());
-  auto values = proposeValues(*d, o.kind, o.seat, *given);
-  if (!values) return refuse(values.error());
-  auto added = addStructure(*d, o.kind, o.seat, *values);
+  auto added = addProposed(*d, o.kind, o.seat, *given);
   if (!added) return refuse(added.error());
   const int code = saveEdited(added->design, o.target());
   if (code == kFine) fmt::print("{}\n", added->id.text());
@@ -153,7 +151,7 @@ int setOne(const Options& o) {
   }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error());
-  auto values = parseSets(o.sets, d->find(*id)->kind);
+  auto values = parseSets(o.sets, parametersOf(*d->find(*id)), d->find(*id)->kind);
   if (!values) return refuse(values.error());
   auto edited = setValues(*d, *id, *values);
   return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());

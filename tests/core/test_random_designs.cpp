@@ -108,11 +108,11 @@ private slots:
       for (const StructureItem& item : d.structures) {
         // A host that does not close carries its guests away with it; they are judged by their own sizes only.
         bool hostCloses = true;
-        for (auto host = ownerOfKey(item.seat); host; host = ownerOfKey(d.find(*host)->seat)) hostCloses = hostCloses && closesExactly(*d.find(*host), *assembly);
+        for (auto host = ownerOfKey(item.seat); host; host = ownerOfKey(d.find(*host)->seat)) hostCloses = hostCloses && closesExactly(*d.find(*host), motion);
         if (!hostCloses) continue;
-        const bool closes = closesExactly(item, *assembly);
+        const bool closes = closesExactly(item, motion);
         // A ring shows a misfit of another structure when that one is solved first.
-        const bool othersClose = std::ranges::all_of(d.structures, [&](const StructureItem& other) { return other.id == item.id || closesExactly(other, *assembly); });
+        const bool othersClose = std::ranges::all_of(d.structures, [&](const StructureItem& other) { return other.id == item.id || closesExactly(other, motion); });
         if (closes && !othersClose) continue;
         (closes ? exact : spoiled)++;
         for (const auto& block : motion.blocks()) {

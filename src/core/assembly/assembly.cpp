@@ -9,6 +9,17 @@ double Drive::angle_rad(double opening_rad) const {
   return shut_rad + (open_rad - shut_rad) * share;
 }
 
+double Pull::at_mm(double opening_rad) const {
+  return to_rad > from_rad ? way_mm * std::clamp((opening_rad - from_rad) / (to_rad - from_rad), 0.0, 1.0) : 0.0;
+}
+
+Iso3 secondInFirst(const Hinge& hinge, double value) {
+  Iso3 move = Iso3::Identity();
+  if (hinge.kind == HingeKind::Slide) move.translation() = value * Vec3::UnitY();
+  else move.linear() = Eigen::AngleAxisd(value, Vec3::UnitY()).toRotationMatrix();
+  return hinge.onFirst * move * hinge.onSecond.inverse();
+}
+
 Iso3 Assembly::rootPose(double opening_rad) const {
   return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)) : Iso3::Identity();
 }
@@ -36,6 +47,9 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
   // What the base itself glues onto its pages.
   for (const Glue& glue : glues)
     if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host)) placed.push_back({glue.tab, *host * glue.tabToHost});
+  for (const Pull& pull : pulls)
+    if (const Iso3* host = poseOf(hinges[pull.hinge].first); host && !poseOf(hinges[pull.hinge].second))
+      placed.push_back({hinges[pull.hinge].second, *host * secondInFirst(hinges[pull.hinge], pull.at_mm(opening_rad))});
   return placed;
 }
 

@@ -13,6 +13,7 @@ using PanelIndex = Index<struct PanelTag>;
 using PieceIndex = Index<struct PieceTag>;
 using FoldIndex = Index<struct FoldTag>;
 using SeatIndex = Index<struct SeatTag>;
+using HingeIndex = Index<struct HingeTag>;
 
 enum class PanelUse { Page, Wall, Tab };
 enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face side
@@ -35,6 +36,39 @@ struct Fold {
   Vec2 from, to;
   FoldSense sense = FoldSense::Valley;
   double shutAngle_rad = 0; ///< 0 or +-pi: the fold angle in the shut card
+  /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see Motion::shutAngle).
+  bool shutKnown = true;
+};
+
+enum class HingeKind { Slot, Pivot, Slide };
+
+/// A joint between two panels other than a fold. Each side has a frame on its panel (into the panel's piece): the joint turns
+/// about their common y axis (slot, pivot) or runs along it (slide); at zero both frames coincide.
+struct Hinge {
+  std::string key, label;
+  std::optional<StructureId> owner;
+  HingeKind kind = HingeKind::Slot;
+  PanelIndex first, second;   ///< the panel that was there, the panel that joins it
+  Iso3 onFirst, onSecond;
+  double least_mm = 0, most_mm = 0; ///< of a slide: its stops
+  double slitShort_mm = 0;          ///< of a slot: how much paper is left between the ends of its two slits
+};
+
+/// A slide that the opening of the card moves: its way follows the opening in a straight line within a stretch of it.
+struct Pull {
+  HingeIndex hinge;
+  double way_mm = 0, from_rad = 0, to_rad = kPi;
+  double at_mm(double opening_rad) const;
+};
+
+/// Something soft between two points of panels: an elastic band or a strip of film. It guides nothing.
+struct Link {
+  std::string key, label;
+  std::optional<StructureId> owner;
+  bool elastic = true; ///< false: film that bows until it is taut
+  std::array<PanelIndex, 2> panels;
+  std::array<Vec2, 2> at; ///< in the flat frames of the panels' pieces
+  double length_mm = 0;
 };
 
 /// `tab` is glued onto `host` and moves with it; the motion maps the tab's piece frame into the host's.
@@ -50,6 +84,7 @@ struct Piece {
   std::string key, label;
   std::optional<StructureId> owner;
   std::vector<PanelIndex> panels;
+  std::vector<Edge> slits; ///< cuts inside a panel that part nothing
 };
 
 /// One side of a fold on which a structure can stand. `toPiece` maps the side's frame (x away from the fold inside the
@@ -78,7 +113,8 @@ struct Seat {
 };
 
 /// Where the panels of a structure are in the world when the pieces of its seat's two sides are there. Nothing where the
-/// structure cannot reach. Only a first guess: the motion engine solves from it.
+/// structure cannot reach. Only a first guess: the motion engine solves from it. Without
+/// `poses` it puts the panels together itself.
 struct Placement {
   StructureId owner;
   Seat seat;
@@ -115,14 +151,18 @@ struct Assembly {
   std::vector<DimensionMark> dimensions;
   std::vector<Placement> placements; ///< in the order of the design: hosts before guests
 
+  IndexedVector<HingeIndex, Hinge> hinges;
+  std::vector<Pull> pulls;
+  std::vector<Link> links;
+
   std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
   PanelIndex root;           ///< its frame in the world is given by rootPose
   bool symmetric = true;     ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 
   /// Pose of the root panel's piece frame at an opening.
   Iso3 rootPose(double opening_rad) const;
-  /// Where the pages of the base are at an opening, and what the base glues onto them (piece frames into the world), the root
-  /// first.
+  /// Where the pages of the base are at an opening, what the base glues onto them and what a pull moves on them (piece frames
+  /// into the world), the root first.
   std::vector<std::pair<PanelIndex, Iso3>> basePoses(double opening_rad) const;
   /// Turns the world so that the page that lies on the table is level, face up.
   Iso3 onTable(double opening_rad) const;
@@ -133,6 +173,9 @@ struct Assembly {
   std::vector<FoldIndex> foldsOf(PanelIndex panel) const;
   const Glue* glueOf(PanelIndex tab) const;
 };
+
+/// The map from the second panel's piece to the first's when the joint stands at `value` (rad, or mm for a slide).
+Iso3 secondInFirst(const Hinge& hinge, double value);
 
 /// Seat frame in space from the poses of its two panels' pieces, and the opening on the structure's side.
 struct SeatPose {

@@ -126,6 +126,70 @@ void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm, 
   notch(seat.sides[1], from_mm, to_mm, onSecond);
 }
 
+HingeIndex AssemblyBuilder::hinge(std::string_view role, std::string label, Hinge made) {
+  made.key = key(role), made.label = std::move(label), made.owner = m_owner;
+  return m_assembly.hinges.push(std::move(made));
+}
+
+void AssemblyBuilder::link(std::string_view role, std::string label, Link made) {
+  made.key = key(role), made.label = std::move(label), made.owner = m_owner;
+  m_assembly.links.push_back(std::move(made));
+}
+
+Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm) {
+  Panel& panel = m_assembly.panels[index];
+  const Vec2 u = way.normalized(), side(-u.y(), u.x());
+  const auto past = [&] {
+    fail("slit.off-panel", fmt::format("a slit does not lie inside {}", panel.label), panel.key);
+    return inner;
+  };
+  if (!ringsOf(panel.outline).windows.empty()) {
+    fail("slit.window", fmt::format("{} has openings: it takes no slit", panel.label), panel.key);
+    return inner;
+  }
+  const Polygon outline = panel.outline;
+  struct Exit {
+    double at = 1e300;
+    std::size_t edge = 0;
+    Vec2 place = Vec2::Zero();
+  };
+  const auto exitOf = [&](const Vec2& from) {
+    Exit exit;
+    for (std::size_t k = 0; k < outline.size(); ++k) {
+      const Vec2 a = outline[k], d = outline[(k + 1) % outline.size()] - a;
+      const double den = cross2(u, d);
+      if (std::abs(den) < 1e-12) continue;
+      const double t = cross2(a - from, d) / den, s = cross2(a - from, u) / den;
+      if (t > 1e-9 && s >= 0 && s < 1 && t < exit.at) exit = {t, k, from + t * u};
+    }
+    return exit;
+  };
+  Vec2 start = inner;
+  if (length_mm) {
+    const Exit middle = exitOf(inner);
+    if (middle.at > 1e299) return past();
+    start = inner + (middle.at - *length_mm) * u;
+  }
+  if (!contains(outline, start)) return past();
+  // Both long sides must end on the same edge, the first that they meet. The outline runs counter-clockwise, so that it comes to
+  // the right side of the slit first.
+  const Vec2 left = start + 0.5 * width_mm * side, right = start - 0.5 * width_mm * side;
+  const Exit a = exitOf(left), b = exitOf(right);
+  if (a.at > 1e299 || b.at > 1e299 || a.edge != b.edge || !contains(outline, left) || !contains(outline, right)) return past();
+  Polygon cut;
+  const auto add = [&](const Vec2& p) {
+    if (cut.empty() || (p - cut.back()).norm() > 1e-9) cut.push_back(p);
+  };
+  for (std::size_t k = 0; k < outline.size(); ++k) {
+    add(outline[k]);
+    if (k == a.edge)
+      for (const Vec2& p : {b.place, right, left, a.place}) add(p);
+  }
+  if (!isSimple(cut)) return past();
+  panel.outline = std::move(cut);
+  return start;
+}
+
 Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
                            double length_mm, double shutOpening_rad) {
   const std::string seatKey = m_owner ? key(role) : std::string(role);
@@ -189,7 +253,7 @@ Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bev
 double tabDepth_mm(const Polygon& outline, const Vec2& from, const Vec2& to) {
   const Vec2 along = (to - from).normalized(), out(along.y(), -along.x());
   double depth = 0;
-  for (const Vec2& p : outline) depth = std::max(depth, out.dot(p - from));
+  for (const Vec2& p : outline) depth = std::max(depth, std::abs(out.dot(p - from)));
   return depth;
 }
 

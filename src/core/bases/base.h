@@ -27,5 +27,9 @@ const BaseKind& gateBase();
 const BaseKind& triFoldBase();
 const BaseKind& easelBase();
 const BaseKind& footBase();
+const BaseKind& sleeveBase();
+const BaseKind& doubleEaselBase();
+const BaseKind& petalsBase();
+const BaseKind& joinedBase();
 
 } // namespace hinge

@@ -3,7 +3,7 @@
 namespace hinge {
 
 std::span<const BaseKind* const> baseKinds() {
-  static const BaseKind* const all[] = {&singleFoldBase(), &concertinaBase(), &gateBase(), &triFoldBase(), &easelBase(), &footBase()};
+  static const BaseKind* const all[] = {&singleFoldBase(), &concertinaBase(), &gateBase(), &triFoldBase(), &easelBase(), &footBase(), &sleeveBase(), &doubleEaselBase(), &petalsBase(), &joinedBase()};
   return all;
 }
 

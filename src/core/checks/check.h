@@ -34,5 +34,9 @@ const CheckKind& gluedSideCheck();
 const CheckKind& stackingCheck();
 const CheckKind& envelopeCheck();
 const CheckKind& displayCheck();
+const CheckKind& slotsCheck();
+const CheckKind& softLinksCheck();
+const CheckKind& stopsCheck();
+const CheckKind& limbsCheck();
 
 } // namespace hinge

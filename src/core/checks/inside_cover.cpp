@@ -1,5 +1,6 @@
 #include "core/checks/check.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 // Inside the cover when shut: no corner of a structure past an edge of the shut card (spoils), and all of them the edge
@@ -17,19 +18,31 @@ struct Worst {
   Vec3 place = Vec3::Zero();
 };
 
-/// Names of the edges as the user holds the card, for the flat page frame: fore edge, start and end of the gutter, gutter.
-std::string edgeName(int edge, FoldSide fold) {
-  static const char* const kSide[] = {"fore", "bottom", "top", "gutter"};
-  static const char* const kTop[] = {"fore", "left", "right", "gutter"};
-  return (fold == FoldSide::Side ? kSide : kTop)[edge];
+/// Names of the edges as the user holds the card, for the flat page frame: low x, start and end of the gutter, high x.
+std::string edgeName(int edge, FoldSide fold, bool folded) {
+  if (edge == 0 || edge == 3) return folded ? "gutter" : "fore";
+  static const char* const kSide[] = {"bottom", "top"};
+  static const char* const kTop[] = {"left", "right"};
+  return (fold == FoldSide::Side ? kSide : kTop)[edge - 1];
+}
+
+/// True when a fold of the base lies folded on the edge of the shut card at this x.
+bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, double x) {
+  return std::ranges::any_of(in.assembly.drives, [&](const Drive& drive) {
+    const Fold& fold = in.assembly.folds[drive.fold];
+    return drive.shut_rad != 0 && std::ranges::all_of(std::array{fold.from, fold.to}, [&](const Vec2& end) { return std::abs((toPage * (shut.panels[fold.left] * lift(end))).x() - x) < 1e-3; });
+  });
 }
 
 std::vector<Finding> run(const CheckInput& in) {
   const Pose shut = in.motion.shutPose();
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
   Box2 cover; // all pages of the base as they lie in the shut card
-  for (const auto& [page, pose] : in.assembly.basePoses(0))
+  for (const auto& [page, pose] : in.assembly.basePoses(0)) {
+    if (in.assembly.panels[page].owner) continue; // moved by a pull, not a page
     for (const Vec2& c : in.assembly.panels[page].outline) cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
+  }
+  const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false, foldedAt(in, shut, toPage, cover.high.x())};
   std::vector<Finding> found;
   for (const StructureItem& item : in.design.structures) {
     Worst worst;
@@ -38,20 +51,19 @@ std::vector<Finding> run(const CheckInput& in) {
       for (const Vec2& corner : in.assembly.panels[p].outline) {
         const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
         const double reserve = in.design.settings.edgeReserve_mm;
-        // No reserve at the gutter: structures start there.
-        const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(), q.x() - cover.high.x() - reserve};
+        // No reserve at a fold: structures start there.
+        const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(), q.x() - cover.high.x()};
         for (int edge = 0; edge < 4; ++edge)
-          if (out[edge] > worst.out_mm) worst = {out[edge], edge, p, world};
+          if (const double past = out[edge] - (folded[edge] ? reserve : 0); past > worst.out_mm) worst = {past, edge, p, world};
       }
     }
     const double reserve = in.design.settings.edgeReserve_mm;
     if (!worst.panel.valid() || worst.out_mm <= -reserve + kOnEdge_mm) continue;
-    const bool gutter = worst.edge == 3;
-    const double past = gutter ? worst.out_mm + reserve : worst.out_mm;
+    const double past = folded[worst.edge] ? worst.out_mm + reserve : worst.out_mm;
     Finding f{past > kOnEdge_mm ? "outside-cover" : "edge-reserve", past > kOnEdge_mm ? Severity::Spoils : Severity::Advice,
               {in.assembly.panels[worst.panel].key}, {item.id}};
     f.amount = past > kOnEdge_mm ? past : past + reserve;
-    f.detail = edgeName(worst.edge, in.design.card.fold);
+    f.detail = edgeName(worst.edge, in.design.card.fold, folded[worst.edge]);
     f.place = worst.place;
     found.push_back(std::move(f));
   }

@@ -12,7 +12,6 @@ constexpr double kFarthest_mm = 80, kFarthest_deg = 60;
 
 struct Candidate {
   StructureId id;
-  const StructureKind* kind;
   MendDirection direction;
   double sign;
 };
@@ -27,7 +26,7 @@ std::optional<Mend> changed(const Design& design, const Candidate& c, double ste
   Mend mend;
   const StructureItem* item = design.find(c.id);
   for (const auto& [key, coefficient] : c.direction.terms) {
-    const ParameterSpec* spec = findSpec(c.kind->parameters, key);
+    const ParameterSpec* spec = findSpec(parametersOf(*item), key);
     const double from = item->values.find(key)->second, to = from + c.sign * coefficient * step;
     if (to < spec->least || to > spec->most) return std::nullopt;
     mend.edits.push_back({c.id, std::string(key), spec->unit, from, to});
@@ -69,15 +68,14 @@ std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding&
   std::vector<Candidate> candidates;
   for (StructureId id : finding.owners) {
     const StructureItem* item = before.design.find(id);
-    const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
-    if (!kind) continue;
-    for (const MendDirection& direction : kind->mendDirections())
-      for (double sign : {-1.0, 1.0}) candidates.push_back({id, kind, direction, sign});
+    if (!item) continue;
+    for (const MendDirection& direction : mendDirectionsOf(*item))
+      for (double sign : {-1.0, 1.0}) candidates.push_back({id, direction, sign});
   }
   std::optional<Mend> best;
   double bestCost = 1e300;
   for (const Candidate& c : candidates) {
-    const ParameterSpec& spec = *findSpec(c.kind->parameters, c.direction.terms.front().key);
+    const ParameterSpec& spec = *findSpec(parametersOf(*before.design.find(c.id)), c.direction.terms.front().key);
     const bool angle = spec.unit == ParameterUnit::Degree;
     const double lattice = spec.whole() ? 1.0 : angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
     const double farthest = angle ? kFarthest_deg : kFarthest_mm;

@@ -19,8 +19,10 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
     const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
     if (!item) continue;
     const Seat* seat = in.assembly.findSeat(item->seat);
-    if (closesExactly(*item, in.assembly)) continue;
-    const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key;
+    if (closesExactly(*item, in.motion)) continue;
+    const auto hosts = hostsOf(*item);
+    const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key ||
+                      (item->work && other->owner && std::ranges::find(hosts, *other->owner) != hosts.end());
     if (own->owner == other->owner || host || other->use == PanelUse::Page) return true;
   }
   return false;

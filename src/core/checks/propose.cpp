@@ -52,4 +52,20 @@ Result<ParameterValues> proposeValues(const Design& design, std::string_view kin
   return fitted;
 }
 
+Result<Added> addProposed(const Design& design, std::string_view kindKey, std::string_view seatKey, const ParameterValues& given) {
+  const StructureKind* kind = findStructureKind(kindKey);
+  if (!kind || !kind->freePiece) {
+    const auto values = proposeValues(design, kindKey, seatKey, given);
+    if (!values) return values.error();
+    return addStructure(design, kindKey, seatKey, *values);
+  }
+  const auto assembled = assembleDesign(design);
+  if (!assembled) return assembled.error();
+  const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
+  if (!values) return values.error();
+  const auto work = kind->startingWork(*assembled->findSeat(seatKey), *assembled, design.settings);
+  if (!work) return Error{"work.none", "no piece can be proposed here; put its joints into the project file", std::string(seatKey)};
+  return addStructure(design, kindKey, seatKey, *values, work);
+}
+
 } // namespace hinge

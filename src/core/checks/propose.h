@@ -9,4 +9,7 @@ namespace hinge {
 /// then say what is wrong. Cost: up to 21 analyses.
 Result<ParameterValues> proposeValues(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& given);
 
+/// The design with a new structure on a seat: of sizes as proposed or, for a free piece, worked as its recipe begins.
+Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& given);
+
 } // namespace hinge

@@ -50,7 +50,7 @@ std::vector<Finding> run(const CheckInput& in) {
       f.place = middleOf(in, item.id, block->high_rad);
       found.push_back(std::move(f));
     }
-    if (block->low_rad > hostLow + kSame_rad && closesExactly(item, in.assembly)) {
+    if (block->low_rad > hostLow + kSame_rad && closesExactly(item, in.motion)) {
       Finding f{"jammed", Severity::Spoils, {item.id.text()}, {item.id}};
       f.to_rad = block->low_rad, f.show_rad = std::min(block->high_rad, block->low_rad + kBeside_rad);
       f.amount = degrees(block->low_rad), f.unit = AmountUnit::Degree;

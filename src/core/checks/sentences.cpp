@@ -84,6 +84,13 @@ std::string sentence(const Finding& f, const Design& design) {
     return fmt::format("{} overlap in a ring when shut: each lies under the next, so they must be tucked in by hand", ring);
   }
   if (f.code == "stack-through") return fmt::format("{} would have to pass through the {} of {} in the shut card", panel, f.detail, panelName(design, f.elements.at(1)));
+  if (f.code == "slot-short") return fmt::format("the slits of {} and {} are {} too short to push them together", panel, panelName(design, f.elements.at(1)), much);
+  if (f.code == "slots-askew") return fmt::format("{} cannot be pushed into its slots: they stand {} askew to one another at every opening", who, much);
+  if (f.code == "film-taut") return fmt::format("the film on {} is {} too short: it is taut {}", panel, much, openings(f));
+  if (f.code == "band-drawn") return fmt::format("the band on {} is drawn {} too far at {}", panel, much, formatAngle(degrees(f.show_rad)));
+  if (f.code == "band-slack") return fmt::format("the band on {} hangs {} slack where the card is shown: it does not pull", panel, much);
+  if (f.code == "slide-past-stop") return fmt::format("{} runs {} past its {} {}", panel, much, f.detail == "least" ? "first stop" : "last stop", openings(f));
+  if (f.code == "limbs-hit") return fmt::format("{} runs {} over {} in the same layer {}", panel, much, panelName(design, f.elements.at(1)), openings(f));
   if (f.code == "falls-over") return fmt::format("the card falls over when it is shown open at {}: its weight lies {} outside of what it stands on", formatAngle(degrees(f.show_rad)), much);
   if (f.code == "tips-easily") return fmt::format("the card shown open at {} falls over when it is tilted by {}", formatAngle(degrees(f.show_rad)), much);
   if (f.code == "envelope-small") return fmt::format("the shut card is {} too large for the envelope {}", much, f.detail);
@@ -104,8 +111,7 @@ std::string describe(const Mend& mend, const Design& design) {
   for (std::size_t k = 0; k < mend.edits.size(); ++k) {
     const MendEdit& edit = mend.edits[k];
     const StructureItem* item = design.find(edit.id);
-    const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
-    const ParameterSpec* spec = kind ? findSpec(kind->parameters, edit.key) : nullptr;
+    const ParameterSpec* spec = item ? findSpec(parametersOf(*item), edit.key) : nullptr;
     const bool length = edit.unit == ParameterUnit::Millimetre;
     const auto value = [&](double v) -> std::string {
       if (spec && spec->unit == ParameterUnit::Switch) return std::string(spec->choices[static_cast<std::size_t>(v)]);

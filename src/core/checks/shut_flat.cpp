@@ -1,4 +1,5 @@
 #include "core/checks/check.h"
+#include "core/checks/solve_piece.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -25,14 +26,21 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const StructureItem& item : in.design.structures) {
     const StructureKind* kind = findStructureKind(item.kind);
     const Seat* seat = in.assembly.findSeat(item.seat);
-    if (seat->kind() == SeatKind::Span) {
-      // Where the pages lie in the shut card depends on the base: the rings tell what is out of step.
+    if (ringsDecide(item, *seat)) {
+      // What does not fit its host because that stands off is only a victim of it.
+      const auto hosts = hostsOf(item);
+      if (std::ranges::any_of(found, [&](const Finding& f) { return std::ranges::find(hosts, f.owners.front()) != hosts.end(); })) continue;
       for (const auto& block : in.motion.blocks()) {
         if (std::ranges::find(block.owners, item.id) == block.owners.end() || block.shutMisfit_mm < kExactClosure) continue;
+        if (block.looseBy >= 0) continue; // where a loose piece comes to lie is anyone's guess
         Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
         f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";
         f.to_rad = f.show_rad = block.low_rad;
+        if (item.work) f.mend = solveShut(in.design, in.motion, item.id);
+        // Where it jams the rings are far from closed; what the sizes lack is what mends them.
+        if (f.mend) f.amount = std::abs(f.mend->edits.front().to - f.mend->edits.front().from);
         found.push_back(std::move(f));
+        break; // its other rings are out of step with it
       }
       continue;
     }

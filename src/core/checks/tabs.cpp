@@ -59,7 +59,7 @@ void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad, std::v
     Finding finding = make("tab-narrow", Severity::Advice, in, t, least - depth, show_rad);
     const auto owner = in.assembly.panels[t.tab].owner;
     const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
-    if (item && item->values.find("tab")->second < least)
+    if (item && item->values.contains("tab") && item->values.find("tab")->second < least)
       finding.mend = Mend{{{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}};
     found.push_back(std::move(finding));
   }

@@ -7,6 +7,10 @@
 
 namespace hinge {
 
+namespace {
+constexpr std::string_view kPanelKey = "panel-";
+}
+
 std::optional<StructureId> structureIdFromText(std::string_view text) {
   if (text.size() < 2 || text.front() != 's') return std::nullopt;
   int value = 0;
@@ -42,14 +46,48 @@ Result<void> validateCard(const CardBase& card) {
 }
 
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values) {
+                           const ParameterValues& values, const std::optional<PieceWork>& work) {
   const StructureKind* recipe = findStructureKind(kind);
   if (!recipe) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kind), ""};
-  if (auto valid = validate(recipe->parameters, values, kind); !valid) return valid.error();
+  if (recipe->freePiece != work.has_value()) return Error{"work.missing", fmt::format("a {} {} worked piece", recipe->label, recipe->freePiece ? "needs a" : "takes no"), std::string(kind)};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
-  added.design.structures.push_back({added.id, std::string(kind), std::string(seat), "", values, ""});
+  StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, ""};
+  readWidths(item);
+  if (work)
+    if (auto valid = validate(*work, added.id.text()); !valid) return valid.error();
+  if (auto valid = validate(parametersOf(item), item.values, kind); !valid) return valid.error();
+  added.design.structures.push_back(std::move(item));
   return added;
+}
+
+void readWidths(StructureItem& item) {
+  if (!item.work) return;
+  std::erase_if(item.values, [](const auto& v) { return v.first.starts_with(kPanelKey); });
+  int k = 0;
+  for (double width : panelWidths_mm(*item.work)) item.values[fmt::format("{}{}", kPanelKey, ++k)] = width;
+}
+
+Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work) {
+  if (auto valid = validate(work, id.text()); !valid) return valid.error();
+  Design edited = design;
+  const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
+  if (it == edited.structures.end() || !it->work) return Error{"structure.missing", fmt::format("there is no free piece {}", id.text()), ""};
+  it->work = work;
+  readWidths(*it);
+  if (auto valid = validate(parametersOf(*it), it->values, id.text()); !valid) return valid.error();
+  return edited;
+}
+
+std::vector<StructureId> hostsOf(const StructureItem& item) {
+  std::vector<StructureId> hosts;
+  const auto add = [&](std::string_view key) {
+    if (const auto owner = ownerOfKey(key); owner && *owner != item.id && std::ranges::find(hosts, *owner) == hosts.end()) hosts.push_back(*owner);
+  };
+  add(item.seat);
+  if (item.work)
+    for (const WorkJoint& joint : item.work->joints) add(joint.on);
+  return hosts;
 }
 
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes) {
@@ -57,9 +95,20 @@ Result<Design> setValues(const Design& design, StructureId id, const ParameterVa
   const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
   if (it == edited.structures.end())
     return Error{"structure.missing", fmt::format("there is no structure {}", id.text()), ""};
-  for (const auto& [key, value] : changes) it->values[key] = value;
-  const StructureKind* recipe = findStructureKind(it->kind);
-  if (auto valid = validate(recipe->parameters, it->values, id.text()); !valid) return valid.error();
+  for (const auto& [key, value] : changes) {
+    if (!it->work || !key.starts_with(kPanelKey)) {
+      it->values[key] = value;
+      continue;
+    }
+    // The width of a panel: its right score moves and takes along what lies beyond it.
+    const ParameterSpec* spec = findSpec(parametersOf(*it), key);
+    if (!spec || !(value >= spec->least && value <= spec->most)) return Error{"value.range", fmt::format("the piece has no {} of {} mm", key, formatNumber(value, 3)), id.text()};
+    auto moved = withPanelWidth(*it->work, static_cast<std::size_t>(spec - findSpec(parametersOf(*it), std::string(kPanelKey) + "1")), value);
+    if (!moved) return Error{moved.error().code, moved.error().message, id.text()};
+    it->work = std::move(moved).value();
+    readWidths(*it);
+  }
+  if (auto valid = validate(parametersOf(*it), it->values, id.text()); !valid) return valid.error();
   return edited;
 }
 
@@ -67,8 +116,8 @@ std::vector<StructureId> standingOn(const Design& design, StructureId id) {
   std::vector<StructureId> found{id};
   // Structures are stored after what they stand on, so one pass is enough.
   for (const StructureItem& item : design.structures) {
-    const auto owner = ownerOfKey(item.seat);
-    if (owner && std::ranges::find(found, *owner) != found.end()) found.push_back(item.id);
+    const auto hosts = hostsOf(item);
+    if (std::ranges::any_of(hosts, [&](StructureId host) { return std::ranges::find(found, host) != found.end(); })) found.push_back(item.id);
   }
   return found;
 }

@@ -1,5 +1,6 @@
 #pragma once
 #include "core/design/parameter.h"
+#include "core/design/piece_work.h"
 #include "core/paper/starting_values.h"
 #include "core/paper/stock.h"
 #include "core/units/length.h"
@@ -25,6 +26,7 @@ struct StructureItem {
   std::string seat;  ///< seat key: "gutter", "s3/ridge"
   std::string label; ///< the user's name for it; may be empty
   ParameterValues values;
+  std::optional<PieceWork> work; ///< of a free piece: everything its table does not say
   std::string extras; ///< members of the file this version does not know, as JSON text; kept on save
   bool operator==(const StructureItem&) const = default;
 };
@@ -88,12 +90,18 @@ struct Added {
 /// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues). Does not check that the
 /// seat exists: that needs the assembly (see assembleDesign).
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values);
+                           const ParameterValues& values, const std::optional<PieceWork>& work = {});
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
+/// Replaces what is worked into a free piece.
+Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);
+/// The widths of a free piece stand among its values as "panel-1", "panel-2", ...: writes them there anew.
+void readWidths(StructureItem& item);
+/// Structures a structure is fixed to: the owner of its seat and, of a free piece, of the panels it is joined to.
+std::vector<StructureId> hostsOf(const StructureItem& item);
 /// Removes the structure and everything that stands on it.
 Result<Design> removeStructure(const Design& design, StructureId id);
 Result<Design> setCard(const Design& design, const CardBase& card);
-/// The structure and all that stands on it, directly or not.
+/// The structure and all that stands on it or is joined to it, directly or not.
 std::vector<StructureId> standingOn(const Design& design, StructureId id);
 
 } // namespace hinge

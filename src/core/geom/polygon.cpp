@@ -289,6 +289,9 @@ double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& directi
 }
 
 std::vector<Vec2> convexHull(std::vector<Vec2> points) {
+  // Corners that only rounding sets apart would send the chains back and forth: onto a lattice finer than anything measured.
+  constexpr double kLattice_mm = 1e-6;
+  for (Vec2& p : points) p = Vec2(std::round(p.x() / kLattice_mm), std::round(p.y() / kLattice_mm)) * kLattice_mm;
   std::ranges::sort(points, [](const Vec2& a, const Vec2& b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
   std::vector<Vec2> hull;
   // Lower chain from left to right, then the upper one back.

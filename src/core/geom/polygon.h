@@ -56,7 +56,7 @@ Polygon intersectConvex(const Polygon& a, const Polygon& b);
 /// Area that two simple polygons share.
 double overlapArea_mm2(const Polygon& a, const Polygon& b);
 
-/// Corners of the convex hull, counter-clockwise; fewer than three points (or all on one line) come back as they span.
+/// Corners of the convex hull to 1e-6 mm, counter-clockwise; fewer than three points (or all on one line) come back as they span.
 std::vector<Vec2> convexHull(std::vector<Vec2> points);
 
 /// Splits a simple polygon into convex parts (ears, merged while convex). O(n^2).

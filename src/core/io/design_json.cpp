@@ -89,6 +89,20 @@ std::optional<Error> tooDeep(std::string_view text) {
   return std::nullopt;
 }
 
+/// The numbers of a joint that its kind has a use for, by their names in the file.
+std::vector<std::pair<std::string_view, double*>> numbersOf(WorkJoint& j) {
+  using K = WorkJoint::Kind;
+  switch (j.kind) {
+  case K::Glue:
+  case K::Pivot: return {{"turn_deg", &j.turn_deg}};
+  case K::Slot: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"slit_mm", &j.slit_mm}, {"face_slit_mm", &j.faceSlit_mm}};
+  case K::Slide: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"least_mm", &j.least_mm}, {"most_mm", &j.most_mm}, {"pull_mm", &j.pull_mm}, {"pull_from_deg", &j.pullFrom_deg}, {"pull_to_deg", &j.pullTo_deg}};
+  case K::Elastic:
+  case K::Tie: return {{"length_mm", &j.length_mm}};
+  }
+  return {};
+}
+
 const Json kNothing = Json::object();
 
 const Json& objectOf(const Json* value, Reader& parent, std::string_view member) {
@@ -98,6 +112,99 @@ const Json& objectOf(const Json* value, Reader& parent, std::string_view member)
     return kNothing;
   }
   return *value;
+}
+
+Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
+  if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number()) return {value[0].get<double>(), value[1].get<double>()};
+  in.fail(member, "is no point [x, y]");
+  return Vec2::Zero();
+}
+
+Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
+  Polygon polygon;
+  if (!value.is_array() || value.size() > 1000) in.fail(member, "is no list of points");
+  else
+    for (const Json& p : value) polygon.push_back(readPoint(p, in, member));
+  return polygon;
+}
+
+template <class Kind> void readKind(Reader& in, Kind& out, std::initializer_list<Kind> kinds) {
+  std::string key;
+  in.text("kind", key, true);
+  for (Kind kind : kinds)
+    if (workKey(kind) == key) return void(out = kind);
+  in.fail("kind", fmt::format("\"{}\" is not known", key.substr(0, 40)));
+}
+
+/// Calls `read` for every object of a list.
+template <class Read> void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error, Read read) {
+  if (!list) return;
+  if (!list->is_array()) return in.fail(member, "is not a list");
+  for (std::size_t k = 0; k < list->size() && !error; ++k) {
+    if (!(*list)[k].is_object()) return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
+    Reader item((*list)[k], fmt::format("{}[{}]", in.where(member), k), error);
+    read(item);
+  }
+}
+
+PieceWork readWork(const Json& source, const std::string& place, std::optional<Error>& error) {
+  PieceWork work;
+  Reader in(source, place, error);
+  if (const Json* outline = in.get("outline", true)) work.outline = readPolygon(*outline, in, "outline");
+  const auto point = [](Reader& r, std::string_view member, Vec2& out) {
+    if (const Json* value = r.get(member, true)) out = readPoint(*value, r, member);
+  };
+  eachOf(in.get("lines", false), in, "lines", error, [&](Reader& r) {
+    WorkLine line;
+    using K = WorkLine::Kind;
+    readKind(r, line.kind, {K::Mountain, K::Valley, K::Cut});
+    point(r, "from", line.from), point(r, "to", line.to);
+    work.lines.push_back(line);
+  });
+  if (const Json* windows = in.get("windows", false)) {
+    if (!windows->is_array()) in.fail("windows", "is not a list");
+    else
+      for (const Json& window : *windows) work.windows.push_back(readPolygon(window, in, "windows"));
+  }
+  eachOf(in.get("joints", false), in, "joints", error, [&](Reader& r) {
+    WorkJoint j;
+    using K = WorkJoint::Kind;
+    readKind(r, j.kind, {K::Glue, K::Slot, K::Pivot, K::Slide, K::Elastic, K::Tie});
+    point(r, "at", j.at), point(r, "to", j.to);
+    r.text("on", j.on, true);
+    std::string side = "back";
+    r.text("by", side);
+    if (side != "face" && side != "back") r.fail("by", "must be \"face\" or \"back\"");
+    j.byFace = side == "face";
+    for (const auto& [member, value] : numbersOf(j)) r.number(member, *value);
+    work.joints.push_back(std::move(j));
+  });
+  if (!error)
+    if (auto valid = validate(work, place); !valid) error = valid.error();
+  return work;
+}
+
+Json pointJson(const Vec2& p) { return Json::array({p.x(), p.y()}); }
+Json polygonJson(const Polygon& polygon) {
+  Json list = Json::array();
+  for (const Vec2& p : polygon) list.push_back(pointJson(p));
+  return list;
+}
+
+Json workJson(const PieceWork& work) {
+  Json out = {{"outline", polygonJson(work.outline)}, {"lines", Json::array()}};
+  for (const WorkLine& line : work.lines) out["lines"].push_back({{"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}});
+  if (!work.windows.empty()) {
+    out["windows"] = Json::array();
+    for (const Polygon& window : work.windows) out["windows"].push_back(polygonJson(window));
+  }
+  out["joints"] = Json::array();
+  for (WorkJoint joint : work.joints) {
+    Json entry = {{"kind", workKey(joint.kind)}, {"at", pointJson(joint.at)}, {"on", joint.on}, {"to", pointJson(joint.to)}, {"by", joint.byFace ? "face" : "back"}};
+    for (const auto& [member, value] : numbersOf(joint)) entry[std::string(member)] = *value;
+    out["joints"].push_back(std::move(entry));
+  }
+  return out;
 }
 
 void readStructure(const Json& source, const std::string& place, std::optional<Error>& error, Design& design) {
@@ -121,11 +228,14 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
   if (!kind) return in.fail("kind", fmt::format("there is no structure kind \"{}\"", item.kind.substr(0, 40)));
   if (!values || !values->is_object()) return in.fail("values", "is not an object");
   item.values = startingValues(kind->parameters); // a parameter that a newer version added starts at its default
+  if (kind->freePiece) item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
+  if (error) return;
   for (const auto& [key, value] : values->items()) {
     if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "is not a number");
     item.values[key] = value.get<double>();
   }
-  if (auto valid = validate(kind->parameters, item.values, place + ".values"); !valid) {
+  readWidths(item);
+  if (auto valid = validate(parametersOf(item), item.values, place + ".values"); !valid) {
     if (!error) error = valid.error();
     return;
   }
@@ -181,10 +291,12 @@ std::string designToJson(const Design& d) {
   for (const StructureItem& item : d.structures) {
     Json values = Json::object();
     // In the order of the parameter table, which is how people think of them.
-    for (const ParameterSpec& spec : findStructureKind(item.kind)->parameters) values[std::string(spec.key)] = item.values.find(spec.key)->second;
+    const ParameterTable table = findStructureKind(item.kind)->parameters; // widths of free pieces stand in their work
+    for (const ParameterSpec& spec : table) values[std::string(spec.key)] = item.values.find(spec.key)->second;
     Json entry = {{"id", item.id.text()}, {"kind", item.kind}, {"on", item.seat}};
     if (!item.label.empty()) entry["label"] = item.label;
     entry["values"] = std::move(values);
+    if (item.work) entry["work"] = workJson(*item.work);
     addExtras(entry, item.extras);
     out["structures"].push_back(std::move(entry));
   }

@@ -25,7 +25,7 @@ std::string_view seatKindKey(SeatKind kind) {
 
 std::string printed(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
-Json parametersOf(ParameterTable table) {
+Json listOf(ParameterTable table) {
   Json list = Json::array();
   for (const ParameterSpec& p : table) {
     Json choices = Json::array();
@@ -48,7 +48,7 @@ Json baseParameters(const BaseKind& base) {
         std::tuple{"height", "Finished height", start.height_mm, "Height of the shut card as it is held"}})
     list.push_back({{"key", key}, {"label", label}, {"unit", "mm"}, {"min", starting::kLeastCard_mm},
                     {"max", starting::kLargestCard_mm}, {"default", value}, {"meaning", meaning}});
-  for (Json& own : parametersOf(base.parameters)) list.push_back(std::move(own));
+  for (Json& own : listOf(base.parameters)) list.push_back(std::move(own));
   return list;
 }
 
@@ -59,7 +59,7 @@ std::string kindsToJson() {
   for (const BaseKind* base : baseKinds())
     out["bases"].push_back({{"key", base->key}, {"label", base->label}, {"summary", base->summary}, {"parameters", baseParameters(*base)}});
   for (const StructureKind* kind : structureKinds())
-    out["structures"].push_back({{"key", kind->key}, {"label", kind->label}, {"summary", kind->summary}, {"parameters", parametersOf(kind->parameters)}});
+    out["structures"].push_back({{"key", kind->key}, {"label", kind->label}, {"summary", kind->summary}, {"parameters", listOf(kind->parameters)}});
   return printed(out);
 }
 

@@ -29,12 +29,13 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
       const Joint& hinge = mechanism.joints[step.joint];
       const Iso3& left = poses[hinge.left];
       const Vec3 axis = step.turn * (left.linear() * hinge.leftAxis), origin = left * hinge.leftFrom;
+      const Vec3 run = -Joint::kSlideScale_mm * axis; // a slide's right body goes along its line
       for (int side : {0, 1}) {
         const int last = block.ends[c][static_cast<std::size_t>(side)];
         if (last < 0 || std::ranges::find(step.moves, last) == step.moves.end()) continue;
         const double sign = side == 0 ? 1.0 : -1.0;
         for (int e : {0, 1})
-          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) += sign * axis.cross(ends[side][e] - origin);
+          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) += sign * (hinge.slides ? run : Vec3(axis.cross(ends[side][e] - origin)));
       }
     }
   }
@@ -49,6 +50,81 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
   int rank = 0;
   for (Eigen::Index i = 0; i < s.size(); ++i) rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
   return unknowns - rank;
+}
+
+namespace {
+
+int placeIn(const JointTree& tree, BodyIndex body) {
+  for (std::size_t k = 0; k < tree.size(); ++k)
+    if (tree[k].first == body) return static_cast<int>(k);
+  return -1;
+}
+
+/// True when `body` hangs on `above`, directly or not, or is it.
+bool hangsOn(const Mechanism& m, const JointTree& tree, BodyIndex body, BodyIndex above) {
+  for (int k = placeIn(tree, body);; k = placeIn(tree, body)) {
+    if (body == above) return true;
+    if (k < 0) return false;
+    body = m.joints[tree[static_cast<std::size_t>(k)].second].other(body);
+  }
+}
+
+void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>& placed) {
+  const auto known = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
+  bool changed = false;
+  for (JointIndex j : m.joints.indices()) {
+    const Joint& joint = m.joints[j];
+    if (!joint.slides || std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; })) continue;
+    for (const auto& [own, other] : {std::pair{joint.right, joint.left}, std::pair{joint.left, joint.right}}) {
+      const int at = placeIn(tree, own);
+      if (at < 0 || (placeIn(tree, other) < 0 && !known(other)) || hangsOn(m, tree, other, own)) continue;
+      tree[static_cast<std::size_t>(at)].second = j;
+      changed = true;
+      break;
+    }
+  }
+  if (!changed) return;
+  JointTree sorted;
+  while (sorted.size() < tree.size()) {
+    const std::size_t before = sorted.size();
+    for (const auto& [child, joint] : tree) {
+      const BodyIndex parent = m.joints[joint].other(child);
+      if (placeIn(sorted, child) < 0 && (placeIn(sorted, parent) >= 0 || placeIn(tree, parent) < 0)) sorted.push_back({child, joint});
+    }
+    if (sorted.size() == before) return;
+  }
+  tree = std::move(sorted);
+}
+
+} // namespace
+
+Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree, const std::vector<char>& placed) {
+  slidesIntoTree(m, tree, placed);
+  Block block;
+  const auto stepOf = [&](BodyIndex b) { return placeIn(tree, b); };
+  for (std::size_t k = 0; k < tree.size(); ++k) {
+    const auto [child, joint] = tree[k];
+    const Joint& hinge = m.joints[joint];
+    block.steps.push_back({joint, hinge.other(child), child, child == hinge.right ? -1.0 : 1.0, {static_cast<int>(k)}});
+    for (BodyIndex up = hinge.other(child); stepOf(up) >= 0;) {
+      auto& above = block.steps[static_cast<std::size_t>(stepOf(up))];
+      above.moves.push_back(static_cast<int>(k));
+      up = above.parent;
+    }
+    for (PanelIndex panel : m.bodies[child].panels)
+      block.size_mm = std::max(block.size_mm, boundsOf(assembly.panels[panel].outline).size().norm());
+  }
+  for (const auto& [child, own] : tree)
+    for (JointIndex j : m.bodies[child].joints) {
+      const Joint& hinge = m.joints[j];
+      const bool inTree = std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; });
+      const BodyIndex other = hinge.other(child);
+      const bool otherKnown = placed[static_cast<std::size_t>(other.value)] || stepOf(other) >= 0;
+      if (inTree || !otherKnown || std::ranges::find(block.closing, j) != block.closing.end()) continue;
+      block.closing.push_back(j);
+      block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
+    }
+  return block;
 }
 
 namespace {
@@ -75,7 +151,7 @@ public:
   }
 
 private:
-  using Tree = std::vector<std::pair<BodyIndex, JointIndex>>; // child, the joint it hangs on; parents first
+  using Tree = JointTree;
 
   bool placed(BodyIndex b) const { return m_placed[static_cast<std::size_t>(b.value)]; }
   bool skipped(BodyIndex b) const { return m_skip[static_cast<std::size_t>(b.value)]; }
@@ -153,34 +229,7 @@ private:
   }
 
   Block blockOf(const Tree& tree) const {
-    Block block;
-    const auto stepOf = [&](BodyIndex b) {
-      for (std::size_t k = 0; k < tree.size(); ++k)
-        if (tree[k].first == b) return static_cast<int>(k);
-      return -1;
-    };
-    for (std::size_t k = 0; k < tree.size(); ++k) {
-      const auto [child, joint] = tree[k];
-      const Joint& hinge = m.joints[joint];
-      block.steps.push_back({joint, hinge.other(child), child, child == hinge.right ? -1.0 : 1.0, {static_cast<int>(k)}});
-      for (BodyIndex up = hinge.other(child); stepOf(up) >= 0;) {
-        auto& above = block.steps[static_cast<std::size_t>(stepOf(up))];
-        above.moves.push_back(static_cast<int>(k));
-        up = above.parent;
-      }
-      for (PanelIndex panel : m.bodies[child].panels)
-        block.size_mm = std::max(block.size_mm, boundsOf(m_assembly.panels[panel].outline).size().norm());
-    }
-    for (const auto& [child, own] : tree)
-      for (JointIndex j : m.bodies[child].joints) {
-        const Joint& hinge = m.joints[j];
-        const bool inTree = std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; });
-        const BodyIndex other = hinge.other(child);
-        const bool otherKnown = placed(other) || stepOf(other) >= 0;
-        if (inTree || !otherKnown || std::ranges::find(block.closing, j) != block.closing.end()) continue;
-        block.closing.push_back(j);
-        block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
-      }
+    Block block = blockFromTree(m, m_assembly, tree, m_placed);
     block.freedoms = freedomsAt(m, block, m_reference);
     return block;
   }

@@ -36,6 +36,14 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
 /// 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
 
+/// Bodies in the order in which they are placed, each with the joint it hangs on: parents first.
+using JointTree = std::vector<std::pair<BodyIndex, JointIndex>>;
+
+/// The block that places the bodies of a tree when the bodies marked in `placed` are there; all other joints between them close
+/// rings. A slide cannot close one (its line does not tell how far it has run): it takes the place of the joint its body hangs
+/// on. The freedoms are not counted yet.
+Block blockFromTree(const Mechanism& mechanism, const Assembly& assembly, JointTree tree, const std::vector<char>& placed);
+
 /// Splits the mechanism; `reference` is any generic pose. Bodies in `skip` are left out.
 std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
                                    const std::vector<char>& skip);

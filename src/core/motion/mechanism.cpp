@@ -40,7 +40,7 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   }
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
-    Joint joint{f, m.bodyOf[fold.left], m.bodyOf[fold.right]};
+    Joint joint{f, {}, false, m.bodyOf[fold.left], m.bodyOf[fold.right]};
     if (joint.left == joint.right) continue; // a fold inside one glued body does not move
     const Iso3 &left = m.inBody[fold.left], &right = m.inBody[fold.right];
     joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
@@ -62,6 +62,21 @@ Mechanism Mechanism::from(const Assembly& assembly) {
     m.bodies[joint.left].joints.push_back(index);
     m.bodies[joint.right].joints.push_back(index);
   }
+  for (HingeIndex h : assembly.hinges.indices()) {
+    const Hinge& hinge = assembly.hinges[h];
+    Joint joint{{}, h, hinge.kind == HingeKind::Slide, m.bodyOf[hinge.first], m.bodyOf[hinge.second]};
+    if (joint.left == joint.right) continue;
+    const Iso3 left = m.inBody[hinge.first] * hinge.onFirst, right = m.inBody[hinge.second] * hinge.onSecond;
+    constexpr double kArm_mm = 20; // any two points of the line
+    const Vec3 from = Vec3::Zero(), to(0, kArm_mm, 0);
+    joint.leftFrom = left * from, joint.leftTo = left * to, joint.rightFrom = right * from, joint.rightTo = right * to;
+    joint.leftAxis = left.linear().col(1);
+    joint.home = left * right.inverse();
+    joint.homeInverse = joint.home.inverse();
+    const JointIndex index = m.joints.push(joint);
+    m.bodies[joint.left].joints.push_back(index);
+    m.bodies[joint.right].joints.push_back(index);
+  }
   for (const auto& [page, pose] : assembly.basePoses(kPi)) m.pages.push_back(page);
   return m;
 }
@@ -71,11 +86,16 @@ void Mechanism::placeBase(const Assembly& assembly, double opening_rad, IndexedV
 }
 
 Iso3 Mechanism::across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const {
+  if (joint.slides) {
+    const Eigen::Translation3d run(angle_rad * Joint::kSlideScale_mm * joint.leftAxis);
+    return body == joint.left ? Iso3(pose * run * joint.home) : Iso3(pose * joint.homeInverse * run.inverse());
+  }
   if (body == joint.left) return pose * rotationAboutLine(joint.leftFrom, joint.leftAxis, -angle_rad) * joint.home;
   return pose * joint.homeInverse * rotationAboutLine(joint.leftFrom, joint.leftAxis, angle_rad);
 }
 
 double Mechanism::foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const {
+  if (joint.slides) return joint.leftAxis.dot((leftPose.inverse() * rightPose * joint.homeInverse).translation()) / Joint::kSlideScale_mm;
   const Eigen::Matrix3d relative = (leftPose.inverse() * rightPose * joint.homeInverse).linear();
   Vec3 side = joint.leftAxis.unitOrthogonal();
   const Vec3 turned = relative * side;

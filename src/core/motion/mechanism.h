@@ -12,14 +12,18 @@ struct Body {
   std::vector<JointIndex> joints;
 };
 
-/// A fold between two bodies. With fold angle rho the right body is at
-/// left * rotation(left line, -rho) * home; `home` is its place when the piece is flat.
+/// A fold, slot or pivot between two bodies, or a slide. With fold angle rho the right body is at
+/// left * rotation(left line, -rho) * home; `home` is its place when the piece is flat. A slide runs along the line instead, by
+/// kSlideScale_mm for every unit of its unknown, so that its column of the Jacobian is as long as that of a fold.
 struct Joint {
-  FoldIndex fold;
+  FoldIndex fold;   ///< one of the two is valid
+  HingeIndex hinge;
+  bool slides = false;
   BodyIndex left, right;
   Vec3 leftFrom, leftTo, leftAxis; ///< the fold's ends and unit direction in the left body's frame
   Vec3 rightFrom, rightTo;         ///< the same ends in the right body's frame
   Iso3 home, homeInverse;
+  static constexpr double kSlideScale_mm = 100;
   BodyIndex other(BodyIndex body) const { return body == left ? right : left; }
 };
 
@@ -39,7 +43,7 @@ struct Mechanism {
   void placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const;
   /// Frame of the joint's other body when `body` is at `pose`.
   Iso3 across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const;
-  /// The fold angle in (-pi, pi] that two body poses imply.
+  /// The fold angle in (-pi, pi] that two body poses imply; of a slide its unknown.
   double foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const;
 };
 

@@ -1,4 +1,5 @@
 #include "core/motion/motion.h"
+#include "core/motion/assembler.h"
 #include "core/motion/corrector.h"
 #include "core/motion/tolerances.h"
 #include <algorithm>
@@ -7,24 +8,67 @@
 namespace hinge {
 namespace {
 
-/// Bodies of the placements at an opening, by closed form. Structures that cannot stand there, and those on them, are
-/// marked in `missing`.
+/// What placeAll has put in place: bodies whose motions the later ones may still decide.
+struct Group {
+  std::vector<BodyIndex> bodies;
+  int freedoms = 0;
+};
+
+/// Bodies of the placements at an opening, by closed form or put together. Structures that cannot stand there, and those on
+/// them, are marked in `missing`.
 BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing) {
   BodyPoses poses;
   poses.assign(m.bodies.size(), Iso3::Identity());
   missing.assign(m.bodies.size(), 0);
   m.placeBase(assembly, opening_rad, poses);
-  const auto absent = [&](PanelIndex p) { return missing[static_cast<std::size_t>(m.bodyOf[p].value)] != 0; };
+  std::vector<char> known(m.bodies.size(), 0);
+  const auto at = [](BodyIndex b) { return static_cast<std::size_t>(b.value); };
+  for (PanelIndex page : m.pages) known[at(m.bodyOf[page])] = 1;
+  const auto absent = [&](PanelIndex p) { return missing[at(m.bodyOf[p])] != 0; };
+  std::vector<Group> groups;
+  // Bodies with joints to others that are still free to move are put together once more with these.
+  const auto withHosts = [&](Group& own) -> bool {
+    std::vector<char> before = known;
+    Group all = own;
+    std::vector<std::size_t> taken;
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+      const bool beside = groups[g].freedoms > 0 && std::ranges::any_of(own.bodies, [&](BodyIndex b) {
+        return std::ranges::any_of(m.bodies[b].joints, [&](JointIndex j) { return std::ranges::find(groups[g].bodies, m.joints[j].other(b)) != groups[g].bodies.end(); });
+      });
+      if (!beside) continue;
+      taken.push_back(g);
+      for (BodyIndex b : groups[g].bodies) all.bodies.push_back(b), before[at(b)] = 0;
+    }
+    if (taken.empty()) return false;
+    const auto freedoms = putTogether(m, assembly, all.bodies, before, poses);
+    if (!freedoms) return false;
+    for (auto it = taken.rbegin(); it != taken.rend(); ++it) groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
+    own.bodies = std::move(all.bodies), own.freedoms = *freedoms;
+    return true;
+  };
   for (const Placement& placement : assembly.placements) {
     const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
     std::optional<std::vector<Iso3>> found;
-    if (!absent(first) && !absent(second)) found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first], poses[m.bodyOf[second]] * m.inBody[second]);
-    for (std::size_t k = 0; k < placement.panels.size(); ++k) {
-      const PanelIndex panel = placement.panels[k];
-      const BodyIndex body = m.bodyOf[panel];
-      if (found) poses[body] = (*found)[k] * m.inBody[panel].inverse();
-      else missing[static_cast<std::size_t>(body.value)] = 1;
+    if (placement.poses) {
+      if (!absent(first) && !absent(second)) found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first], poses[m.bodyOf[second]] * m.inBody[second]);
+      for (std::size_t k = 0; k < placement.panels.size(); ++k) {
+        const PanelIndex panel = placement.panels[k];
+        const BodyIndex body = m.bodyOf[panel];
+        if (found) poses[body] = (*found)[k] * m.inBody[panel].inverse(), known[at(body)] = 1;
+        else missing[at(body)] = 1;
+      }
+      continue;
     }
+    Group own;
+    for (PanelIndex panel : placement.panels)
+      if (const BodyIndex body = m.bodyOf[panel]; !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end()) own.bodies.push_back(body);
+    bool placed = !absent(first) && !absent(second);
+    if (placed) {
+      if (const auto freedoms = putTogether(m, assembly, own.bodies, known, poses)) own.freedoms = *freedoms;
+      else placed = withHosts(own);
+    }
+    for (BodyIndex b : own.bodies) (placed ? known : missing)[at(b)] = 1;
+    if (placed) groups.push_back(std::move(own));
   }
   return poses;
 }
@@ -35,13 +79,6 @@ Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPos
     const Joint& joint = m.joints[block.steps[k].joint];
     x[static_cast<Eigen::Index>(k)] = m.foldAngle(joint, poses[joint.left], poses[joint.right]);
   }
-  return x;
-}
-
-/// The fold angles that the recipes demand in the shut card.
-Eigen::VectorXd shutAngles(const Assembly& assembly, const Mechanism& m, const Block& block) {
-  Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
-  for (std::size_t k = 0; k < block.steps.size(); ++k) x[static_cast<Eigen::Index>(k)] = assembly.folds[m.joints[block.steps[k].joint].fold].shutAngle_rad;
   return x;
 }
 
@@ -56,6 +93,9 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
   }
   return sum;
 }
+
+/// 0 or half a turn either way, whichever is nearest.
+double halfTurns(double angle_rad) { return kPi * std::clamp(std::round(angle_rad / kPi), -1.0, 1.0); }
 
 bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed) {
   const auto has = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
@@ -180,7 +220,7 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
     if (std::ranges::count(best, 1) == 0) break;
   }
   for (const Placement& placement : motion.m_assembly->placements)
-    if (best[static_cast<std::size_t>(m.bodyOf[placement.panels.front()].value)]) motion.m_impossible.push_back(placement.owner);
+    if (std::ranges::any_of(placement.panels, [&](PanelIndex p) { return best[static_cast<std::size_t>(m.bodyOf[p].value)] != 0; })) motion.m_impossible.push_back(placement.owner);
   motion.m_blocks = splitIntoBlocks(m, *motion.m_assembly, guess, best);
   motion.m_placedBy.assign(m.bodies.size(), -1);
   for (std::size_t b = 0; b < motion.m_blocks.size(); ++b)
@@ -195,6 +235,24 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
   motion.report();
   return motion;
+}
+
+Eigen::VectorXd Motion::shutAngles(std::size_t b) const {
+  const Block& block = m_blocks[b];
+  // Where the nodes lead to: through the three lowest when they come near, else where they end.
+  std::vector<std::pair<double, const Eigen::VectorXd*>> lowest;
+  for (std::size_t k = 0; k < m_nodes.size() && lowest.size() < 3; ++k)
+    if (m_nodes[k].angles[b].size() > 0) lowest.push_back({m_nodes[k].opening_rad, &m_nodes[k].angles[b]});
+  Eigen::VectorXd reached = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(block.steps.size()));
+  if (!lowest.empty()) reached = lowest.front().first <= motion::kFlatDistance_rad * 1.5 ? interpolate(lowest, 0.0) : *lowest.front().second;
+  Eigen::VectorXd x = reached;
+  for (std::size_t k = 0; k < block.steps.size(); ++k) {
+    const Joint& joint = m_mechanism->joints[block.steps[k].joint];
+    double& angle = x[static_cast<Eigen::Index>(k)];
+    if (joint.fold.valid()) angle = m_assembly->folds[joint.fold].shutKnown ? m_assembly->folds[joint.fold].shutAngle_rad : halfTurns(angle);
+    else if (m_assembly->hinges[joint.hinge].kind == HingeKind::Slot) angle = halfTurns(angle);
+  }
+  return x;
 }
 
 void Motion::report() {
@@ -242,16 +300,23 @@ void Motion::report() {
     for (JointIndex j : block.closing) inherit(m.joints[j].left), inherit(m.joints[j].right);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
     for (const auto& step : block.steps) looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
-    const Eigen::VectorXd x = shutAngles(*m_assembly, *m_mechanism, block);
+    Eigen::VectorXd x = shutAngles(b);
+    const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return m.joints[s.joint].hinge.valid() && m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot; });
+    if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
     placeBlock(m, block, x, shut);
+    m_shut.push_back(x);
     Closure closure;
     evaluateClosure(m, block, shut, closure);
     for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
       report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
+    report.shutGap = closure.residual;
     m_low = std::max(m_low, report.low_rad);
     m_high = std::min(m_high, report.high_rad);
     m_reports.push_back(std::move(report));
   }
+  for (const Fold& fold : m_assembly->folds) m_foldShut.push(fold.shutAngle_rad);
+  for (const Joint& joint : m.joints)
+    if (joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown) m_foldShut[joint.fold] = halfTurns(m.foldAngle(joint, shut[joint.left], shut[joint.right]));
   if (m_low > m_high) m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
 }
 
@@ -263,8 +328,7 @@ Pose Motion::shutPose() const {
   double worst = 0;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
-    const Eigen::VectorXd x = shutAngles(*m_assembly, *m_mechanism, block);
-    placeBlock(*m_mechanism, block, x, bodies);
+    placeBlock(*m_mechanism, block, m_shut[b], bodies);
     markPlaced(block, placed);
     worst = std::max(worst, m_reports[b].shutMisfit_mm);
   }
@@ -308,7 +372,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
     Eigen::VectorXd x;
     const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < kClosed_mm;
     if (exactlyShut) {
-      placeBlock(*m_mechanism, block, shutAngles(*m_assembly, *m_mechanism, block), bodies);
+      placeBlock(*m_mechanism, block, m_shut[b], bodies);
     } else {
       // The four nodes round the opening at which this block is alive.
       std::vector<std::pair<double, const Eigen::VectorXd*>> points;
@@ -332,6 +396,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
 }
 
 Pose Motion::quickPose(const Assembly& assembly, double opening_rad) {
+  if (std::ranges::any_of(assembly.placements, [](const Placement& p) { return !p.poses; })) return trace(std::make_shared<const Assembly>(assembly)).poseAt(opening_rad);
   const Mechanism m = Mechanism::from(assembly);
   std::vector<char> missing;
   // The closed forms are singular in the flat states themselves; a hair beside them looks the same.

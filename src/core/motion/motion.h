@@ -25,6 +25,7 @@ public:
     int freedoms = 0;                   ///< 0 guided, more: floppy
     std::vector<PanelIndex> panels;     ///< that the block places
     int looseBy = -1;                   ///< block whose freedom moves this one: itself or one it stands on; -1: guided
+    Eigen::VectorXd shutGap;            ///< of all its rings, as evaluateClosure has them
     double shutMisfit_mm = 0;           ///< gap of the closures in the exact shut state of the recipes
   };
 
@@ -33,7 +34,7 @@ public:
   static Motion trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop = {});
 
   /// The assembly at one opening without a trace, for a quick picture while something is dragged: openings out of reach
-  /// leave the structure out.
+  /// leave the structure out. Free pieces have no closed form: with them it costs a trace.
   static Pose quickPose(const Assembly& assembly, double opening_rad);
 
   /// Solved pose. Outside of [low, high] the structures that do not reach are not placed.
@@ -43,9 +44,11 @@ public:
   /// Marks the blocks that must be solved to place these bodies: their own and all that those stand on.
   std::vector<char> blocksFor(const std::vector<BodyIndex>& bodies) const;
 
-  /// The flat shut state in which every fold has exactly the angle its recipe demands; rings that do not close show
-  /// their misfit in the block reports.
+  /// The flat shut state in which every fold has exactly the angle its recipe demands (in free pieces: flat or folded over,
+  /// whichever the motion comes to); rings that do not close show their misfit in the block reports.
   Pose shutPose() const;
+  /// Fold angle in that state: 0 or +-pi.
+  double shutAngle(FoldIndex fold) const { return m_foldShut[fold]; }
 
   double low_rad() const { return m_low; }   ///< all structures follow down to here
   double high_rad() const { return m_high; } ///< and up to here
@@ -65,6 +68,8 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
+  /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to.
+  Eigen::VectorXd shutAngles(std::size_t block) const;
   Pose worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const;
 
   std::shared_ptr<const Assembly> m_assembly;
@@ -72,6 +77,8 @@ private:
   std::vector<Block> m_blocks;
   std::vector<Node> m_nodes; ///< by rising opening
   std::vector<BlockReport> m_reports;
+  std::vector<Eigen::VectorXd> m_shut; ///< per block: its unknowns in the shut state
+  IndexedVector<FoldIndex, double> m_foldShut;
   IndexedVector<BodyIndex, int> m_placedBy; ///< block that places a body, -1 for the pages
   std::vector<StructureId> m_impossible;
   double m_low = 0, m_high = kPi;

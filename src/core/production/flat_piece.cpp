@@ -69,6 +69,7 @@ std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
 FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
   const Piece& piece = assembly.pieces[index];
   FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}};
+  for (const auto& [from, to] : piece.slits) flat.lines.push_back({LineKind::Cut, {from, to}, false});
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
     if (assembly.panels[fold.left].piece == index)

@@ -151,7 +151,7 @@ private:
     constexpr double kBeside_mm = 0.05;
     for (FoldIndex f : m_assembly.folds.indices()) {
       const Fold& fold = m_assembly.folds[f];
-      if (fold.shutAngle_rad == 0) continue;
+      if (m_motion.shutAngle(f) == 0) continue;
       const int leaves = known(fold.left, fold.right);
       if (leaves == 0) continue;
       const Vec2 from = (m_shut.panels[fold.left] * lift(fold.from)).tail<2>(), to = (m_shut.panels[fold.left] * lift(fold.to)).tail<2>();

@@ -10,8 +10,7 @@ namespace {
 
 /// Values of the mirror image of a structure on `seat`.
 ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
-  const StructureKind* kind = findStructureKind(item.kind);
-  ParameterValues values = swapTwins(kind->parameters, item.values);
+  ParameterValues values = swapTwins(parametersOf(item), item.values);
   if (const auto side = values.find("side"); side != values.end()) side->second = 1 - side->second;
   if (seat.kind() != SeatKind::Face) return values;
   // On a face the image is seen with left and right exchanged.
@@ -36,7 +35,7 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
       if (image) on = otherSideKey(on);
     }
     const Seat* from = assembly->findSeat(item.seat);
-    auto added = addStructure(edited, item.kind, on, image ? mirrorValues(item, *from) : item.values);
+    auto added = addStructure(edited, item.kind, on, image ? mirrorValues(item, *from) : item.values, item.work);
     if (!added) return added.error();
     edited = std::move(added->design);
     edited.structures.back().label = item.label;

@@ -43,12 +43,12 @@ Result<Assembly> assembleDesign(const Design& design) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
     if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", item.kind), place};
-    if (auto valid = validate(kind->parameters, item.values, place); !valid) return valid.error();
+    if (auto valid = validate(parametersOf(item), item.values, place); !valid) return valid.error();
     const Seat* seat = assembly.findSeat(item.seat);
     if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat), place};
     if (!kind->standsOn(*seat, assembly))
       return Error{"seat.unsuitable", fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label, kind->unsuitable), place};
-    RecipeInput input{item, item.values, *seat, design.settings};
+    RecipeInput input{item, item.values, *seat, design.settings, design.stock.thickness_mm};
     const auto turned = item.values.find("turned");
     if (turned != item.values.end() && turned->second != 0) {
       input.turned = true;

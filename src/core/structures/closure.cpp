@@ -1,10 +1,22 @@
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
 
-bool closesExactly(const StructureItem& item, const Assembly& assembly) {
+double shutGap_mm(StructureId id, const Motion& motion) {
+  double worst = 0;
+  for (const Motion::BlockReport& block : motion.blocks())
+    if (std::ranges::find(block.owners, id) != block.owners.end()) worst = std::max(worst, block.shutMisfit_mm);
+  return worst;
+}
+
+bool ringsDecide(const StructureItem& item, const Seat& seat) { return item.work || seat.kind() == SeatKind::Span; }
+
+bool closesExactly(const StructureItem& item, const Motion& motion) {
+  const Assembly& assembly = motion.assembly();
+  if (ringsDecide(item, *assembly.findSeat(item.seat))) return shutGap_mm(item.id, motion) < kExactClosure;
   for (const LinearClosure& closure : findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
     if (std::abs(closure.misfit(item.values)) >= kExactClosure) return false;
   return true;

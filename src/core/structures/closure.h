@@ -1,5 +1,5 @@
 #pragma once
-#include "core/assembly/assembly.h"
+#include "core/motion/motion.h"
 
 namespace hinge {
 
@@ -7,7 +7,14 @@ namespace hinge {
 /// (mm or degrees).
 constexpr double kExactClosure = 1e-6;
 
-/// True when the structure meets all exact conditions for lying flat in the shut card on the seat it stands on.
-bool closesExactly(const StructureItem& item, const Assembly& assembly);
+/// True when the structure meets all exact conditions for lying flat in the shut card on the seat it stands on. Strips and free
+/// pieces have none in closed form: their rings in the shut state tell.
+bool closesExactly(const StructureItem& item, const Motion& motion);
+
+/// The worst gap (mm) in the shut state of the rings a structure has a part in.
+double shutGap_mm(StructureId id, const Motion& motion);
+
+/// True for structures whose condition for lying flat stands in their rings alone.
+bool ringsDecide(const StructureItem& item, const Seat& seat);
 
 } // namespace hinge

@@ -13,6 +13,7 @@ struct RecipeInput {
   ParameterValues values; ///< already exchanged when the structure is turned round
   Seat seat;              ///< already turned round when asked for
   const Settings& settings;
+  double thickness_mm = starting::kCardThickness_mm;
   std::array<std::string, 2> sideNames{"a", "b"};
   bool turned = false;
   /// The structure as seats are labelled: the user's name for it or its id.
@@ -59,6 +60,9 @@ struct StructureKind {
   /// Starting sizes scaled so that the structure has room on the seat; closures hold.
   ParameterValues (*fit)(const Seat& seat, const Assembly& assembly, const Settings& settings);
   Sketch (*sketch)();
+  /// Of free pieces: what a new one on the seat looks like; nothing where none can be proposed.
+  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly, const Settings& settings) = nullptr;
+  bool freePiece = false; ///< its structures carry PieceWork
 
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
     const bool oneSheet = assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;

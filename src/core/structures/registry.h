@@ -8,6 +8,11 @@ namespace hinge {
 std::span<const StructureKind* const> structureKinds();
 const StructureKind* findStructureKind(std::string_view key);
 
+/// The rows that a structure of a design has: of a free piece also the widths of its panels, in order.
+ParameterTable parametersOf(const StructureItem& item);
+/// Ways to mend a structure: those of its recipe or, of a free piece, the widths of its panels and where it is.
+std::vector<MendDirection> mendDirectionsOf(const StructureItem& item);
+
 // One per file; entered in registry.cpp.
 const StructureKind& vfoldKind();
 const StructureKind& boxKind();
@@ -23,5 +28,6 @@ const StructureKind& stepKind();
 const StructureKind& cutVFoldKind();
 const StructureKind& figureKind(); ///< figure.cpp holds both kinds that are glued on a face
 const StructureKind& armKind();
+const StructureKind& pieceKind();
 
 } // namespace hinge

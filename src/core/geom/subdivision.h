@@ -1,0 +1,22 @@
+#pragma once
+#include "core/geom/polygon.h"
+
+namespace hinge {
+
+/// Lines across a sheet, parted into faces.
+struct Subdivision {
+  struct Border { ///< a straight stretch of a line with one face on each side
+    std::size_t line;
+    std::size_t left, right; ///< faces
+    Vec2 from, to;           ///< left is on its left hand
+  };
+  std::vector<Polygon> faces; ///< counter-clockwise, by their middle from left to right, then upwards
+  std::vector<Border> borders;
+  std::vector<std::pair<std::size_t, Edge>> loose; ///< stretches of lines that end inside a face and part nothing
+};
+
+/// Parts a simple outline along lines (which may cross, meet and end anywhere inside it). What is closer than 1e-6 mm is one
+/// point. Cost: O(n^2) in the number of edges and lines.
+Subdivision subdivide(const Polygon& outline, const std::vector<Edge>& lines);
+
+} // namespace hinge

@@ -1,0 +1,16 @@
+#pragma once
+#include "core/motion/blocks.h"
+
+namespace hinge {
+
+/// Puts bodies together for which there is no closed form, at one opening: random fold angles on the side of each fold's mountain
+/// or valley, closed by the corrector; solutions in which a fold has gone to the wrong side are thrown away. The choice is the
+/// same every time. Folds of glue tabs may lie on either side when nothing else closes.
+///
+/// `loose` are the bodies sought, `placed` marks those that are known; `poses` holds them and receives the rest. Fails when
+/// a body hangs on nothing or no solution has the right signs. Cost: up to some hundred corrections of all unknowns at once.
+/// Returns the motions left free, or nothing.
+std::optional<int> putTogether(const Mechanism& mechanism, const Assembly& assembly, const std::vector<BodyIndex>& loose,
+                               const std::vector<char>& placed, BodyPoses& poses);
+
+} // namespace hinge
