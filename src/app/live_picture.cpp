@@ -25,12 +25,16 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
   if (!assembled) return showNothing(QString::fromStdString(assembled.error().text()));
   m_design = design, m_added = added;
   m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  m_motion.reset();
+  if (std::ranges::any_of(m_assembly->placements, [](const Placement& p) { return !p.poses; })) m_motion = std::make_shared<const Motion>(Motion::trace(m_assembly));
   m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   if (added) lookAtAdded();
   setEnabled(true);
   m_timer.start();
   update();
 }
+
+Pose LivePicture::poseAt(double opening_rad) const { return m_motion ? m_motion->poseAt(opening_rad) : Motion::quickPose(*m_assembly, opening_rad); }
 
 void LivePicture::showNothing(const QString& word) {
   m_word = word;
@@ -42,7 +46,7 @@ void LivePicture::lookAtAdded() {
   const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
   QRectF box;
   for (double deg : {60.0, 120.0}) {
-    const Pose pose = Motion::quickPose(*m_assembly, radians(deg));
+    const Pose pose = poseAt(radians(deg));
     for (PanelIndex panel : m_assembly->panels.indices()) {
       if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
       QPolygonF outline;
@@ -68,7 +72,7 @@ void LivePicture::paintEvent(QPaintEvent*) {
     StageStyle style;
     style.theme = Look::theme();
     style.selected = m_added;
-    paintStage(p, rect(), *m_assembly, Motion::quickPose(*m_assembly, drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera, style);
+    paintStage(p, rect(), *m_assembly, poseAt(drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera, style);
   } else {
     p.fillRect(rect(), Look::theme().stageBottom);
     p.setPen(Look::theme().stageSoft);

@@ -2,7 +2,7 @@
 #include <QTimer>
 #include <QToolButton>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/assembly/assembly.h"
+#include "core/motion/motion.h"
 #include "render/camera.h"
 #include <memory>
 #endif
@@ -31,6 +31,9 @@ private:
   QString m_word;
   std::optional<Design> m_design;
   std::optional<StructureId> m_added;
+  /// The traced motion of a card with free pieces, which have no quick pose; else null.
+  std::shared_ptr<const Motion> m_motion;
+  Pose poseAt(double opening_rad) const;
   std::shared_ptr<const Assembly> m_assembly;
   Camera m_camera;
   QTimer m_timer;

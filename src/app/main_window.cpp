@@ -231,6 +231,10 @@ QWidget* MainWindow::buildBuildPlace() {
   connect(m_stage, &StageView::refused, this, &MainWindow::showRefusal);
   connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
   connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
+  connect(m_sizes, &SizesPanel::notice, this, [this](const QString& text) { showNotice(text, false); });
+  const auto showFolded = [this] { m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose()); };
+  connect(m_stage, &StageView::poseChanged, this, showFolded);
+  showFolded();
   connect(m_findings, &FindingsPanel::refused, this, &MainWindow::showRefusal);
   connect(m_findings, &FindingsPanel::showRequested, m_stage, &StageView::showFinding);
   connect(m_stage, &StageView::findingChosen, m_stage, &StageView::showFinding);

@@ -18,8 +18,7 @@ Result<double> typedValue(const Design& design, const ParameterSpec& spec, const
 }
 
 bool sidesAlike(const StructureItem& item) {
-  const StructureKind* kind = findStructureKind(item.kind);
-  for (const ParameterSpec& spec : kind->parameters)
+  for (const ParameterSpec& spec : parametersOf(item))
     if (!spec.twin.empty() && item.values.find(spec.key)->second != item.values.find(spec.twin)->second) return false;
   return true;
 }
@@ -37,14 +36,14 @@ void SizeTags::update(const Assembly& assembly, const Projector& projector, cons
   const auto id = m_document->selection();
   const StructureItem* item = id ? m_document->design().find(*id) : nullptr;
   if (!item) return;
-  const StructureKind* kind = findStructureKind(item->kind);
+  const ParameterTable table = parametersOf(*item);
   const bool alike = sidesAlike(*item);
   const QFontMetricsF metrics(Look::font(12, QFont::DemiBold));
   for (const DimensionMark& mark : assembly.dimensions) {
     if (mark.owner != *id) continue;
-    const ParameterSpec* spec = findSpec(kind->parameters, mark.key);
+    const ParameterSpec* spec = findSpec(table, mark.key);
     // Alike sides need one tag for both: the table's first of the two.
-    if (alike && !spec->twin.empty() && spec > findSpec(kind->parameters, spec->twin)) {
+    if (alike && !spec->twin.empty() && spec > findSpec(table, spec->twin)) {
       const bool firstShown = std::ranges::any_of(m_tags, [&](const Tag& t) { return t.spec->key == spec->twin; });
       if (firstShown) continue;
     }

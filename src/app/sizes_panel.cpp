@@ -118,6 +118,10 @@ SizesPanel::SizesPanel(Document* document, QWidget* parent) : QWidget(parent), m
   m_grid->setColumnStretch(0, 1);
   body->addLayout(m_grid, 1);
   column->addLayout(body);
+  m_work = new WorkPanel(document, this);
+  connect(m_work, &WorkPanel::refused, this, &SizesPanel::refused);
+  connect(m_work, &WorkPanel::notice, this, &SizesPanel::notice);
+  column->addWidget(m_work);
   column->addStretch();
   connect(document, &Document::designChanged, this, &SizesPanel::refill);
   connect(document, &Document::selectionChanged, this, &SizesPanel::rebuild);
@@ -169,7 +173,10 @@ void SizesPanel::rebuild() {
   m_name->setVisible(structure);
   m_remove->setVisible(structure);
   m_alike->setVisible(structure);
-  m_sketch->setVisible(structure);
+  const bool free = structure && item->work;
+  m_sketch->setVisible(structure && !free);
+  m_work->setVisible(free);
+  if (free) m_work->refill();
   int row = 0;
   if (!structure) {
     addRow(row++, tr("Finished width"), tr("Width of the shut card"), {kWidth});
@@ -185,6 +192,10 @@ void SizesPanel::rebuild() {
   m_sketch->show(kind);
   m_alike->setChecked(sidesAlike(*item));
   m_alike->setVisible(std::ranges::any_of(kind->parameters, [](const ParameterSpec& spec) { return !spec.twin.empty(); }));
+  if (free) { // its widths stand on the ruler and on the drawings
+    refill();
+    return;
+  }
   for (const ParameterSpec& spec : kind->parameters) {
     const QString tip = words(spec.meaning) + (spec.role == ParameterRole::Held ? tr("\nHeld: mends leave it alone") : tr("\nGives: mends may change it"));
     if (spec.unit == ParameterUnit::Switch) {
@@ -248,7 +259,7 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
   edit->setModified(false);
   const Design& design = m_document->committed();
   const StructureItem* item = m_shown ? design.find(*m_shown) : nullptr;
-  const ParameterSpec* spec = item ? findSpec(findStructureKind(item->kind)->parameters, key) : nullptr;
+  const ParameterSpec* spec = item ? findSpec(parametersOf(*item), key) : nullptr;
   const auto typed = spec ? typedValue(design, *spec, edit->text()) : parseLength_mm(edit->text().toStdString(), design.settings.unit);
   Result<void> done;
   if (!typed) {

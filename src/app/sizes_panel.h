@@ -1,5 +1,5 @@
 #pragma once
-#include "app/document.h"
+#include "app/work_panel.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
@@ -34,9 +34,11 @@ class SizesPanel : public QWidget {
 public:
   SizesPanel(Document* document, QWidget* parent = nullptr);
   QLineEdit* field(const QString& key) const;
+  WorkPanel& work() { return *m_work; } ///< shown in place of the sizes of a free piece
 
 signals:
   void refused(const QString& why);
+  void notice(const QString& text);
 
 private:
   void rebuild();
@@ -55,6 +57,7 @@ private:
   QCheckBox* m_alike;
   QPushButton* m_remove;
   SketchView* m_sketch;
+  WorkPanel* m_work;
   std::map<std::string, QComboBox*> m_switches;
   std::map<std::string, QLineEdit*> m_fields;
 };

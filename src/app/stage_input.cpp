@@ -83,7 +83,7 @@ void StageView::leaveEvent(QEvent*) {
 }
 
 const ParameterSpec* StageView::nudgedSize(const StructureItem& item) const {
-  const ParameterTable table = findStructureKind(item.kind)->parameters;
+  const ParameterTable table = parametersOf(item);
   if (const ParameterSpec* spec = findSpec(table, m_nudged)) return spec;
   for (const ParameterSpec& spec : table)
     if (spec.key != "position" && !spec.whole()) return &spec;
@@ -94,7 +94,7 @@ bool StageView::nudge(QKeyEvent* event) {
   const auto id = m_document->selection();
   const StructureItem* item = id ? m_document->committed().find(*id) : nullptr;
   if (!item || m_adding) return false;
-  const ParameterTable table = findStructureKind(item->kind)->parameters;
+  const ParameterTable table = parametersOf(*item);
   const bool control = event->modifiers() & Qt::ControlModifier;
   const bool along = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
   if (control && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {

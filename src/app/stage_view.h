@@ -40,6 +40,7 @@ signals:
   void seatChosen(const QString& seat, const QPoint& where);
   void refused(const QString& why);
   void findingChosen(int index);
+  void poseChanged(); ///< another opening, or another assembly
 
 protected:
   void paintEvent(QPaintEvent*) override;

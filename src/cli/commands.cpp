@@ -7,6 +7,8 @@
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
 #include "core/checks/propose.h"
+#include "core/checks/solve_piece.h"
+#include "core/structures/closure.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "render/picture.h"
@@ -44,7 +46,7 @@ private:
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding;
   std::vector<std::string> sets, files;
-  int columns = 3;
+  int columns = 3, steps = 0;
   double width = 0, height = 0, step = 10;
   std::optional<double> open;
   bool json = false, all = false;
@@ -155,6 +157,63 @@ int setOne(const Options& o) {
   if (!values) return refuse(values.error());
   auto edited = setValues(*d, *id, *values);
   return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+}
+
+/// Takes what was worked into a free piece over into the file.
+int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work, const std::string& path) {
+  if (!work) return refuse({work.error().code, work.error().message, work.error().place.empty() ? id.text() : work.error().place});
+  auto edited = setWork(d, id, *work);
+  return edited ? saveEdited(*edited, path) : refuse(edited.error());
+}
+
+/// "card.hinge s2 10, 36 1/4in, 66": the scores of a free piece from its left end.
+int scoresOf(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  const StructureItem& item = *d->find(*id);
+  if (!item.work) return refuse({"work.missing", "is no free piece", o.id});
+  if (o.sets.empty()) {
+    for (const ScoreMark& mark : scoreMarks(*item.work)) fmt::print("{:>9} mm  {}\n", formatNumber(mark.low_mm, 3), workKey(item.work->lines[mark.line].kind));
+    return kFine;
+  }
+  std::vector<double> places;
+  for (const std::string& set : o.sets) {
+    std::string_view rest = set;
+    while (!rest.empty()) {
+      const auto comma = rest.find(',');
+      const std::string_view part = rest.substr(0, comma);
+      rest = comma == std::string_view::npos ? std::string_view() : rest.substr(comma + 1);
+      if (part.find_first_not_of(' ') == std::string_view::npos) continue;
+      const auto place = parseLength_mm(part, LengthUnit::Millimetre);
+      if (!place) return refuse(place.error());
+      places.push_back(*place);
+    }
+  }
+  return saveWork(*d, *id, withScores(*item.work, places), o.target());
+}
+
+int solveOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  if (!d->find(*id)->work) return refuse({"work.missing", "is no free piece", o.id});
+  if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
+  auto assembly = assembleDesign(*d);
+  if (!assembly) return refuse(assembly.error());
+  const Motion motion = Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
+  if (shutGap_mm(*id, motion) < kExactClosure) {
+    fmt::print("{} lies flat exactly as it is\n", id->text());
+    return kFine;
+  }
+  const auto found = solveShut(*d, motion, *id);
+  if (!found) return refuse({"mend.none", "no single width makes it lie flat", o.id});
+  auto edited = applyMend(*d, *found);
+  if (!edited) return refuse(edited.error());
+  fmt::print("{}\n", describe(*found, *d));
+  return saveEdited(*edited, o.target());
 }
 
 int removeOne(const Options& o) {
@@ -319,6 +378,14 @@ int runCommandLine(int argc, char** argv) {
   set->add_option("id", o.id, "structure id (s1, s2, ...), or \"card\" for the sizes of the base")->required();
   set->add_option("values", o.sets, "key=value ...")->required()->expected(1, -1);
   set->add_option("-o,--out", o.out, "write here instead of changing the file");
+  CLI::App* scores = withFile(verb("scores", "show or change the scores of a free piece, read from its left end", scoresOf));
+  scores->add_option("id", o.id, "structure id")->required();
+  scores->add_option("places", o.sets, "places from the left end, parted by commas")->expected(0, -1);
+  scores->add_option("-o,--out", o.out, "write here instead of changing the file");
+  CLI::App* solve = withFile(verb("solve", "make a free piece lie flat in the shut card, or even steps", solveOne));
+  solve->add_option("id", o.id, "structure id")->required();
+  solve->add_option("--steps", o.steps, "score it as this many even steps between the two pages")->check(CLI::Range(1, 10));
+  solve->add_option("-o,--out", o.out, "write here instead of changing the file");
   CLI::App* remove = withFile(verb("remove", "take a structure away with everything on it", removeOne));
   remove->add_option("id", o.id, "structure id")->required();
   remove->add_option("-o,--out", o.out, "write here instead of changing the file");

@@ -24,7 +24,58 @@ std::optional<Motion> changed(const Design& design, StructureId id, std::string_
   return Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
 }
 
+/// Distance from the seat's fold to the lower end of a score of the piece, as it is glued to one of the fold's sides by `joint`.
+std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const WorkJoint& joint, const PieceWork& work, const ScoreMark& mark) {
+  const Seat* face = assembly.findSeat(joint.on);
+  if (!face || joint.kind != WorkJoint::Kind::Glue) return std::nullopt;
+  for (const SeatSide& side : seat.sides) {
+    if (side.panel != face->sides[0].panel) continue;
+    const WorkLine& line = work.lines[mark.line];
+    const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to, from = low - joint.at;
+    const double turn = radians(joint.turn_deg), up = joint.byFace ? -1 : 1;
+    const Vec2 x(std::cos(turn), std::sin(turn)), y = up * Vec2(-x.y(), x.x());
+    const Vec3 onPiece = face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * x + from.y() * y));
+    return (side.toPiece.inverse() * onPiece).x();
+  }
+  return std::nullopt;
+}
+
 } // namespace
+
+Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
+  const StructureItem* item = design.find(id);
+  if (!item || !item->work) return Error{"structure.missing", "there is no free piece to make steps of", id.text()};
+  if (steps < 1 || steps > 10) return Error{"steps.range", "from 1 to 10 steps can be made", id.text()};
+  const auto assembled = assembleDesign(design);
+  if (!assembled) return assembled.error();
+  const PieceWork& work = *item->work;
+  const auto marks = scoreMarks(work);
+  const Seat& seat = *assembled->findSeat(item->seat);
+  if (marks.size() < 2) return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};
+  std::optional<double> first, last;
+  for (const WorkJoint& joint : work.joints) {
+    if (joint.at.x() < marks.front().low_mm) first = footOf(*assembled, seat, joint, work, marks.front());
+    if (joint.at.x() > marks.back().low_mm) last = footOf(*assembled, seat, joint, work, marks.back());
+  }
+  if (!first || !last || *first <= 0 || *last <= 0) return Error{"steps.not-glued", "both end tabs must be glued beside the fold the piece stands on", id.text()};
+  // From the first page: out by a tread, parallel to the other page, then down by a riser.
+  const double rise = *first / steps, tread = *last / steps, height = boundsOf(work.outline).size().y();
+  const double length = boundsOf(work.outline).size().x(), tail = length - marks.back().low_mm;
+  std::vector<double> scores{marks.front().low_mm};
+  for (int k = 0; k < steps; ++k) scores.push_back(scores.back() + tread), scores.push_back(scores.back() + rise);
+  PieceWork made = plainStrip(scores.back() + tail, height);
+  for (std::size_t k = 0; k < scores.size(); ++k) {
+    const bool end = k == 0 || k + 1 == scores.size();
+    const WorkLine::Kind kind = end ? work.lines[(k == 0 ? marks.front() : marks.back()).line].kind : k % 2 == 1 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley;
+    made.lines.push_back({kind, {scores[k], 0}, {scores[k], height}});
+  }
+  for (WorkJoint joint : work.joints) {
+    if (joint.at.x() > marks.back().low_mm) joint.at.x() += scores.back() - marks.back().low_mm;
+    else if (joint.at.x() > marks.front().low_mm) continue; // was joined to a panel that is no more
+    made.joints.push_back(joint);
+  }
+  return made;
+}
 
 std::optional<Mend> solveShut(const Design& design, const Motion& motion, StructureId id) {
   const StructureItem& item = *design.find(id);

@@ -9,4 +9,9 @@ namespace hinge {
 /// no single width closes the rings. Cost: a trace per panel.
 std::optional<Mend> solveShut(const Design& design, const Motion& motion, StructureId id);
 
+/// The strip as even steps between the two sides of its fold: its end tabs stay as wide and where they are glued, between them
+/// come `steps` treads parallel to one page and as many risers parallel to the other. Rise and tread follow from how far the feet
+/// stand from the fold, so that the strip lies flat exactly whatever the number. Fails when the piece is not glued to both sides.
+Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps);
+
 } // namespace hinge

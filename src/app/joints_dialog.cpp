@@ -1,0 +1,197 @@
+#include "app/joints_dialog.h"
+#include "app/look.h"
+#include "core/structures/assemble.h"
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QToolButton>
+
+namespace hinge {
+namespace {
+
+using Kind = WorkJoint::Kind;
+constexpr Kind kKinds[] = {Kind::Glue, Kind::Slot, Kind::Pivot, Kind::Slide, Kind::Elastic, Kind::Tie};
+
+QString kindName(Kind kind) {
+  switch (kind) {
+  case Kind::Glue: return QObject::tr("glued to");
+  case Kind::Slot: return QObject::tr("slotted into");
+  case Kind::Pivot: return QObject::tr("pinned on");
+  case Kind::Slide: return QObject::tr("slides on");
+  case Kind::Elastic: return QObject::tr("band to");
+  case Kind::Tie: return QObject::tr("film to");
+  }
+  return {};
+}
+
+/// The numbers a joint of this kind has, with what they are called.
+struct Number {
+  QString label;
+  double WorkJoint::*value;
+  bool length;
+};
+std::vector<Number> numbersOf(Kind kind) {
+  switch (kind) {
+  case Kind::Glue: return {{QObject::tr("turned by"), &WorkJoint::turn_deg, false}};
+  case Kind::Pivot: return {{QObject::tr("lies at"), &WorkJoint::turn_deg, false}};
+  case Kind::Slot: return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false}, {QObject::tr("line here"), &WorkJoint::way_deg, false}, {QObject::tr("slit here"), &WorkJoint::slit_mm, true}, {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true}};
+  case Kind::Slide: return {{QObject::tr("way on it"), &WorkJoint::turn_deg, false}, {QObject::tr("way here"), &WorkJoint::way_deg, false}, {QObject::tr("first stop"), &WorkJoint::least_mm, true}, {QObject::tr("last stop"), &WorkJoint::most_mm, true}, {QObject::tr("pulled by"), &WorkJoint::pull_mm, true}, {QObject::tr("from open"), &WorkJoint::pullFrom_deg, false}, {QObject::tr("to open"), &WorkJoint::pullTo_deg, false}};
+  case Kind::Elastic:
+  case Kind::Tie: return {{QObject::tr("length"), &WorkJoint::length_mm, true}};
+  }
+  return {};
+}
+
+} // namespace
+
+JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* parent) : QDialog(parent), m_document(document), m_piece(piece) {
+  setWindowTitle(tr("Joints"));
+  setAttribute(Qt::WA_DeleteOnClose);
+  setModal(false);
+  resize(620, 460);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(20, 16, 20, 16);
+  auto* hint = new QLabel(tr("A point of the piece meets a point of a face. On the piece: from its left end and lower edge. On a face: along the line it stands on, and away from it."), this);
+  hint->setObjectName(QStringLiteral("soft"));
+  hint->setWordWrap(true);
+  column->addWidget(hint);
+  auto* scroll = new QScrollArea(this);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setWidgetResizable(true);
+  auto* holder = new QWidget(scroll);
+  m_lines = new QVBoxLayout(holder);
+  m_lines->setContentsMargins(0, 0, 8, 0);
+  scroll->setWidget(holder);
+  column->addWidget(scroll, 1);
+  auto* row = new QHBoxLayout;
+  auto* add = new QPushButton(tr("Another joint"), this);
+  connect(add, &QPushButton::clicked, this, [this] {
+    const PieceWork* now = work();
+    if (!now || now->joints.empty()) return;
+    PieceWork next = *now;
+    next.joints.push_back(next.joints.back());
+    change(next, tr("add a joint"));
+  });
+  auto* done = new QPushButton(tr("Done"), this);
+  done->setObjectName(QStringLiteral("primary"));
+  connect(done, &QPushButton::clicked, this, &QDialog::accept);
+  row->addWidget(add);
+  row->addStretch();
+  row->addWidget(done);
+  column->addLayout(row);
+  // Anew after the event that caused it, which may come from one of the fields.
+  connect(document, &Document::designChanged, this, [this] {
+    if (!work()) close();
+    else QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
+  });
+  rebuild();
+}
+
+const PieceWork* JointsDialog::work() const {
+  const StructureItem* item = m_document->committed().find(m_piece);
+  return item && item->work ? &*item->work : nullptr;
+}
+
+void JointsDialog::change(const PieceWork& next, const QString& what) {
+  const auto design = setWork(m_document->committed(), m_piece, next);
+  Result<void> done;
+  if (!design) done = design.error();
+  else done = m_document->apply(*design, what);
+  if (done) return;
+  emit refused(QString::fromStdString(done.error().text()));
+  QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
+}
+
+void JointsDialog::rebuild() {
+  delete m_page;
+  m_page = new QWidget(this);
+  auto* column = new QVBoxLayout(m_page);
+  column->setContentsMargins(0, 0, 0, 0);
+  const PieceWork* now = work();
+  for (std::size_t k = 0; now && k < now->joints.size(); ++k) column->addWidget(lineFor(k));
+  column->addStretch();
+  m_lines->addWidget(m_page);
+}
+
+QWidget* JointsDialog::lineFor(std::size_t index) {
+  const WorkJoint joint = work()->joints[index];
+  const LengthUnit unit = m_document->design().settings.unit;
+  auto* box = new QFrame(m_page);
+  auto* grid = new QGridLayout(box);
+  grid->setContentsMargins(0, 8, 0, 8);
+  grid->setHorizontalSpacing(8);
+  const auto edit = [this, index](const std::function<void(WorkJoint&)>& how, const QString& what) {
+    const PieceWork* now = work();
+    if (!now || index >= now->joints.size()) return;
+    PieceWork next = *now;
+    how(next.joints[index]);
+    if (!(next == *now)) change(next, what);
+  };
+  auto* kind = new QComboBox(box);
+  kind->setAccessibleName(tr("Kind of joint %1").arg(index + 1));
+  for (Kind k : kKinds) kind->addItem(kindName(k));
+  kind->setCurrentIndex(static_cast<int>(joint.kind));
+  connect(kind, &QComboBox::activated, this, [edit](int k) {
+    edit([k](WorkJoint& j) {
+      j.kind = kKinds[k];
+      if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
+    }, tr("change a joint"));
+  });
+  auto* side = new QComboBox(box);
+  side->setAccessibleName(tr("Side of the piece at joint %1").arg(index + 1));
+  side->addItems({tr("by its back"), tr("by its face")});
+  side->setCurrentIndex(joint.byFace ? 1 : 0);
+  connect(side, &QComboBox::activated, this, [edit](int k) { edit([k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint")); });
+  auto* on = new QComboBox(box);
+  on->setAccessibleName(tr("Face of joint %1").arg(index + 1));
+  if (const auto assembled = assembleDesign(m_document->committed()))
+    for (const Seat& seat : assembled->seats)
+      if (seat.kind() == SeatKind::Face) {
+        on->addItem(words(seat.label), words(seat.key));
+        if (seat.key == joint.on) on->setCurrentIndex(on->count() - 1);
+      }
+  connect(on, &QComboBox::activated, this, [edit, on](int) { edit([key = on->currentData().toString().toStdString()](WorkJoint& j) { j.on = key; }, tr("change a joint")); });
+  auto* remove = new QToolButton(box);
+  remove->setText(tr("Remove"));
+  remove->setAccessibleName(tr("Remove joint %1").arg(index + 1));
+  connect(remove, &QToolButton::clicked, this, [this, index] {
+    PieceWork next = *work();
+    next.joints.erase(next.joints.begin() + static_cast<std::ptrdiff_t>(index));
+    change(next, tr("remove a joint"));
+  });
+  grid->addWidget(kind, 0, 0);
+  grid->addWidget(on, 0, 1, 1, 4);
+  grid->addWidget(side, 0, 5);
+  grid->addWidget(remove, 0, 6);
+  const auto field = [&](int row, int column, const QString& label, double value, bool length, const std::function<void(WorkJoint&, double)>& set) {
+    grid->addWidget(new QLabel(label, box), row, column);
+    auto* line = new QLineEdit(length ? QString::fromStdString(formatLength(value, unit, false)) : QString::fromStdString(formatAngle(value)), box);
+    line->setAccessibleName(tr("%1 of joint %2").arg(label).arg(index + 1));
+    line->setFixedWidth(76);
+    line->setAlignment(Qt::AlignRight);
+    connect(line, &QLineEdit::editingFinished, this, [this, line, length, unit, set, edit] {
+      if (!line->isModified()) return;
+      line->setModified(false);
+      const auto typed = length ? parseLength_mm(line->text().toStdString(), unit) : parseAngle_deg(line->text().toStdString());
+      if (!typed) return void(emit refused(QString::fromStdString(typed.error().text())));
+      edit([&](WorkJoint& j) { set(j, *typed); }, tr("change a joint"));
+    });
+    grid->addWidget(line, row, column + 1);
+  };
+  field(1, 0, tr("here, from the left"), joint.at.x(), true, [](WorkJoint& j, double v) { j.at.x() = v; });
+  field(1, 2, tr("up"), joint.at.y(), true, [](WorkJoint& j, double v) { j.at.y() = v; });
+  field(2, 0, tr("there, along"), joint.to.x(), true, [](WorkJoint& j, double v) { j.to.x() = v; });
+  field(2, 2, tr("away"), joint.to.y(), true, [](WorkJoint& j, double v) { j.to.y() = v; });
+  int k = 0;
+  for (const Number& number : numbersOf(joint.kind)) {
+    // Two beside the places, the others in rows of three below.
+    field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), number.label, joint.*(number.value), number.length, [value = number.value](WorkJoint& j, double v) { j.*value = v; });
+    ++k;
+  }
+  return box;
+}
+
+} // namespace hinge

@@ -1,0 +1,30 @@
+#pragma once
+#include "app/document.h"
+#include <QDialog>
+#include <QVBoxLayout>
+
+namespace hinge {
+
+/// What a free piece is joined to: a line for every joint, in words, with its places in fields. Every change is one undoable step
+/// of the document and is seen at once on the stage behind.
+class JointsDialog : public QDialog {
+  Q_OBJECT
+public:
+  JointsDialog(Document* document, StructureId piece, QWidget* parent = nullptr);
+
+signals:
+  void refused(const QString& why);
+
+private:
+  void rebuild();
+  QWidget* lineFor(std::size_t index);
+  void change(const PieceWork& work, const QString& what);
+  const PieceWork* work() const;
+
+  Document* m_document;
+  StructureId m_piece;
+  QVBoxLayout* m_lines;
+  QWidget* m_page = nullptr;
+};
+
+} // namespace hinge

@@ -1,0 +1,277 @@
+#include "app/score_ruler.h"
+#include "app/look.h"
+#include "core/units/length.h"
+#include "render/flat_painter.h"
+#include "render/stage_painter.h"
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+namespace hinge {
+namespace {
+constexpr int kHeight = 116, kProfile = 128, kReach = 9;
+} // namespace
+
+ScoreRuler::ScoreRuler(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setFixedHeight(kHeight);
+  setMinimumWidth(320);
+  setFocusPolicy(Qt::StrongFocus);
+  setAccessibleName(tr("Score ruler"));
+  setAccessibleDescription(tr("Scores of the piece from its left end, and the piece as it is folded"));
+  connect(document, &Document::designChanged, this, qOverload<>(&QWidget::update));
+  connect(document, &Document::selectionChanged, this, [this] {
+    m_chosen = -1;
+    update();
+  });
+}
+
+const PieceWork* ScoreRuler::work() const {
+  const auto id = m_document->selection();
+  const StructureItem* item = id ? m_document->design().find(*id) : nullptr;
+  return item && item->work ? &*item->work : nullptr;
+}
+
+void ScoreRuler::setPose(std::shared_ptr<const Assembly> assembly, const Pose& pose) {
+  m_assembly = std::move(assembly), m_pose = pose;
+  update();
+}
+
+QRectF ScoreRuler::ruler() const { return QRectF(12, 40, width() - kProfile - 44, 26); }
+QRectF ScoreRuler::profileArea() const { return QRectF(width() - kProfile - 8, 4, kProfile, kHeight - 8); }
+
+QPointF ScoreRuler::rulerPoint(double mm) const {
+  const double length = boundsOf(work()->outline).size().x();
+  return {ruler().left() + ruler().width() * mm / length, ruler().center().y()};
+}
+
+QPointF ScoreRuler::markPoint(int mark) const { return rulerPoint(scoreMarks(*work())[static_cast<std::size_t>(mark)].low_mm); }
+
+int ScoreRuler::markAt(const QPointF& point) const {
+  if (!work() || std::abs(point.y() - ruler().center().y()) > 26) return -1;
+  const auto marks = scoreMarks(*work());
+  int best = -1;
+  double least = kReach;
+  for (std::size_t k = 0; k < marks.size(); ++k)
+    if (const double d = std::abs(rulerPoint(marks[k].low_mm).x() - point.x()); d < least) least = d, best = static_cast<int>(k);
+  return best;
+}
+
+double ScoreRuler::lattice_mm() const { return m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5; }
+
+void ScoreRuler::apply(const Result<PieceWork>& next, const QString& what) {
+  if (!next) return void(emit refused(QString::fromStdString(next.error().text())));
+  const auto design = setWork(m_document->committed(), *m_document->selection(), *next);
+  Result<void> done;
+  if (!design) done = design.error();
+  else done = m_document->apply(*design, what);
+  if (!done) emit refused(QString::fromStdString(done.error().text()));
+}
+
+void ScoreRuler::paintEvent(QPaintEvent*) {
+  const PieceWork* piece = work();
+  if (!piece) return;
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  paintRuler(p, *piece);
+  paintProfile(p, *piece);
+}
+
+void ScoreRuler::paintRuler(QPainter& p, const PieceWork& piece) const {
+  const Theme& theme = Look::theme();
+  const QRectF band = ruler();
+  const LengthUnit unit = m_document->design().settings.unit;
+  const double length = boundsOf(piece.outline).size().x();
+  p.setPen(QPen(theme.dark ? theme.ink : theme.cut, 1.2));
+  p.setBrush(theme.sheet);
+  p.drawRect(band);
+  // Ticks as on the maker's rule: every 5 and 10 mm, or every quarter and whole inch.
+  const double small = unit == LengthUnit::Inch ? kMillimetresPerInch / 4 : 5, large = unit == LengthUnit::Inch ? kMillimetresPerInch : 10;
+  p.setPen(QPen(theme.inkFaint, 1));
+  if (band.width() * small / length > 3)
+    for (int k = 0; k * small <= length + 1e-9; ++k) {
+      const double x = rulerPoint(k * small).x();
+      const bool whole = std::abs(std::remainder(k * small, large)) < 1e-6;
+      p.drawLine(QPointF(x, band.bottom()), QPointF(x, band.bottom() + (whole ? 6 : 3)));
+    }
+  const auto marks = scoreMarks(piece);
+  p.setFont(Look::font(11, QFont::DemiBold));
+  double lastLabel[2] = {-1e9, -1e9};
+  for (std::size_t k = 0; k < marks.size(); ++k) {
+    const double x = rulerPoint(marks[k].low_mm).x();
+    const bool mountain = piece.lines[marks[k].line].kind == WorkLine::Kind::Mountain, chosen = static_cast<int>(k) == m_chosen;
+    QPen pen = linePen(mountain ? LineKind::Mountain : LineKind::Valley, theme, chosen ? 2.4 : 1.5);
+    p.setPen(pen);
+    p.drawLine(QPointF(x, band.top()), QPointF(x, band.bottom()));
+    // A roof over a mountain, a trough under a valley: the sign does not hang on the colour.
+    p.setPen(QPen(pen.color(), chosen ? 2.4 : 1.6));
+    const double y = band.top() - 5, tip = mountain ? -6 : 6;
+    p.drawPolyline(QPolygonF({QPointF(x - 6, y - 0.5 * tip), QPointF(x, y + 0.5 * tip), QPointF(x + 6, y - 0.5 * tip)}));
+    const QString text = QString::fromStdString(formatLength(marks[k].low_mm, unit, false));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
+    const int row = x - 0.5 * w < lastLabel[0] + 6 ? 1 : 0;
+    p.setPen(chosen ? theme.accent : theme.inkSoft);
+    p.drawText(QPointF(x - 0.5 * w, band.bottom() + 19 + 13 * row), text);
+    lastLabel[row] = x + 0.5 * w;
+  }
+  p.setPen(theme.inkSoft);
+  p.setFont(Look::font(12));
+  p.drawText(QRectF(12, 4, band.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("scores from the left end"));
+  p.setPen(theme.inkFaint);
+  p.setFont(Look::font(11));
+  p.drawText(QRectF(12, kHeight - 16, band.width() + 20, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("click turns over · drag moves · double click adds"));
+}
+
+void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
+  const Theme& theme = Look::theme();
+  const QRectF area = profileArea();
+  p.setPen(Qt::NoPen);
+  p.setBrush(theme.stageBottom);
+  p.drawRoundedRect(area, 6, 6);
+  const auto marks = scoreMarks(piece);
+  const std::string owner = m_document->selection()->text();
+  if (!m_assembly || marks.empty()) return;
+  // Corners on the lower edge from score to score, each on the panel right of it.
+  std::vector<Vec3> corners;
+  Vec3 axis = Vec3::UnitY();
+  const Iso3 bench = benchPose(*m_assembly, m_pose.opening_rad);
+  const Box2 box = boundsOf(piece.outline);
+  std::vector<double> xs{0};
+  for (const ScoreMark& mark : marks) xs.push_back(mark.low_mm);
+  xs.push_back(box.size().x());
+  const auto panelAt = [&](double x) -> PanelIndex {
+    for (PanelIndex q : m_assembly->panels.indices())
+      if (m_assembly->panels[q].owner == m_document->selection() && contains(m_assembly->panels[q].outline, {box.low.x() + x, box.low.y() + 0.02 * box.size().y()})) return q;
+    return {};
+  };
+  for (std::size_t k = 0; k + 1 < xs.size(); ++k) {
+    const PanelIndex q = panelAt(0.5 * (xs[k] + xs[k + 1]));
+    if (!q.valid() || !m_pose.placed[q]) return;
+    if (k == 0) {
+      const WorkLine& line = piece.lines[marks.front().line];
+      axis = bench.linear() * m_pose.panels[q].linear() * lift((line.to - line.from).normalized());
+      corners.push_back(bench * (m_pose.panels[q] * lift(Vec2(box.low.x() + xs[0], box.low.y()))));
+    }
+    corners.push_back(bench * (m_pose.panels[q] * lift(Vec2(box.low.x() + xs[k + 1], box.low.y()))));
+  }
+  Vec3 up = Vec3::UnitZ() - axis.z() * axis;
+  up = up.norm() > 0.2 ? Vec3(up.normalized()) : axis.unitOrthogonal();
+  const Vec3 across = axis.cross(up);
+  const auto flat = [&](const Vec3& q) { return QPointF(across.dot(q), -up.dot(q)); };
+  QList<QPolygonF> pages;
+  QPolygonF path;
+  for (const Vec3& q : corners) path << flat(q);
+  QRectF bounds = path.boundingRect();
+  for (const auto& [page, pose] : m_assembly->basePoses(m_pose.opening_rad)) {
+    if (m_assembly->panels[page].owner) continue;
+    QPolygonF outline;
+    for (const Vec2& c : m_assembly->panels[page].outline) outline << flat(bench * (pose * lift(c)));
+    pages << outline;
+    bounds = bounds.united(outline.boundingRect());
+  }
+  const double scale = std::min((area.width() - 16) / std::max(1.0, bounds.width()), (area.height() - 16) / std::max(1.0, bounds.height()));
+  const QTransform to(scale, 0, 0, scale, area.center().x() - scale * bounds.center().x(), area.center().y() - scale * bounds.center().y());
+  p.setBrush(Qt::NoBrush);
+  p.setPen(QPen(theme.stageSoft, 1));
+  for (const QPolygonF& page : pages) p.drawPolygon(to.map(page));
+  p.setPen(QPen(theme.paperLit, 2.2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+  p.drawPolyline(to.map(path));
+  for (std::size_t k = 0; k < marks.size(); ++k) {
+    const bool chosen = static_cast<int>(k) == m_chosen;
+    p.setPen(Qt::NoPen);
+    p.setBrush(chosen ? theme.accent : theme.paperBack);
+    p.drawEllipse(to.map(path[static_cast<qsizetype>(k) + 1]), chosen ? 4.5 : 2.6, chosen ? 4.5 : 2.6);
+  }
+}
+
+void ScoreRuler::mousePressEvent(QMouseEvent* event) {
+  if (event->button() != Qt::LeftButton || !work()) return;
+  m_chosen = markAt(event->position());
+  m_dragging = m_chosen >= 0, m_moved = false;
+  m_pressedAt = event->position();
+  setFocus();
+  update();
+}
+
+void ScoreRuler::mouseMoveEvent(QMouseEvent* event) {
+  if (!m_dragging || !m_document->selection()) return;
+  if (!m_moved && std::abs(event->position().x() - m_pressedAt.x()) < 4) return;
+  m_moved = true;
+  const StructureItem* item = m_document->committed().find(*m_document->selection());
+  if (!item || !item->work) return;
+  const auto marks = scoreMarks(*item->work);
+  const double length = boundsOf(item->work->outline).size().x();
+  const double by = (event->position().x() - m_pressedAt.x()) * length / ruler().width();
+  const double low = std::round((marks[static_cast<std::size_t>(m_chosen)].low_mm + by) / lattice_mm()) * lattice_mm();
+  const auto moved = withScoreMoved(*item->work, marks[static_cast<std::size_t>(m_chosen)].line, low, event->modifiers() & Qt::ShiftModifier);
+  if (!moved) return;
+  if (const auto next = setWork(m_document->committed(), item->id, *moved)) (void)m_document->preview(*next).ok();
+}
+
+void ScoreRuler::mouseReleaseEvent(QMouseEvent*) {
+  if (!m_dragging) return;
+  m_dragging = false;
+  if (m_moved) {
+    if (!m_document->previewing()) return;
+    const Design next = m_document->design();
+    m_document->endPreview();
+    if (const auto done = m_document->apply(next, tr("move a score")); !done) emit refused(QString::fromStdString(done.error().text()));
+    return;
+  }
+  const PieceWork* piece = work();
+  if (piece && m_chosen >= 0) apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)].line), tr("turn a score over"));
+}
+
+void ScoreRuler::mouseDoubleClickEvent(QMouseEvent* event) {
+  const PieceWork* piece = work();
+  if (!piece || markAt(event->position()) >= 0 || !ruler().adjusted(0, -14, 0, 14).contains(event->position())) return;
+  const double mm = std::round((event->position().x() - ruler().left()) / ruler().width() * boundsOf(piece->outline).size().x() / lattice_mm()) * lattice_mm();
+  apply(withScoreAdded(*piece, mm, WorkLine::Kind::Valley), tr("add a score"));
+}
+
+void ScoreRuler::keyPressEvent(QKeyEvent* event) {
+  const PieceWork* piece = work();
+  const int count = piece ? static_cast<int>(scoreMarks(*piece).size()) : 0;
+  if (count == 0) return QWidget::keyPressEvent(event);
+  const auto line = [&] { return scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)]; };
+  switch (event->key()) {
+  case Qt::Key_Left: m_chosen = std::max(0, m_chosen - 1); break;
+  case Qt::Key_Right: m_chosen = std::min(count - 1, m_chosen + 1); break;
+  case Qt::Key_Space:
+    if (m_chosen >= 0) apply(withLineTurned(*piece, line().line), tr("turn a score over"));
+    break;
+  case Qt::Key_Up:
+  case Qt::Key_Down:
+    if (m_chosen >= 0) apply(withScoreMoved(*piece, line().line, line().low_mm + (event->key() == Qt::Key_Up ? 1 : -1) * lattice_mm(), event->modifiers() & Qt::ShiftModifier), tr("move a score"));
+    break;
+  case Qt::Key_Delete:
+  case Qt::Key_Backspace:
+    if (m_chosen >= 0) apply(withLineRemoved(*piece, line().line), tr("remove a score"));
+    m_chosen = -1;
+    break;
+  default: return QWidget::keyPressEvent(event);
+  }
+  update();
+}
+
+QList<AccessibleItem> ScoreRuler::accessibleItems() const {
+  QList<AccessibleItem> items;
+  const PieceWork* piece = work();
+  if (!piece) return items;
+  const auto marks = scoreMarks(*piece);
+  for (std::size_t k = 0; k < marks.size(); ++k) {
+    const QPointF at = rulerPoint(marks[k].low_mm);
+    const bool mountain = piece->lines[marks[k].line].kind == WorkLine::Kind::Mountain;
+    items.append({tr("score %1 at %2").arg(k + 1).arg(QString::fromStdString(formatLength(marks[k].low_mm, m_document->design().settings.unit))), mountain ? tr("mountain") : tr("valley"),
+                  QRectF(at.x() - kReach, ruler().top() - 12, 2 * kReach, ruler().height() + 24).toRect(), QAccessible::Button, true});
+  }
+  return items;
+}
+
+void ScoreRuler::pressItem(int index) {
+  const PieceWork* piece = work();
+  if (!piece || index < 0 || index >= static_cast<int>(scoreMarks(*piece).size())) return;
+  m_chosen = index;
+  apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(index)].line), tr("turn a score over"));
+}
+
+} // namespace hinge

@@ -1,0 +1,127 @@
+#include "app/work_panel.h"
+#include "app/joints_dialog.h"
+#include "app/look.h"
+#include "core/checks/analysis.h"
+#include "core/checks/solve_piece.h"
+#include "core/structures/assemble.h"
+#include "core/structures/closure.h"
+#include <QHBoxLayout>
+#include <QStyle>
+
+namespace hinge {
+
+WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+  setAccessibleName(tr("Free piece"));
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(8);
+  m_ruler = new ScoreRuler(document, this);
+  connect(m_ruler, &ScoreRuler::refused, this, &WorkPanel::refused);
+  column->addWidget(m_ruler);
+  auto* typed = new QHBoxLayout;
+  typed->addWidget(new QLabel(tr("Scores"), this));
+  m_scores = new QLineEdit(this);
+  m_scores->setAccessibleName(tr("Scores from the left end"));
+  m_scores->setToolTip(tr("Places of the scores from the left end, parted by commas. More of them make new scores, fewer take the last away."));
+  connect(m_scores, &QLineEdit::editingFinished, this, &WorkPanel::commitScores);
+  typed->addWidget(m_scores, 1);
+  column->addLayout(typed);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(8);
+  m_solve = new QPushButton(tr("Make it lie flat"), this);
+  m_solve->setToolTip(tr("Changes the one width that makes the piece lie flat in the shut card, exactly"));
+  connect(m_solve, &QPushButton::clicked, this, &WorkPanel::solve);
+  m_steps = new QSpinBox(this);
+  m_steps->setRange(1, 10);
+  m_steps->setValue(2);
+  m_steps->setAccessibleName(tr("Number of steps"));
+  m_even = new QPushButton(tr("Even steps"), this);
+  m_even->setToolTip(tr("Scores the strip as that many even steps between the two pages its ends are glued to"));
+  connect(m_even, &QPushButton::clicked, this, [this] {
+    if (const auto piece = item()) take(evenSteps(m_document->committed(), piece->id, m_steps->value()), tr("even steps"));
+  });
+  m_joints = new QPushButton(this);
+  connect(m_joints, &QPushButton::clicked, this, &WorkPanel::openJoints);
+  row->addWidget(m_solve);
+  row->addWidget(m_even);
+  row->addWidget(m_steps);
+  row->addStretch();
+  row->addWidget(m_joints);
+  column->addLayout(row);
+  connect(document, &Document::designChanged, this, &WorkPanel::refill);
+  refill();
+}
+
+std::optional<StructureItem> WorkPanel::item() const {
+  const auto id = m_document->selection();
+  const StructureItem* found = id ? m_document->committed().find(*id) : nullptr;
+  return found && found->work ? std::optional(*found) : std::nullopt;
+}
+
+void WorkPanel::refill() {
+  const auto id = m_document->selection();
+  const StructureItem* piece = id ? m_document->design().find(*id) : nullptr;
+  if (!piece || !piece->work) return;
+  if (!m_scores->hasFocus() || !m_scores->isModified()) {
+    QStringList list;
+    for (const ScoreMark& mark : scoreMarks(*piece->work)) list << QString::fromStdString(formatLength(mark.low_mm, m_document->design().settings.unit, false));
+    m_scores->setText(list.join(QStringLiteral(", ")));
+    m_scores->setProperty("wrong", false);
+    m_scores->style()->polish(m_scores);
+  }
+  m_joints->setText(tr("Joints (%1) …").arg(piece->work->joints.size()));
+  m_joints->setAccessibleName(m_joints->text());
+  m_ruler->update();
+}
+
+void WorkPanel::take(const Result<PieceWork>& next, const QString& what) {
+  Result<void> done;
+  if (!next) done = next.error();
+  else if (const auto design = setWork(m_document->committed(), *m_document->selection(), *next); design) done = m_document->apply(*design, what);
+  else done = design.error();
+  if (!done) emit refused(QString::fromStdString(done.error().text()));
+}
+
+void WorkPanel::commitScores() {
+  if (!m_scores->isModified()) return;
+  m_scores->setModified(false);
+  const auto piece = item();
+  if (!piece) return;
+  std::vector<double> places;
+  Result<PieceWork> next = *piece->work;
+  for (const QString& part : m_scores->text().split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+    const auto place = parseLength_mm(part.trimmed().toStdString(), m_document->design().settings.unit);
+    if (!place) next = place.error();
+    else places.push_back(*place);
+  }
+  if (next) next = withScores(*piece->work, places);
+  if (next) return take(next, tr("change the scores"));
+  m_scores->setProperty("wrong", true);
+  m_scores->style()->polish(m_scores);
+  emit refused(QString::fromStdString(next.error().text()));
+}
+
+void WorkPanel::solve() {
+  const auto piece = item();
+  if (!piece) return;
+  const Design design = m_document->committed();
+  auto assembled = assembleDesign(design);
+  if (!assembled) return;
+  const Motion motion = Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
+  if (shutGap_mm(piece->id, motion) < kExactClosure) return void(emit notice(tr("It lies flat exactly as it is")));
+  const auto mend = solveShut(design, motion, piece->id);
+  if (!mend) return void(emit refused(tr("No single width makes it lie flat: change where it is glued, or two widths")));
+  const auto next = applyMend(design, *mend);
+  if (!next) return;
+  if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done) return void(emit refused(QString::fromStdString(done.error().text())));
+  emit notice(QString::fromStdString(describe(*mend, design)));
+}
+
+void WorkPanel::openJoints() {
+  if (!item()) return;
+  auto* dialog = new JointsDialog(m_document, *m_document->selection(), window());
+  connect(dialog, &JointsDialog::refused, this, &WorkPanel::refused);
+  dialog->open();
+}
+
+} // namespace hinge

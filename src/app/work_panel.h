@@ -1,0 +1,41 @@
+#pragma once
+#include "app/score_ruler.h"
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSpinBox>
+
+namespace hinge {
+
+/// Everything about the selected free piece that is worked into it: the score ruler, the scores as a typed list, what the program
+/// can work out, and its joints.
+class WorkPanel : public QWidget {
+  Q_OBJECT
+public:
+  explicit WorkPanel(Document* document, QWidget* parent = nullptr);
+  ScoreRuler& ruler() { return *m_ruler; }
+  QLineEdit& scores() { return *m_scores; }
+  QPushButton& solveButton() { return *m_solve; }
+  QPushButton& stepsButton() { return *m_even; }
+  QPushButton& jointsButton() { return *m_joints; }
+  void refill();
+
+signals:
+  void refused(const QString& why);
+  void notice(const QString& text);
+
+private:
+  std::optional<StructureItem> item() const;
+  void take(const Result<PieceWork>& next, const QString& what);
+  void commitScores();
+  void solve();
+  void openJoints();
+
+  Document* m_document;
+  ScoreRuler* m_ruler;
+  QLineEdit* m_scores;
+  QSpinBox* m_steps;
+  QPushButton *m_solve, *m_even, *m_joints;
+};
+
+} // namespace hinge
