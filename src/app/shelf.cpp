@@ -38,7 +38,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
   int count = 0;
   if (place)
     for (const StructureKind* kind : structureKinds()) {
-      if (!kind->standsOn(*place, *assembled)) continue;
+      if (!kind->offeredOn(*place, *assembled, design.settings)) continue;
       auto* box = new QVBoxLayout;
       auto* button = new LivePicture(tr("finding sizes …"), this);
       const QString key = QString::fromUtf8(kind->key.data()), label = QString::fromUtf8(kind->label.data());

@@ -97,7 +97,7 @@ private slots:
     QCOMPARE(list.code, 0);
     QStringList keys;
     for (const auto& kind : list.json()["structures"].toArray()) keys << kind.toObject()["key"].toString();
-    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box", "tiers", "platform", "step", "cut-vfold", "figure", "arm", "window", "strip"}));
+    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box", "tiers", "platform", "step", "cut-vfold", "figure", "arm", "window", "strip", "piece"}));
     QVERIFY(run({"structures"}).out.contains("gamma1"));
   }
   void unusableInputExitsWithTwoAndSaysWhy_data() {

@@ -61,7 +61,7 @@ Design randomDesign(unsigned seed) {
     const Seat seat = among[draw.below(among.size())];
     std::vector<const StructureKind*> kinds;
     for (const StructureKind* kind : structureKinds())
-      if (kind->standsOn(seat, *assembly)) kinds.push_back(kind);
+      if (!kind->freePiece && kind->standsOn(seat, *assembly)) kinds.push_back(kind); // free pieces have no table to draw from
     const StructureKind& kind = *kinds[draw.below(kinds.size())];
     const auto added = addStructure(d, kind.key, seat.key, draw.values(kind, seat, exact));
     if (!added || !assembleDesign(added->design)) continue;

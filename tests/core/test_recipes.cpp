@@ -31,7 +31,11 @@ private slots:
     const Seat* place = assembly->findSeat(seat.toStdString());
     QVERIFY(place);
     const StructureKind& asked = *findStructureKind(kind.toStdString());
-    if (!asked.standsOn(*place, *assembly)) {
+    if (!asked.offeredOn(*place, *assembly, d.settings)) {
+      if (asked.freePiece) {
+        QVERIFY(addProposed(d, asked.key, place->key, {}).error().code == "work.none");
+        return;
+      }
       const auto added = addStructure(d, asked.key, place->key, startingValues(asked.parameters));
       QVERIFY(added.ok());
       const auto refused = assembleDesign(added->design);

@@ -31,7 +31,7 @@ std::vector<Finding> run(const CheckInput& in) {
       const auto hosts = hostsOf(item);
       if (std::ranges::any_of(found, [&](const Finding& f) { return std::ranges::find(hosts, f.owners.front()) != hosts.end(); })) continue;
       for (const auto& block : in.motion.blocks()) {
-        if (std::ranges::find(block.owners, item.id) == block.owners.end() || block.shutMisfit_mm < kExactClosure) continue;
+        if (std::ranges::find(block.owners, item.id) == block.owners.end() || block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm)) continue;
         if (block.looseBy >= 0) continue; // where a loose piece comes to lie is anyone's guess
         Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
         f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";

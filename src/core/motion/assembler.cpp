@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <deque>
+#include <optional>
 #include <random>
 
 namespace hinge {
@@ -62,7 +63,9 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, con
     };
     return std::ranges::all_of(block.steps, [&](const Block::Step& s) { return right(s.joint); }) && std::ranges::all_of(block.closing, right);
   };
-  for (bool tabsToo : {true, false})
+  for (bool tabsToo : {true, false}) {
+    std::optional<BodyPoses> best;
+    double least = 1e300;
     for (int k = 0; k < kTries; ++k) {
       Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
       for (std::size_t s = 0; s < block.steps.size(); ++s) {
@@ -74,12 +77,16 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, con
         else x[static_cast<Eigen::Index>(s)] = sign != 0 ? sign * bend(random) : (up(random) ? 1 : -1) * bend(random);
       }
       BodyPoses trial = poses;
-      if (!(correct(m, block, x, trial).residual_mm < motion::kClosed_mm)) continue;
+      const double gap = correct(m, block, x, trial).residual_mm;
       // Angles may have gone round; what counts is where the panels are.
-      if (!fits(trial, tabsToo)) continue;
-      poses = std::move(trial);
-      return freedomsAt(m, block, poses);
+      if (!(gap < std::min(least, motion::kAskew_mm)) || !fits(trial, tabsToo)) continue;
+      best = std::move(trial), least = gap;
+      if (gap < motion::kClosed_mm) break;
     }
+    if (!best) continue;
+    poses = std::move(*best);
+    return freedomsAt(m, block, poses);
+  }
   return std::nullopt;
 }
 

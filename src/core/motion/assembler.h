@@ -5,7 +5,7 @@ namespace hinge {
 
 /// Puts bodies together for which there is no closed form, at one opening: random fold angles on the side of each fold's mountain
 /// or valley, closed by the corrector; solutions in which a fold has gone to the wrong side are thrown away. The choice is the
-/// same every time. Folds of glue tabs may lie on either side when nothing else closes.
+/// same every time; joints may stand askew by what no paper knows (motion::kAskew_mm). Folds of glue tabs may lie on either side when nothing else closes.
 ///
 /// `loose` are the bodies sought, `placed` marks those that are known; `poses` holds them and receives the rest. Fails when
 /// a body hangs on nothing or no solution has the right signs. Cost: up to some hundred corrections of all unknowns at once.

@@ -1,5 +1,6 @@
 #pragma once
 #include "core/motion/mechanism.h"
+#include "core/motion/tolerances.h"
 #include <Eigen/Core>
 
 namespace hinge {
@@ -18,6 +19,7 @@ struct Block {
   std::vector<JointIndex> closing;     ///< joints that must meet: one ring each
   std::vector<std::array<int, 2>> ends;///< step that places the left/right body of a closing joint, -1 if placed before
   double size_mm = 1;                  ///< scale of the residual
+  double closed_mm = motion::kClosed_mm; ///< gap below which its rings count as closed
   int freedoms = 0;                    ///< unknowns that the rings leave free at a generic pose
 };
 

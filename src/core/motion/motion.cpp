@@ -94,6 +94,9 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
   return sum;
 }
 
+/// A joint of a free piece, which its maker placed.
+bool isFree(const Assembly& assembly, const Joint& joint) { return joint.hinge.valid() || !assembly.folds[joint.fold].shutKnown; }
+
 /// 0 or half a turn either way, whichever is nearest.
 double halfTurns(double angle_rad) { return kPi * std::clamp(std::round(angle_rad / kPi), -1.0, 1.0); }
 
@@ -139,11 +142,14 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
   BodyPoses poses = guess;
   std::vector<char> placed = baseBodies(*m_mechanism);
   Node node{opening_rad, {}};
-  for (const Block& block : m_blocks) {
+  for (Block& block : m_blocks) {
     Eigen::VectorXd x;
     if (parentsPlaced(block, *m_mechanism, placed)) {
       x = anglesFrom(*m_mechanism, block, guess);
-      if (correct(*m_mechanism, block, x, poses).residual_mm < motion::kClosed_mm) markPlaced(block, placed);
+      const double gap = correct(*m_mechanism, block, x, poses).residual_mm;
+      const bool free = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return isFree(*m_assembly, m_mechanism->joints[s.joint]); });
+      if (free && gap < motion::kAskew_mm) block.closed_mm = std::max(motion::kClosed_mm, motion::kAskewShare * gap);
+      if (gap < block.closed_mm) markPlaced(block, placed);
       else x.resize(0);
     }
     node.angles.push_back(x);
@@ -180,7 +186,7 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
       const double predicted = (x - path.back().angles[b]).cwiseAbs().maxCoeff();
       const Correction c = correct(*m_mechanism, m_blocks[b], x, poses);
       const bool jumped = path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad && c.moved_rad > kCorrectionShare * predicted;
-      if (!(c.residual_mm < kClosed_mm) || jumped) failed = b;
+      if (!(c.residual_mm < m_blocks[b].closed_mm) || jumped) failed = b;
       else markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);
     }
     if (failed < m_blocks.size()) {
@@ -237,7 +243,34 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   return motion;
 }
 
-Eigen::VectorXd Motion::shutAngles(std::size_t b) const {
+void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) const {
+  const Block& block = m_blocks[b];
+  constexpr std::size_t kMost = 12;
+  std::vector<std::pair<Eigen::Index, double>> open; // unknown, its angle when folded over
+  for (std::size_t k = 0; k < block.steps.size(); ++k)
+    if (const Joint& joint = m_mechanism->joints[block.steps[k].joint]; joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
+      open.push_back({static_cast<Eigen::Index>(k), m_assembly->folds[joint.fold].sense == FoldSense::Valley ? kPi : -kPi});
+  if (open.empty() || open.size() > kMost || block.closing.empty()) return;
+  const Eigen::VectorXd reached = x;
+  double least = 1e300;
+  Closure closure;
+  Eigen::VectorXd trial = x;
+  for (unsigned bits = 0; bits < 1u << open.size(); ++bits) {
+    double far = 0;
+    for (std::size_t k = 0; k < open.size(); ++k) {
+      const auto [at, folded] = open[k];
+      trial[at] = bits >> k & 1 ? folded : 0.0;
+      far += std::abs(trial[at] - reached[at]);
+    }
+    placeBlock(*m_mechanism, block, trial, poses);
+    evaluateClosure(*m_mechanism, block, poses, closure);
+    // Of two that close alike the one nearer to where the motion ended.
+    const double gap = closure.residual.norm() + 1e-4 * far;
+    if (gap < least) least = gap, x = trial;
+  }
+}
+
+Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
   const Block& block = m_blocks[b];
   // Where the nodes lead to: through the three lowest when they come near, else where they end.
   std::vector<std::pair<double, const Eigen::VectorXd*>> lowest;
@@ -252,6 +285,7 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b) const {
     if (joint.fold.valid()) angle = m_assembly->folds[joint.fold].shutKnown ? m_assembly->folds[joint.fold].shutAngle_rad : halfTurns(angle);
     else if (m_assembly->hinges[joint.hinge].kind == HingeKind::Slot) angle = halfTurns(angle);
   }
+  if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5) nearestShut(b, poses, x);
   return x;
 }
 
@@ -300,7 +334,7 @@ void Motion::report() {
     for (JointIndex j : block.closing) inherit(m.joints[j].left), inherit(m.joints[j].right);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
     for (const auto& step : block.steps) looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
-    Eigen::VectorXd x = shutAngles(b);
+    Eigen::VectorXd x = shutAngles(b, shut);
     const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return m.joints[s.joint].hinge.valid() && m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot; });
     if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
     placeBlock(m, block, x, shut);
@@ -309,7 +343,7 @@ void Motion::report() {
     evaluateClosure(m, block, shut, closure);
     for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
       report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
-    report.shutGap = closure.residual;
+    report.shutGap = closure.residual, report.closed_mm = block.closed_mm;
     m_low = std::max(m_low, report.low_rad);
     m_high = std::min(m_high, report.high_rad);
     m_reports.push_back(std::move(report));
@@ -370,7 +404,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
     if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad || report.low_rad > report.high_rad) continue;
     if (!parentsPlaced(block, *m_mechanism, placed)) continue;
     Eigen::VectorXd x;
-    const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < kClosed_mm;
+    const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < block.closed_mm;
     if (exactlyShut) {
       placeBlock(*m_mechanism, block, m_shut[b], bodies);
     } else {
@@ -385,7 +419,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
         if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
       x = interpolate(points, t);
       const Correction c = correct(*m_mechanism, block, x, bodies);
-      if (!(c.residual_mm < 1e-3)) continue;
+      if (!(c.residual_mm < std::max(1e-3, block.closed_mm))) continue;
       worst = std::max(worst, c.residual_mm);
     }
     markPlaced(block, placed);

@@ -25,6 +25,7 @@ public:
     int freedoms = 0;                   ///< 0 guided, more: floppy
     std::vector<PanelIndex> panels;     ///< that the block places
     int looseBy = -1;                   ///< block whose freedom moves this one: itself or one it stands on; -1: guided
+    double closed_mm = 0;               ///< gap below which its rings count as closed
     Eigen::VectorXd shutGap;            ///< of all its rings, as evaluateClosure has them
     double shutMisfit_mm = 0;           ///< gap of the closures in the exact shut state of the recipes
   };
@@ -68,8 +69,12 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
-  /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to.
-  Eigen::VectorXd shutAngles(std::size_t block) const;
+  /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to; `poses` holds the bodies of
+  /// earlier blocks there.
+  Eigen::VectorXd shutAngles(std::size_t block, BodyPoses& poses) const;
+  /// For a block that does not come down to the shut state: each fold of a free piece flat or folded over to its side, whichever
+  /// choice leaves the smallest gap. Cost 2^n in the number of such folds.
+  void nearestShut(std::size_t block, BodyPoses& poses, Eigen::VectorXd& x) const;
   Pose worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const;
 
   std::shared_ptr<const Assembly> m_assembly;

@@ -6,6 +6,9 @@ namespace hinge::motion {
 
 /// A closure counts as closed below this (mm). The solver reaches about 1e-12; paper does not know 1e-7.
 constexpr double kClosed_mm = 1e-7;
+/// Joints typed by hand may stand askew by as much (mm) and still be put together: no paper knows it. Their rings then count as closed
+/// at kAskewShare times the gap that is left where they are put together.
+constexpr double kAskew_mm = 0.02, kAskewShare = 3;
 /// Corrections stop when the residual is this small relative to the block's size: the floor of double arithmetic.
 constexpr double kResidualFloor = 1e-13;
 /// Directions of the Jacobian weaker than this share of the strongest are left at the predictor (flat states).

@@ -22,8 +22,8 @@ struct Sheet {
 
 class Stacker {
 public:
-  Stacker(const Motion& motion, std::stop_token stop) : m_motion(motion), m_assembly(motion.assembly()), m_shut(motion.shutPose()), m_stop(stop) {
-    for (double deg : kReadAt_deg) m_poses.push_back(motion.poseAt(radians(deg)));
+  Stacker(const Motion& motion, std::stop_token stop) : m_motion(motion), m_assembly(motion.assembly()), m_shut(upright(motion.shutPose())), m_stop(stop) {
+    for (double deg : kReadAt_deg) m_poses.push_back(upright(motion.poseAt(radians(deg))));
     for (PanelIndex p : m_assembly.panels.indices()) {
       Sheet sheet{p, {}, {}, {}};
       const auto flat = [&](const Polygon& polygon) {
@@ -48,6 +48,14 @@ public:
   }
 
 private:
+  /// Bases whose root lies still shut into the plane z = 0: turned into x = 0, where those that open to both sides lie.
+  Pose upright(Pose pose) const {
+    if (m_assembly.symmetric) return pose;
+    const Iso3 turn = rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * kPi);
+    for (Iso3& panel : pose.panels) panel = turn * panel;
+    return pose;
+  }
+
   /// +1 when b lies above a (towards page b) at a place in the shut plane, -1 below, 0 when nothing tells.
   int above(PanelIndex a, PanelIndex b, const Vec2& place) const {
     for (const Pose& pose : m_poses) {
@@ -163,7 +171,7 @@ private:
         for (double share : {0.1, 0.5, 0.9}) {
           const Vec2 at = from + share * (to - from);
           if (!contains(s.whole, at + kBeside_mm * across) || !contains(s.whole, at - kBeside_mm * across)) continue;
-          result.through.push_back({s.panel, f, Vec3(0, at.x(), at.y())});
+          result.through.push_back({s.panel, f, m_assembly.symmetric ? Vec3(0, at.x(), at.y()) : Vec3(-at.y(), at.x(), 0)});
           break;
         }
       }

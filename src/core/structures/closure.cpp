@@ -8,7 +8,7 @@ namespace hinge {
 double shutGap_mm(StructureId id, const Motion& motion) {
   double worst = 0;
   for (const Motion::BlockReport& block : motion.blocks())
-    if (std::ranges::find(block.owners, id) != block.owners.end()) worst = std::max(worst, block.shutMisfit_mm);
+    if (std::ranges::find(block.owners, id) != block.owners.end() && block.shutMisfit_mm > block.closed_mm) worst = std::max(worst, block.shutMisfit_mm);
   return worst;
 }
 

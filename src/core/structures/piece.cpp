@@ -311,7 +311,7 @@ std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, c
   const Iso3 onFace = face->sides[0].toPiece.inverse() * toPanel;
   WorkJoint joint;
   joint.on = face->key, joint.byFace = byFace, joint.at = at;
-  const auto tidy = [](double v) { return std::round(v * 1e6) / 1e6; };
+  const auto tidy = [](double v) { return std::round(v * 1e9) / 1e9; };
   const Vec3 to = onFace * lift(at), x = onFace.linear().col(0);
   joint.to = {tidy(to.x()), tidy(to.y())};
   joint.turn_deg = tidy(degrees(std::atan2(x.y(), x.x())));

@@ -64,6 +64,11 @@ struct StructureKind {
   std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly, const Settings& settings) = nullptr;
   bool freePiece = false; ///< its structures carry PieceWork
 
+  /// True when a new one can be proposed on the seat.
+  bool offeredOn(const Seat& seat, const Assembly& assembly, const Settings& settings) const {
+    return standsOn(seat, assembly) && (!startingWork || startingWork(seat, assembly, settings));
+  }
+
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
     const bool oneSheet = assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;
     return (stands & seatKinds(seat.kind())) != 0 && (oneSheet || !(stands & kOneSheet));

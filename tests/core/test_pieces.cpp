@@ -1,0 +1,525 @@
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/checks/solve_piece.h"
+#include "core/geom/subdivision.h"
+#include "core/io/design_json.h"
+#include "core/structures/closure.h"
+#include "core/structures/piece.h"
+#include "core/structures/registry.h"
+#include <random>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// Free pieces: what is worked into them, how they are joined, and that the engine puts them together as closed forms say.
+
+namespace {
+
+using Kind = WorkLine::Kind;
+
+/// Face coordinates of a point beside the gutter of a single fold: `y_mm` along it, `out_mm` away from it.
+WorkJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm, bool byFace) {
+  WorkJoint joint;
+  joint.on = std::string("card/page-") + page, joint.at = at, joint.byFace = byFace;
+  const bool a = page == 'a';
+  joint.to = {a ? y_mm : d.card.gutterLength_mm() - y_mm, out_mm};
+  joint.turn_deg = a == byFace ? 90 : -90;
+  return joint;
+}
+
+PieceWork strip(const std::vector<double>& widths, double height, const std::vector<Kind>& kinds) {
+  double sum = 0;
+  for (double w : widths) sum += w;
+  PieceWork work = plainStrip(sum, height);
+  double x = 0;
+  for (std::size_t k = 0; k < kinds.size(); ++k) x += widths[k], work.lines.push_back({kinds[k], {x, 0}, {x, height}});
+  return work;
+}
+
+/// A strip over the gutter: tabs of 8 mm that point to the fold, feet at a and b, panels c and d.
+Design overGutter(double a, double b, double c, double d, const std::vector<double>& slant = {}) {
+  Design design = card(150, 150);
+  PieceWork work = strip({8, c, d, 8}, 40, {Kind::Mountain, Kind::Mountain, Kind::Mountain});
+  for (std::size_t k = 0; k < slant.size(); ++k) work.lines[k].to.x() += slant[k];
+  work.joints = {onPage('a', design, {4, 20}, 60, a - 4, true), onPage('b', design, {12 + c + d, 20}, 60, b - 4, true)};
+  const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
+  if (!added) qFatal("%s", added.error().text().c_str());
+  return added->design;
+}
+
+Motion trace(const Design& design) { return Motion::trace(assemble(design)); }
+
+Design demo(const char* name) {
+  auto design = loadDesign(std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge");
+  if (!design) qFatal("%s", design.error().text().c_str());
+  return *design;
+}
+
+} // namespace
+
+class TestPieces : public QObject {
+  Q_OBJECT
+private slots:
+  // --- lines across a sheet --------------------------------------------------------------------------------------------
+  void crossingLinesPartASheetIntoFaces() {
+    const Polygon square{{0, 0}, {10, 0}, {10, 10}, {0, 10}};
+    const Subdivision parts = subdivide(square, {{{5, 0}, {5, 10}}, {{0, 4}, {10, 4}}});
+    QCOMPARE(parts.faces.size(), std::size_t(4));
+    QCOMPARE(parts.borders.size(), std::size_t(4));
+    double area = 0;
+    for (const Polygon& face : parts.faces) area += signedArea_mm2(face);
+    QVERIFY_NEAR(area, 100.0, 1e-9);
+    for (const auto& border : parts.borders) {
+      const Vec2 along = (border.to - border.from).normalized(), left(-along.y(), along.x()), middle = 0.5 * (border.from + border.to);
+      QVERIFY(contains(parts.faces[border.left], middle + 0.1 * left));
+      QVERIFY(contains(parts.faces[border.right], middle - 0.1 * left));
+    }
+  }
+  void aLineThatEndsInsidePartsNothing() {
+    const Subdivision parts = subdivide({{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {{{5, 0}, {5, 6}}});
+    QCOMPARE(parts.faces.size(), std::size_t(1));
+    QCOMPARE(parts.loose.size(), std::size_t(1));
+    QCOMPARE(parts.faces.front().size(), std::size_t(5)); // the foot of the line is a corner
+  }
+  void facesComeFromLeftToRight() {
+    const Subdivision parts = subdivide({{0, 0}, {30, 0}, {30, 5}, {0, 5}}, {{{20, 0}, {20, 5}}, {{10, 0}, {12, 5}}});
+    QCOMPARE(parts.faces.size(), std::size_t(3));
+    for (std::size_t k = 1; k < 3; ++k) QVERIFY(centroidOf(parts.faces[k]).x() > centroidOf(parts.faces[k - 1]).x());
+  }
+  void manyRandomLinesKeepTheWholeArea() {
+    std::mt19937 random(7);
+    std::uniform_real_distribution<double> at(0, 100);
+    for (int round = 0; round < 40; ++round) {
+      std::vector<Edge> lines;
+      for (int k = 0; k < 6; ++k) lines.push_back({{at(random), 0}, {at(random), 60}});
+      const Subdivision parts = subdivide({{0, 0}, {100, 0}, {100, 60}, {0, 60}}, lines);
+      double area = 0;
+      for (const Polygon& face : parts.faces) area += signedArea_mm2(face);
+      QVERIFY_NEAR(area, 6000.0, 1e-6);
+      // Euler: faces = 1 + lines + inner crossings.
+      int crossings = 0;
+      for (std::size_t i = 0; i < 6; ++i)
+        for (std::size_t j = i + 1; j < 6; ++j) crossings += (lines[i].first.x() - lines[j].first.x()) * (lines[i].second.x() - lines[j].second.x()) < 0;
+      QCOMPARE(parts.faces.size(), static_cast<std::size_t>(7 + crossings));
+    }
+  }
+
+  // --- the strip as makers think of it ------------------------------------------------------------------------------------
+  void scoresReadFromTheLeftEnd() {
+    const PieceWork work = strip({10, 25.4, 30, 8}, 20, {Kind::Mountain, Kind::Valley, Kind::Mountain});
+    const auto marks = scoreMarks(work);
+    QCOMPARE(marks.size(), std::size_t(3));
+    QVERIFY_NEAR(marks[1].low_mm, 35.4, 1e-12);
+    const auto widths = panelWidths_mm(work);
+    QCOMPARE(widths.size(), std::size_t(4));
+    QVERIFY_NEAR(widths[3], 8.0, 1e-12);
+  }
+  void aMovedScoreCarriesWhatLiesBeyondItOrNot() {
+    PieceWork work = strip({10, 20, 20, 10}, 20, {Kind::Mountain, Kind::Valley, Kind::Mountain});
+    work.joints.push_back({.at = {55, 10}, .on = "card/page-b"});
+    const auto carried = withScoreMoved(work, 1, 35, true);
+    QVERIFY(carried.ok());
+    QVERIFY_NEAR(boundsOf(carried->outline).size().x(), 65.0, 1e-12);
+    QVERIFY_NEAR(carried->joints[0].at.x(), 60.0, 1e-12);
+    QVERIFY_NEAR(scoreMarks(*carried)[2].low_mm, 55.0, 1e-12);
+    const auto alone = withScoreMoved(work, 1, 35, false);
+    QVERIFY_NEAR(boundsOf(alone->outline).size().x(), 60.0, 1e-12);
+    QVERIFY_NEAR(scoreMarks(*alone)[2].low_mm, 50.0, 1e-12);
+    QVERIFY(!withScoreMoved(work, 1, 5, false).ok()); // past its neighbour
+    QVERIFY(!withScoreMoved(work, 9, 5, false).ok()); // no such score
+  }
+  void aSlantedScoreStaysSlantedWhenItMoves() {
+    PieceWork work = strip({10, 20, 30}, 20, {Kind::Mountain, Kind::Valley});
+    work.lines[1].to.x() += 6;
+    const auto moved = withScoreMoved(work, 1, 40, false);
+    QVERIFY(moved.ok());
+    QVERIFY_NEAR(scoreMarks(*moved)[1].high_mm - scoreMarks(*moved)[1].low_mm, 6.0, 1e-12);
+  }
+  void aTypedListMakesAndTakesAwayScores() {
+    const PieceWork work = strip({10, 20, 30}, 20, {Kind::Mountain, Kind::Valley});
+    const auto more = withScores(work, {12, 30, 44, 52});
+    QVERIFY(more.ok());
+    QCOMPARE(more->lines.size(), std::size_t(4));
+    QVERIFY(more->lines[0].kind == Kind::Mountain && more->lines[1].kind == Kind::Valley && more->lines[2].kind == Kind::Mountain && more->lines[3].kind == Kind::Valley);
+    const auto fewer = withScores(*more, {12});
+    QCOMPARE(fewer->lines.size(), std::size_t(1));
+    QVERIFY(!withScores(work, {20, 10}).ok());
+    QVERIFY(!withScores(work, {20, 400}).ok());
+  }
+  void theMirrorImageOfTheMirrorImageIsThePiece() {
+    PieceWork work = strip({10, 20, 30}, 20, {Kind::Mountain, Kind::Valley});
+    work.lines[1].to.x() += 5;
+    work.joints.push_back({.at = {5, 10}, .on = "card/page-a", .turn_deg = 30});
+    QVERIFY(mirrored(mirrored(work)) == work);
+    QVERIFY_NEAR(scoreMarks(mirrored(work))[0].low_mm, 30.0, 1e-12);
+  }
+  void panelWidthsAreParametersOfThePiece() {
+    const Design d = overGutter(40, 40, 50, 50);
+    QVERIFY_NEAR(d.structures[0].values.find("panel-2")->second, 50.0, 1e-12);
+    const auto wider = setValues(d, StructureId{1}, {{"panel-2", 60}});
+    QVERIFY(wider.ok());
+    QVERIFY_NEAR(scoreMarks(*wider->structures[0].work)[1].low_mm, 68.0, 1e-12);
+    QVERIFY_NEAR(wider->structures[0].values.find("panel-2")->second, 60.0, 1e-12);
+    QVERIFY(!setValues(d, StructureId{1}, {{"panel-9", 20}}).ok());
+    QVERIFY(!setValues(d, StructureId{1}, {{"panel-2", -3}}).ok());
+    const auto last = setValues(d, StructureId{1}, {{"panel-4", 12}});
+    QVERIFY(last.ok());
+    QVERIFY_NEAR(boundsOf(last->structures[0].work->outline).size().x(), 120.0, 1e-12);
+  }
+
+  // --- motion against closed forms ----------------------------------------------------------------------------------------
+  void aStripOverTheGutterIsTheBoxOfTheSameSizes_data() {
+    QTest::addColumn<double>("a");
+    QTest::addColumn<double>("b");
+    QTest::addColumn<double>("c");
+    QTest::addColumn<double>("d");
+    QTest::newRow("alike") << 40.0 << 40.0 << 52.0 << 52.0;
+    QTest::newRow("leaning") << 30.0 << 50.0 << 60.0 << 40.0;
+  }
+  void aStripOverTheGutterIsTheBoxOfTheSameSizes() {
+    QFETCH(double, a);
+    QFETCH(double, b);
+    QFETCH(double, c);
+    QFETCH(double, d);
+    const Motion piece = trace(overGutter(a, b, c, d));
+    for (double deg = 5; deg < 176; deg += 10) {
+      const Pose pose = piece.poseAt(radians(deg));
+      const Vec3 crease = worldPoint(piece, pose, "s1/panel-2", {8 + c, 0});
+      // Planar four-bar, kinematics b: the intersection of two circles away from the gutter.
+      const double t = radians(deg), S = std::sin(t / 2), C = std::cos(t / 2);
+      const Vec2 A0(-a * S, a * C), B0(b * S, b * C);
+      const double D = (B0 - A0).norm(), u = D / 2 + (c - d) * (c + d) / (2 * D), h = std::sqrt(c * c - u * u);
+      const Vec2 e = (B0 - A0) / D, n(-e.y(), e.x());
+      const Vec2 Q = A0 + u * e + h * n;
+      QVERIFY_NEAR(crease.x(), Q.x(), 1e-6);
+      QVERIFY_NEAR(crease.z(), Q.y(), 1e-6);
+      QVERIFY_NEAR(crease.y(), 40.0, 1e-6); // glued at 60 in the middle of its height
+    }
+    QVERIFY_NEAR(piece.low_rad(), 0.0, 1e-12);
+    QCOMPARE(piece.mobility(), 0);
+  }
+  void aStripThatIsOutOfStepJamsWhereTheFormulaSays() {
+    // Defect 0.5: 4ab sin^2(t/2) = (c-d)^2 - (a-b)^2, kinematics b: 0.7162 degrees.
+    const Design d = overGutter(40, 40, 50, 50.5);
+    const Motion motion = trace(d);
+    QVERIFY_NEAR(degrees(motion.low_rad()), 0.7162, 2e-3);
+    const Analysis analysis = checked(d);
+    const Finding* f = findCode(analysis, "shut-flat");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, 0.5, 1e-5);
+    QCOMPARE(f->detail, std::string("jams"));
+    QVERIFY(f->mend.has_value());
+    const auto mended = applyMend(d, *f->mend);
+    QVERIFY(mended.ok());
+    QVERIFY(!findCode(checked(*mended), "shut-flat"));
+    QVERIFY_NEAR(shutGap_mm(StructureId{1}, trace(*mended)), 0.0, 1e-9);
+  }
+  void randomStripsAreRigidClosedAndOutOfStepByTheirDefect() {
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> foot(18, 60), wall(20, 80);
+    int exact = 0, off = 0;
+    for (int round = 0; round < 120; ++round) {
+      const double a = foot(random), b = foot(random), c = wall(random), d = round % 2 ? a + c - b : wall(random);
+      if (d < 5 || c + d < std::abs(a - b) + 2) continue;
+      const Motion motion = trace(overGutter(a, b, c, d));
+      if (!motion.impossible().empty()) continue;
+      const double gap = shutGap_mm(StructureId{1}, motion), defect = std::abs(a + c - b - d);
+      // Mountain marks choose the branch away from the gutter: its condition is a + c = b + d.
+      if (round % 2) {
+        QVERIFY2(gap < 1e-6, fmt::format("{} {} {} {}: {}", a, b, c, d, gap).c_str());
+        ++exact;
+      } else if (motion.blocks().front().low_rad > 0) {
+        // Or what is nearer: panels folded the other way along the pages.
+        double nearest = defect;
+        for (double s : {-1.0, 1.0})
+          for (double r : {-1.0, 1.0}) nearest = std::min(nearest, std::abs(a + s * c - b - r * d));
+        QVERIFY2(std::abs(gap - nearest) < 1e-6, fmt::format("{} {} {} {}: {} against {}", a, b, c, d, gap, nearest).c_str());
+        ++off;
+      }
+      for (double t : motion.nodeOpenings()) QVERIFY(motion.poseAt(t).residual_mm < 1e-6);
+    }
+    QVERIFY(exact > 30 && off > 10);
+  }
+  void aSlotTurnsAboutTheCommonLineAtOneDistanceFromBothCreases() {
+    const Design d = demo("lamp-lattice");
+    const Motion motion = trace(d);
+    // Both sheets: the slot stays 28 mm from the crease of either, and both panels share the line.
+    for (double deg : {10.0, 60.0, 120.0, 170.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const Hinge& slot = motion.assembly().hinges[HingeIndex(0)];
+      const Iso3 a = pose.panels[slot.first] * slot.onFirst, b = pose.panels[slot.second] * slot.onSecond;
+      QVERIFY_NEAR((a.translation() - b.translation()).norm(), 0.0, 1e-7);
+      QVERIFY_NEAR(a.linear().col(1).dot(b.linear().col(1)), 1.0, 1e-9);
+      // A rhombus of sides 28: both sheets are folded alike.
+      const auto bend = [&](const char* left, const char* right) {
+        const Vec3 u = pose.panels[motion.assembly().findPanel(left)].linear().col(0), v = pose.panels[motion.assembly().findPanel(right)].linear().col(0);
+        return std::acos(std::clamp(u.dot(v), -1.0, 1.0));
+      };
+      QVERIFY_NEAR(bend("s1/panel-2", "s1/panel-3"), bend("s2/panel-1", "s2/panel-2"), 1e-7);
+    }
+    QCOMPARE(motion.mobility(), 0);
+  }
+  void aStrapPullsASlideAsTheCosineRuleSays() {
+    const Design d = demo("ferry-pass");
+    const Motion motion = trace(d);
+    const double a = 10, s = 60; // foot of the strap on the flap, its length
+    for (double deg : {1.0, 40.0, 90.0, 150.0, 179.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const Hinge& slide = motion.assembly().hinges[HingeIndex(0)];
+      const double way = ((pose.panels[slide.first] * slide.onFirst).inverse() * pose.panels[slide.second] * slide.onSecond).translation().y();
+      const double t = radians(deg), foot = a * std::cos(t) + std::sqrt(s * s - a * a * std::sin(t) * std::sin(t));
+      QVERIFY_NEAR(way, foot - 50, 1e-6); // the strap meets the insert at 50 when the slide is at 0
+    }
+  }
+  void limbsTurnOnTheirPivotsAsTheirLinksSay() {
+    const Design d = demo("waving-boatmen");
+    const Motion motion = trace(d);
+    const Assembly& assembly = motion.assembly();
+    double first = 0, last = 0;
+    for (double deg : {90.0, 130.0, 160.0, 180.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      for (const Hinge& h : assembly.hinges) {
+        if (h.kind != HingeKind::Pivot) continue;
+        const Iso3 between = (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
+        QVERIFY_NEAR(between.translation().norm(), 0.0, 1e-7); // the pin holds
+        QVERIFY_NEAR(between.linear()(1, 1), 1.0, 1e-9);        // in the plane
+      }
+      const Vec3 arm = pose.panels[assembly.findPanel("card/page-b")].linear().transpose() * pose.panels[assembly.findPanel("s2/panel-1")].linear().col(1);
+      (deg == 90 ? first : last) = std::atan2(arm.y(), arm.x());
+    }
+    QVERIFY2(std::abs(last - first) > radians(20), "the pull waves the arm");
+    QCOMPARE(motion.mobility(), 0);
+  }
+  void halfShellsRiseAsASarrusLinkage() {
+    const Design d = demo("pop-up-lantern");
+    const Motion motion = trace(d);
+    for (double deg : {30.0, 90.0, 180.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const Iso3 low = pose.panels[motion.assembly().findPanel("card/page-b")];
+      const PanelIndex top = [&] {
+        for (PanelIndex p : motion.assembly().panels.indices())
+          if (motion.assembly().panels[p].owner && std::abs(signedArea_mm2(motion.assembly().panels[p].outline)) > 5000) return p;
+        return PanelIndex();
+      }();
+      QVERIFY(top.valid());
+      // Parallel, straight above, at twice the height of a petal: 2 * 24 * sin(fold angle).
+      const double bend = radians(60.0 * deg / 180.0);
+      QVERIFY_NEAR(std::abs(low.linear().col(2).dot(pose.panels[top].linear().col(2))), 1.0, 1e-9);
+      const Vec3 apart = low.inverse() * (pose.panels[top] * lift(centroidOf(motion.assembly().panels[top].outline)));
+      QVERIFY_NEAR(apart.z(), 2 * 24 * std::sin(bend), 1e-6);
+    }
+  }
+  void aLooseStripIsPutTogetherAgainWithItsBraces() {
+    Design d = demo("steps-in-the-fold");
+    QCOMPARE(trace(d).mobility(), 0);
+    d = *removeStructure(d, StructureId{3});
+    const Analysis one = checked(d);
+    QVERIFY(findCode(one, "floppy"));
+    QVERIFY_NEAR(findCode(one, "floppy")->amount, 1.0, 1e-12);
+    d = *removeStructure(d, StructureId{2});
+    QVERIFY_NEAR(findCode(checked(d), "floppy")->amount, 2.0, 1e-12);
+    QVERIFY2(!findCode(checked(d), "shut-flat"), "where a loose piece comes to lie says nothing of its sizes");
+  }
+  void puttingTogetherIsTheSameEveryTime() {
+    const Design d = demo("steps-in-the-fold");
+    const Motion first = trace(d), second = trace(d);
+    const Pose a = first.poseAt(1.0), b = second.poseAt(1.0);
+    for (PanelIndex p : first.assembly().panels.indices()) QVERIFY_NEAR((a.panels[p].matrix() - b.panels[p].matrix()).norm(), 0.0, 1e-15);
+  }
+  void jointsAskewByLessThanPaperKnowsAreTaken() {
+    // Typed to a hundredth of a millimetre the feet are no longer parallel to the last digit; the rings stay open by as much.
+    Design d = overGutter(40, 40, 52, 52);
+    PieceWork work = *d.structures[0].work;
+    work.joints[0].to.x() += 0.004;
+    const Analysis askew = checked(*setWork(d, StructureId{1}, work));
+    QVERIFY2(askew.findings.empty(), askew.findings.empty() ? "" : describe(askew.findings.front(), d).c_str());
+    work.joints[0].to.x() += 3;
+    QVERIFY2(findCode(checked(*setWork(d, StructureId{1}, work)), "impossible"), "3 mm askew cannot be glued");
+  }
+  void foldsWithTheWrongMarksCannotBePutTogether() {
+    Design d = overGutter(40, 40, 52, 52);
+    PieceWork work = *d.structures[0].work;
+    work.lines[1].kind = Kind::Valley; // two panels over the gutter bulge away from it only with a mountain
+    work.lines[0].kind = work.lines[2].kind = Kind::Mountain;
+    const Analysis analysis = checked(*setWork(d, StructureId{1}, work));
+    // Pushed towards the gutter it lies below the pages at a mid opening, or it does not close at all.
+    QVERIFY(analysis.verdict == Verdict::Spoiled);
+  }
+
+  // --- what the program works out ---------------------------------------------------------------------------------------
+  void evenStepsLieFlatWhateverTheirNumber_data() {
+    QTest::addColumn<int>("steps");
+    for (int n : {1, 2, 3, 5}) QTest::addRow("%d", n) << n;
+  }
+  void evenStepsLieFlatWhateverTheirNumber() {
+    QFETCH(int, steps);
+    Design d = demo("steps-in-the-fold");
+    d = *removeStructure(*removeStructure(d, StructureId{3}), StructureId{2});
+    const auto work = evenSteps(d, StructureId{1}, steps);
+    QVERIFY2(work.ok(), work.ok() ? "" : work.error().text().c_str());
+    const auto widths = panelWidths_mm(*work);
+    QCOMPARE(widths.size(), static_cast<std::size_t>(2 * steps + 2));
+    double treads = 0, risers = 0;
+    for (std::size_t k = 1; k + 1 < widths.size(); ++k) (k % 2 ? treads : risers) += widths[k];
+    QVERIFY_NEAR(treads, 54.0, 1e-9); // feet of the demo: 60 up the one page, 54 out on the other
+    QVERIFY_NEAR(risers, 60.0, 1e-9);
+    const auto stepped = setWork(d, StructureId{1}, *work);
+    QVERIFY(stepped.ok());
+    const Analysis analysis = checked(*stepped);
+    QVERIFY(!findCode(analysis, "impossible"));
+    QVERIFY(!findCode(analysis, "jammed"));
+  }
+  void whatIsNotGluedOnBothSidesMakesNoSteps() {
+    const Design d = demo("canal-frames");
+    QVERIFY(evenSteps(d, StructureId{1}, 0).error().code == "steps.range");
+    PieceWork one = *d.structures[0].work;
+    one.joints.pop_back();
+    QVERIFY(evenSteps(*setWork(d, StructureId{1}, one), StructureId{1}, 2).error().code == "steps.not-glued");
+    QVERIFY(evenSteps(d, StructureId{99}, 2).error().code == "structure.missing");
+  }
+
+  // --- checks of joints --------------------------------------------------------------------------------------------------
+  void slitsThatDoNotMeetAreFound() {
+    Design d = demo("lamp-lattice");
+    PieceWork work = *d.structures[1].work;
+    work.joints[0].slit_mm = 20;
+    const Analysis analysis = checked(*setWork(d, d.structures[1].id, work));
+    const Finding* f = findCode(analysis, "slot-short");
+    QVERIFY(f);
+    // The face is slit to half a millimetre past the meeting point, the piece only 20 mm of what it needs up to there.
+    QVERIFY_NEAR(f->amount, work.joints[0].at.y() - 20 - 0.5, 1e-6);
+  }
+  void aFilmIsTautWhereItIsTooShort() {
+    Design d = demo("oil-sleeve");
+    QVERIFY(!findCode(checked(d), "film-taut"));
+    PieceWork work = *d.structures[2].work;
+    work.joints[1].length_mm = 60;
+    const Analysis analysis = checked(*setWork(d, d.structures[2].id, work));
+    const Finding* f = findCode(analysis, "film-taut");
+    QVERIFY(f);
+    // Ends 37 mm apart along the front and 40 mm across: |37 + 40 e^it| = 60 at 2 asin-free cosine: cos t = (3600-2969)/2960.
+    QVERIFY_NEAR(f->amount, 77.0 - 60.0, 1e-2);
+    QVERIFY_NEAR(degrees(f->to_rad), degrees(std::acos((3600.0 - 37 * 37 - 40 * 40) / (2 * 37 * 40))), 0.05);
+  }
+  void aBandMustPullAndNotBeDrawnTooFar() {
+    Design d = demo("pop-up-lantern");
+    QVERIFY(checked(d).findings.empty());
+    PieceWork work = *d.structures[0].work;
+    work.joints.back().length_mm = 200;
+    QVERIFY(findCode(checked(*setWork(d, StructureId{1}, work)), "band-slack"));
+    work.joints.back().length_mm = 40;
+    QVERIFY(findCode(checked(*setWork(d, StructureId{1}, work)), "band-drawn"));
+  }
+  void aSlidePastItsStopIsFound() {
+    Design d = demo("ferry-pass");
+    PieceWork work = *d.structures[0].work;
+    work.joints[0].most_mm = 12;
+    const Analysis analysis = checked(*setWork(d, StructureId{1}, work));
+    const Finding* f = findCode(analysis, "slide-past-stop");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, 8.0, 1e-3);
+    QCOMPARE(f->detail, std::string("most"));
+  }
+  void limbsInOneLayerThatMeetAreFound() {
+    Design d = demo("waving-boatmen");
+    QVERIFY(!findCode(checked(d), "limbs-hit"));
+    // A longer right arm reaches over the left one.
+    const auto item = d.find(StructureId{4});
+    PieceWork work = *item->work;
+    for (Vec2& p : work.outline) p.x() = p.x() > 6 ? p.x() + 40 : p.x();
+    const Analysis analysis = checked(*setWork(d, StructureId{4}, work));
+    const Finding* f = findCode(analysis, "limbs-hit");
+    QVERIFY(f);
+    QVERIFY(f->amount > 1 && f->to_rad >= f->from_rad);
+  }
+
+  // --- impossible input ------------------------------------------------------------------------------------------------
+  void impossiblePiecesSayWhy_data() {
+    QTest::addColumn<QString>("what");
+    QTest::addColumn<QString>("code");
+    QTest::newRow("score outside") << "outside" << "work.line-outside";
+    QTest::newRow("score ends in the paper") << "ends" << "work.score-ends";
+    QTest::newRow("cut in two") << "two" << "work.in-two";
+    QTest::newRow("joint beside the paper") << "joint" << "work.joint-outside";
+    QTest::newRow("unknown face") << "face" << "joint.no-face";
+    QTest::newRow("outline crosses itself") << "outline" << "work.outline";
+    QTest::newRow("band without length") << "band" << "work.length";
+    QTest::newRow("not a number") << "nan" << "work.size";
+  }
+  void impossiblePiecesSayWhy() {
+    QFETCH(QString, what);
+    QFETCH(QString, code);
+    const Design d = overGutter(40, 40, 52, 52);
+    PieceWork work = *d.structures[0].work;
+    if (what == "outside") work.lines[1].to.y() = 70;
+    if (what == "ends") work.lines[1].to.y() = 20;
+    if (what == "two") work.lines[1].kind = Kind::Cut;
+    if (what == "joint") work.joints[0].at = {-5, 5};
+    if (what == "face") work.joints[0].on = "s7/panel-3";
+    if (what == "outline") std::swap(work.outline[1], work.outline[2]);
+    if (what == "band") work.joints[0].kind = WorkJoint::Kind::Elastic;
+    if (what == "nan") work.outline[1].x() = std::nan("");
+    const auto set = setWork(d, StructureId{1}, work);
+    std::string found;
+    if (!set) found = set.error().code;
+    else if (const auto assembled = assembleDesign(*set); !assembled) found = assembled.error().code;
+    QCOMPARE(QString::fromStdString(found), code);
+  }
+  void aWindowMayLieAcrossAScore() {
+    const auto assembly = assemble(demo("canal-frames"));
+    // The opening is taken out of both panels beside the crease and parts the crease in two.
+    const PanelIndex left = assembly->findPanel("s1/panel-2");
+    QVERIFY(std::abs(signedArea_mm2(assembly->panels[left].outline)) < 30 * 66 - 200);
+    int creases = 0;
+    for (const Fold& fold : assembly->folds) creases += fold.key.starts_with("s1/score-2");
+    QCOMPARE(creases, 2);
+  }
+  void removingAHostTakesThePiecesJoinedToIt() {
+    const Design d = demo("steps-in-the-fold");
+    QCOMPARE(removeStructure(d, StructureId{1})->structures.size(), std::size_t(0));
+    QCOMPARE(removeStructure(d, StructureId{2})->structures.size(), std::size_t(2));
+  }
+  void piecesAreSavedAndReadBackByteForByte() {
+    for (const char* name : {"lamp-lattice", "waving-boatmen", "pop-up-lantern", "oil-sleeve", "ferry-pass", "canal-frames"}) {
+      const std::string once = designToJson(demo(name));
+      const auto again = designFromJson(once, "");
+      QVERIFY2(again.ok(), name);
+      QCOMPARE(QString::fromStdString(designToJson(*again)), QString::fromStdString(once));
+      QVERIFY(*again == demo(name));
+    }
+  }
+  void damagedWorkNamesItsPlace_data() {
+    QTest::addColumn<QString>("from");
+    QTest::addColumn<QString>("to");
+    QTest::addColumn<QString>("place");
+    QTest::newRow("no point") << "\"at\": [" << "\"at\": [\"x\", " << "structures[0].work.joints[0].at";
+    QTest::newRow("unknown joint") << "\"kind\": \"glue\"" << "\"kind\": \"nails\"" << "structures[0].work.joints[0].kind";
+    QTest::newRow("unknown line") << "\"kind\": \"mountain\"" << "\"kind\": \"crumple\"" << "structures[0].work.lines[0].kind";
+    QTest::newRow("no outline") << "\"outline\": [" << "\"rim\": [" << "structures[0].work.outline";
+  }
+  void damagedWorkNamesItsPlace() {
+    QFETCH(QString, from);
+    QFETCH(QString, to);
+    QFETCH(QString, place);
+    QString text = QString::fromStdString(designToJson(demo("canal-frames")));
+    const auto at = text.indexOf(from);
+    QVERIFY(at >= 0);
+    text.replace(at, from.size(), to);
+    const auto read = designFromJson(text.toStdString(), "card.hinge");
+    QVERIFY(!read.ok());
+    QVERIFY2(QString::fromStdString(read.error().place).contains(place), read.error().text().c_str());
+  }
+  void aNewPieceOnAFoldIsGood() {
+    Design d = card();
+    add(d, "piece", "gutter");
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY(addProposed(d, "piece", "card/page-a", {}).error().code == "work.none");
+    QVERIFY(addStructure(d, "piece", "gutter", {{"position", 0.0}}).error().code == "work.missing");
+    QVERIFY(addStructure(d, "box", "gutter", {}, plainStrip(10, 10)).error().code == "work.missing");
+  }
+};
+
+QTEST_APPLESS_MAIN(TestPieces)
+#include "test_pieces.moc"
