@@ -78,6 +78,8 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
   auto* done = new QPushButton(tr("Done"), this);
   done->setObjectName(QStringLiteral("primary"));
   connect(done, &QPushButton::clicked, this, &QDialog::accept);
+  // Return takes over what is typed in a field and does nothing else.
+  for (QPushButton* button : {add, done}) button->setAutoDefault(false);
   row->addWidget(add);
   row->addStretch();
   row->addWidget(done);

@@ -228,6 +228,17 @@ void ScoreRuler::mouseDoubleClickEvent(QMouseEvent* event) {
   apply(withScoreAdded(*piece, mm, WorkLine::Kind::Valley), tr("add a score"));
 }
 
+bool ScoreRuler::event(QEvent* event) {
+  if (event->type() == QEvent::ShortcutOverride && m_chosen >= 0) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    if (key == Qt::Key_Delete || key == Qt::Key_Backspace || key == Qt::Key_Space) {
+      event->accept();
+      return true;
+    }
+  }
+  return QWidget::event(event);
+}
+
 void ScoreRuler::keyPressEvent(QKeyEvent* event) {
   const PieceWork* piece = work();
   const int count = piece ? static_cast<int>(scoreMarks(*piece).size()) : 0;

@@ -30,6 +30,7 @@ signals:
   void refused(const QString& why);
 
 protected:
+  bool event(QEvent*) override; ///< Delete belongs to the chosen score before it belongs to the structure
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;

@@ -40,7 +40,7 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_even, &QPushButton::clicked, this, [this] {
     if (const auto piece = item()) take(evenSteps(m_document->committed(), piece->id, m_steps->value()), tr("even steps"));
   });
-  m_joints = new QPushButton(this);
+  m_joints = new QPushButton(tr("Joints …"), this);
   connect(m_joints, &QPushButton::clicked, this, &WorkPanel::openJoints);
   row->addWidget(m_solve);
   row->addWidget(m_even);

@@ -114,6 +114,108 @@ private slots:
     m_window->document().undoStack().undo();
     QCOMPARE(m_window->document().committed().structures.size(), std::size_t(4));
   }
+  void aFreePieceShowsItsScoresAndItsFoldedProfile() {
+    QVERIFY(m_window->openFile(demo("steps-in-the-fold.hinge")));
+    settle();
+    m_window->document().select(StructureId{1});
+    WorkPanel& work = m_window->sizes().work();
+    QVERIFY(work.isVisible());
+    QCOMPARE(work.scores().text(), QStringLiteral("10, 36, 66, 94, 124"));
+    QCOMPARE(work.ruler().accessibleItems().size(), 5);
+    QVERIFY(work.ruler().accessibleItems()[1].description.contains(QStringLiteral("mountain")));
+    // The profile beside the ruler is drawn in the colour of lit paper.
+    const QImage picture = work.ruler().grab().toImage();
+    int lit = 0;
+    for (int x = picture.width() - 130; x < picture.width(); ++x)
+      for (int y = 0; y < picture.height(); ++y) lit += QColor(picture.pixel(x, y)).lightness() > 200;
+    QVERIFY(lit > 60);
+    m_window->document().select(std::nullopt);
+    QVERIFY(!work.isVisible());
+  }
+  void aClickTurnsAScoreOverAndADragMovesIt() {
+    QVERIFY(m_window->openFile(demo("steps-in-the-fold.hinge")));
+    settle();
+    m_window->document().select(StructureId{1});
+    ScoreRuler& ruler = m_window->sizes().work().ruler();
+    const auto line = [&](int mark) {
+      const PieceWork& work = *m_window->document().committed().find(StructureId{1})->work;
+      return work.lines[scoreMarks(work)[static_cast<std::size_t>(mark)].line];
+    };
+    QTest::mouseClick(&ruler, Qt::LeftButton, {}, ruler.markPoint(2).toPoint());
+    QVERIFY(line(2).kind == WorkLine::Kind::Mountain);
+    m_window->document().undoStack().undo();
+    QVERIFY(line(2).kind == WorkLine::Kind::Valley);
+    const QPoint from = ruler.markPoint(2).toPoint(), to = ruler.rulerPoint(72).toPoint();
+    QTest::mousePress(&ruler, Qt::LeftButton, {}, from);
+    QTest::mouseMove(&ruler, (from + to) / 2);
+    QTest::mouseMove(&ruler, to);
+    QVERIFY(m_window->document().previewing());
+    QTest::mouseRelease(&ruler, Qt::LeftButton, {}, to);
+    QVERIFY(std::abs(line(2).from.x() - 72) < 1.0);
+    QCOMPARE(m_window->document().undoStack().count(), 1); // one gesture, one step
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
+    QTest::keyClick(&ruler, Qt::Key_Delete);
+    QCOMPARE(ruler.accessibleItems().size(), 4);
+    QTest::mouseDClick(&ruler, Qt::LeftButton, {}, ruler.rulerPoint(80).toPoint());
+    QCOMPARE(ruler.accessibleItems().size(), 5);
+    m_window->document().undoStack().undo();
+    m_window->document().undoStack().undo();
+    m_window->document().undoStack().undo();
+    QVERIFY(std::abs(line(2).from.x() - 66) < 1e-9);
+  }
+  void scoresAreTypedAndWhatIsWrongIsSaid() {
+    QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
+    settle();
+    m_window->document().select(StructureId{1});
+    WorkPanel& work = m_window->sizes().work();
+    const auto type = [&](const char* text) {
+      work.scores().setFocus();
+      work.scores().selectAll();
+      QTest::keyClicks(&work.scores(), QString::fromUtf8(text));
+      QTest::keyClick(&work.scores(), Qt::Key_Return);
+    };
+    type("8, 40, 66");
+    QVERIFY(std::abs(value(1, "panel-2") - 32) < 1e-9);
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
+    QTest::mouseClick(&work.solveButton(), Qt::LeftButton);
+    settle();
+    for (const Finding& f : m_window->analyst().current()->findings) QVERIFY(f.code != "shut-flat");
+    type("8, 4");
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("must rise")));
+    QVERIFY(work.scores().property("wrong").toBool());
+  }
+  void evenStepsAndJointsAreUndoableSteps() {
+    QVERIFY(m_window->openFile(demo("steps-in-the-fold.hinge")));
+    settle();
+    for (int id : {3, 2}) {
+      m_window->document().select(StructureId{id});
+      QTest::keyClick(m_window.get(), Qt::Key_Delete);
+    }
+    m_window->document().select(StructureId{1});
+    WorkPanel& work = m_window->sizes().work();
+    work.findChild<QSpinBox*>()->setValue(3);
+    QTest::mouseClick(&work.stepsButton(), Qt::LeftButton);
+    QCOMPARE(work.ruler().accessibleItems().size(), 7);
+    QTest::mouseClick(&work.jointsButton(), Qt::LeftButton);
+    auto* dialog = m_window->findChild<QDialog*>();
+    QVERIFY(dialog && dialog->isVisible());
+    QLineEdit* away = nullptr;
+    for (QLineEdit* edit : dialog->findChildren<QLineEdit*>())
+      if (edit->accessibleName() == QStringLiteral("away of joint 1")) away = edit;
+    QVERIFY(away);
+    const double before = m_window->document().committed().find(StructureId{1})->work->joints[0].to.y();
+    away->setFocus();
+    away->selectAll();
+    QTest::keyClicks(away, QString::number(before - 2));
+    QTest::keyClick(away, Qt::Key_Return);
+    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before + 2) < 1e-9);
+    QCoreApplication::processEvents();
+    dialog->close();
+    m_window->document().undoStack().undo();
+    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before) < 1e-9);
+  }
   void aFigureIsAddedByPickingAFace() {
     StageView& stage = m_window->stage();
     stage.fan().setValue(1000);

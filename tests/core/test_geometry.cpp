@@ -13,6 +13,17 @@ const Polygon kSquare{{0, 0}, {10, 0}, {10, 10}, {0, 10}};
 class TestGeometry : public QObject {
   Q_OBJECT
 private slots:
+  void theHullHoldsWhenRoundingSetsCornersApart() {
+    // Four corners of a rectangle, each twice with the noise of a rotation: the sorted order of the doubles is not that of the corners.
+    std::vector<Vec2> points;
+    for (const Vec2& p : {Vec2(0, 0), Vec2(39, 0), Vec2(39, 91), Vec2(0, 91)})
+      for (const Vec2& noise : {Vec2(0, 0), Vec2(3e-15, -2e-15), Vec2(-4e-15, 1e-15)}) points.push_back(p + noise);
+    const auto hull = convexHull(points);
+    QCOMPARE(hull.size(), std::size_t(4));
+    double area = 0;
+    for (std::size_t k = 0; k < 4; ++k) area += 0.5 * cross2(hull[k], hull[(k + 1) % 4]);
+    QVERIFY(std::abs(area - 39 * 91) < 1e-4);
+  }
   void areaIsPositiveCounterClockwise() {
     QVERIFY_NEAR(signedArea_mm2(kSquare), 100, 1e-12);
     Polygon turned(kSquare.rbegin(), kSquare.rend());

@@ -3,6 +3,7 @@
 #include "core/checks/solve_piece.h"
 #include "core/geom/subdivision.h"
 #include "core/io/design_json.h"
+#include "core/structures/arrange.h"
 #include "core/structures/closure.h"
 #include "core/structures/piece.h"
 #include "core/structures/registry.h"
@@ -204,7 +205,7 @@ private slots:
     const Design d = overGutter(40, 40, 50, 50.5);
     const Motion motion = trace(d);
     QVERIFY_NEAR(degrees(motion.low_rad()), 0.7162, 2e-3);
-    const Analysis analysis = checked(d);
+    const Analysis analysis = checked(d, true);
     const Finding* f = findCode(analysis, "shut-flat");
     QVERIFY(f);
     QVERIFY_NEAR(f->amount, 0.5, 1e-5);
@@ -240,6 +241,18 @@ private slots:
       for (double t : motion.nodeOpenings()) QVERIFY(motion.poseAt(t).residual_mm < 1e-6);
     }
     QVERIFY(exact > 30 && off > 10);
+  }
+  void aScoreThatWasMovedIsMovedBack() {
+    const Design good = demo("steps-in-the-fold");
+    const PieceWork& work = *good.structures[0].work;
+    const auto moved = withScoreMoved(work, scoreMarks(work)[2].line, 72, false);
+    const auto bad = setWork(good, StructureId{1}, *moved);
+    const auto mend = solveShut(*bad, trace(*bad), StructureId{1});
+    QVERIFY(mend.has_value());
+    const auto mended = applyMend(*bad, *mend);
+    QVERIFY(mended.ok());
+    for (const Finding& f : checked(*mended).findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, *mended).c_str());
+    QVERIFY_NEAR(scoreMarks(*mended->structures[0].work)[2].low_mm, 66.0, 1e-6);
   }
   void aSlotTurnsAboutTheCommonLineAtOneDistanceFromBothCreases() {
     const Design d = demo("lamp-lattice");
@@ -474,6 +487,39 @@ private slots:
     int creases = 0;
     for (const Fold& fold : assembly->folds) creases += fold.key.starts_with("s1/score-2");
     QCOMPARE(creases, 2);
+  }
+  void aPieceMovesAlongTheFoldOnBothPages() {
+    const Design d = overGutter(40, 40, 52, 52);
+    const auto moved = setValues(d, StructureId{1}, {{"position", 12.5}});
+    const Motion before = trace(d), after = trace(*moved);
+    QVERIFY(after.impossible().empty());
+    const Pose p = before.poseAt(1.2), q = after.poseAt(1.2);
+    for (const char* panel : {"s1/panel-1", "s1/panel-2", "s1/panel-4"}) {
+      const Vec3 by = worldPoint(after, q, panel, {20, 5}) - worldPoint(before, p, panel, {20, 5});
+      QVERIFY_NEAR((by - Vec3(0, 12.5, 0)).norm(), 0.0, 1e-6);
+    }
+  }
+  void theMirrorImageOfAPieceStandsOnTheOtherPages() {
+    const Design d = overGutter(30, 50, 60, 40);
+    const auto image = mirrored(d, StructureId{1});
+    QVERIFY(image.ok());
+    const Motion one = trace(d), two = trace(*image);
+    QVERIFY(two.impossible().empty());
+    const Vec3 a = worldPoint(one, one.poseAt(1.3), "s1/panel-2", {68, 0}), b = worldPoint(two, two.poseAt(1.3), "s1/panel-2", {48, 0});
+    QVERIFY_NEAR(a.x(), -b.x(), 1e-6);
+    QVERIFY_NEAR(a.y(), b.y(), 1e-6);
+    QVERIFY_NEAR(a.z(), b.z(), 1e-6);
+    const auto twice = mirrored(*image, StructureId{1});
+    QVERIFY(twice->structures[0].work->outline == d.structures[0].work->outline);
+    QCOMPARE(QString::fromStdString(twice->structures[0].work->joints[0].on), QString::fromStdString(d.structures[0].work->joints[0].on));
+  }
+  void aRepeatedPieceStandsBesideTheFirst() {
+    const Design d = overGutter(40, 40, 52, 52);
+    const auto both = repeatedAlong(d, StructureId{1}, 1, 50);
+    QVERIFY(both.ok());
+    QCOMPARE(both->structures.size(), std::size_t(2));
+    const Analysis analysis = checked(*both);
+    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), *both).c_str());
   }
   void removingAHostTakesThePiecesJoinedToIt() {
     const Design d = demo("steps-in-the-fold");

@@ -35,11 +35,24 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
 }
 
 void searchMends(Analysis& analysis, std::stop_token stop) {
+  // What a free piece does that lies flat in no way follows from its sizes: first they must be right. It comes first in the list.
+  std::vector<StructureId> outOfStep;
+  const auto follows = [&](StructureId id) {
+    const StructureItem* item = analysis.design.find(id);
+    std::vector<StructureId> all = item ? hostsOf(*item) : std::vector<StructureId>();
+    all.push_back(id);
+    return std::ranges::any_of(all, [&](StructureId one) { return std::ranges::find(outOfStep, one) != outOfStep.end(); });
+  };
+  const auto freePiece = [&](const Finding& f) { return !f.owners.empty() && analysis.design.find(f.owners.front()) && analysis.design.find(f.owners.front())->work; };
+  // A free piece that cannot be put together leaves the others without their guide: it comes before everything else.
+  const bool apart = std::ranges::any_of(analysis.findings, [&](const Finding& f) { return f.code == "impossible" && freePiece(f); });
   for (Finding& finding : analysis.findings) {
-    if (finding.mend || stop.stop_requested()) continue;
+    if (apart && finding.code != "impossible") continue;
+    if (finding.mend || stop.stop_requested() || std::ranges::any_of(finding.owners, follows)) continue;
     // Both tabs of a structure have the same trouble and the same cure: search once.
     const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) { return f.mend && sameTrouble(f, finding); });
     finding.mend = twin != analysis.findings.end() ? twin->mend : searchMend(analysis, finding, stop);
+    if (!finding.mend && finding.code == "shut-flat" && freePiece(finding)) outOfStep.push_back(finding.owners.front());
   }
 }
 

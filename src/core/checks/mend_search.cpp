@@ -1,4 +1,5 @@
 #include "core/checks/analysis.h"
+#include "core/checks/solve_piece.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -9,6 +10,8 @@ namespace {
 
 constexpr double kLattice_mm = 0.5, kLattice_in = kMillimetresPerInch / 16, kLattice_deg = 0.5;
 constexpr double kFarthest_mm = 80, kFarthest_deg = 60;
+/// Changes looked at for one finding where free pieces have to be put together anew for each: some tens of milliseconds a change.
+constexpr int kMostOfPieces = 60;
 
 struct Candidate {
   StructureId id;
@@ -72,9 +75,12 @@ std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding&
     for (const MendDirection& direction : mendDirectionsOf(*item))
       for (double sign : {-1.0, 1.0}) candidates.push_back({id, direction, sign});
   }
+  const bool pieces = std::ranges::any_of(finding.owners, [&](StructureId id) { return before.design.find(id) && before.design.find(id)->work; });
+  int looked = 0;
   std::optional<Mend> best;
   double bestCost = 1e300;
   for (const Candidate& c : candidates) {
+    if (pieces && looked >= kMostOfPieces) break;
     const ParameterSpec& spec = *findSpec(parametersOf(*before.design.find(c.id)), c.direction.terms.front().key);
     const bool angle = spec.unit == ParameterUnit::Degree;
     const double lattice = spec.whole() ? 1.0 : angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
@@ -82,7 +88,9 @@ std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding&
     // Doubling steps find the first change that cures, halving the least on the lattice.
     const auto works = [&](int n) {
       const auto mend = changed(before.design, c, n * lattice);
-      return mend && costOf(c, n * lattice) < bestCost && cures(before, finding, *mend, price, stop);
+      if (!mend || costOf(c, n * lattice) >= bestCost) return false;
+      ++looked;
+      return cures(before, finding, *mend, price, stop);
     };
     int high = 1;
     while (high * lattice <= farthest && costOf(c, high * lattice) < bestCost && changed(before.design, c, high * lattice) &&
@@ -104,8 +112,12 @@ std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding&
 } // namespace
 
 std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop) {
+  // What makes a free piece lie flat is not searched for but worked out.
+  if (finding.code == "shut-flat" && before.design.find(finding.owners.front())->work)
+    if (auto solved = solveShut(before.design, *before.motion, finding.owners.front())) return solved;
   auto mend = searchAt(Price::Nothing, before, finding, stop);
-  if (!mend && finding.severity == Severity::Spoils) mend = searchAt(Price::Advice, before, finding, stop);
+  const bool piece = !finding.owners.empty() && before.design.find(finding.owners.front()) && before.design.find(finding.owners.front())->work;
+  if (!mend && !piece && finding.severity == Severity::Spoils) mend = searchAt(Price::Advice, before, finding, stop);
   return mend;
 }
 

@@ -1,5 +1,4 @@
 #include "core/checks/check.h"
-#include "core/checks/solve_piece.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -36,9 +35,6 @@ std::vector<Finding> run(const CheckInput& in) {
         Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
         f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";
         f.to_rad = f.show_rad = block.low_rad;
-        if (item.work) f.mend = solveShut(in.design, in.motion, item.id);
-        // Where it jams the rings are far from closed; what the sizes lack is what mends them.
-        if (f.mend) f.amount = std::abs(f.mend->edits.front().to - f.mend->edits.front().from);
         found.push_back(std::move(f));
         break; // its other rings are out of step with it
       }

@@ -1,4 +1,5 @@
 #include "core/checks/solve_piece.h"
+#include "core/checks/analysis.h"
 #include "core/structures/assemble.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
@@ -16,8 +17,32 @@ Eigen::VectorXd gapsOf(const Motion& motion, StructureId id) {
   return Eigen::Map<const Eigen::VectorXd>(all.data(), static_cast<Eigen::Index>(all.size()));
 }
 
-std::optional<Motion> changed(const Design& design, StructureId id, std::string_view key, double value) {
-  const auto edited = setValues(design, id, {{std::string(key), value}});
+/// Sizes of a piece that change together, by how much for one millimetre.
+using Change = std::vector<std::pair<std::string_view, double>>;
+
+/// Every width by itself, then every score by itself: one panel wider and the next as much narrower.
+std::vector<Change> changesOf(const StructureItem& item) {
+  std::vector<Change> all;
+  const auto directions = mendDirectionsOf(item);
+  for (const MendDirection& d : directions) all.push_back({{d.terms.front().key, 1.0}});
+  for (std::size_t k = 0; k + 1 < directions.size(); ++k)
+    if (directions[k + 1].terms.front().key != "position") all.push_back({{directions[k].terms.front().key, 1.0}, {directions[k + 1].terms.front().key, -1.0}});
+  return all;
+}
+
+std::optional<Mend> mendOf(const StructureItem& item, const Change& change, double by) {
+  Mend mend;
+  for (const auto& [key, share] : change) {
+    const ParameterSpec* spec = findSpec(parametersOf(item), key);
+    const double from = item.values.find(key)->second, to = std::round((from + share * by) * 1e6) / 1e6;
+    if (to < spec->least || to > spec->most) return std::nullopt;
+    mend.edits.push_back({item.id, std::string(key), spec->unit, from, to});
+  }
+  return mend;
+}
+
+std::optional<Motion> changed(const Design& design, const Mend& mend) {
+  const auto edited = applyMend(design, mend);
   if (!edited) return std::nullopt;
   auto assembled = assembleDesign(*edited);
   if (!assembled) return std::nullopt;
@@ -82,22 +107,22 @@ std::optional<Mend> solveShut(const Design& design, const Motion& motion, Struct
   const Eigen::VectorXd gap = gapsOf(motion, id);
   std::optional<Mend> best;
   double least = 1e300;
-  for (const MendDirection& direction : mendDirectionsOf(item)) {
-    const std::string_view key = direction.terms.front().key;
-    const ParameterSpec* spec = findSpec(parametersOf(item), key);
-    const double from = item.values.find(key)->second;
+  for (const Change& change : changesOf(item)) {
+    if (best && change.size() > 1) break; // a single width is what makers want to hear
     constexpr double kStep_mm = 0.5;
-    const auto tried = changed(design, id, key, from + kStep_mm);
+    const auto step = mendOf(item, change, kStep_mm);
+    const auto tried = step ? changed(design, *step) : std::nullopt;
     if (!tried) continue;
     const Eigen::VectorXd next = gapsOf(*tried, id);
     if (next.size() != gap.size()) continue;
     const Eigen::VectorXd slope = (next - gap) / kStep_mm;
     if (slope.squaredNorm() < 1e-12) continue;
-    const double change = -slope.dot(gap) / slope.squaredNorm(), to = std::round((from + change) * 1e6) / 1e6;
-    if ((gap + change * slope).norm() > 1e-5 || std::abs(change) >= least || to < spec->least || to > spec->most) continue;
-    const auto solved = changed(design, id, key, to);
-    if (!solved || shutGap_mm(id, *solved) >= kExactClosure) continue;
-    least = std::abs(change), best = Mend{{{id, std::string(key), spec->unit, from, to}}};
+    const double by = -slope.dot(gap) / slope.squaredNorm();
+    if ((gap + by * slope).norm() > 1e-5 || std::abs(by) >= least) continue;
+    const auto mend = mendOf(item, change, by);
+    const auto solved = mend ? changed(design, *mend) : std::nullopt;
+    if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure) continue;
+    least = std::abs(by), best = mend;
   }
   return best;
 }

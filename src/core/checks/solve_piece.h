@@ -4,9 +4,9 @@
 
 namespace hinge {
 
-/// The width of one panel of a free piece that makes it lie flat in the shut card, exactly. The gap of the rings in the shut state
-/// is linear in every width, so that two poses tell it; the smallest change is taken. Glued panels keep their width. Nothing when
-/// no single width closes the rings. Cost: a trace per panel.
+/// The width of one panel of a free piece, or else the place of one score, that makes it lie flat in the shut card, exactly. The gap
+/// of the rings in the shut state is linear in every width, so that two poses tell it; the smallest change is taken. Glued panels
+/// keep their width. Nothing when no such change closes the rings. Cost: a trace or two per panel and score.
 std::optional<Mend> solveShut(const Design& design, const Motion& motion, StructureId id);
 
 /// The strip as even steps between the two sides of its fold: its end tabs stay as wide and where they are glued, between them

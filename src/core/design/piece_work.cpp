@@ -16,7 +16,25 @@ Result<PieceWork> checked(PieceWork work) {
   if (auto valid = validate(work, ""); !valid) return valid.error();
   return work;
 }
-/// Everything on or right of the line low -> high moves to the right.
+/// The end of a line where the outline has got to: on along the line or back, to the crossing that is nearest.
+Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
+  if (distanceToOutline(outline, end) < kOnEdge_mm) return end;
+  const Vec2 along = (end - other).normalized();
+  Vec2 best = end;
+  double least = 1e300;
+  for (const auto& [a, b] : edgesOf(outline)) {
+    const Vec2 d = b - a;
+    const double den = cross2(along, d);
+    if (std::abs(den) < 1e-12) continue;
+    const double t = cross2(a - other, d) / den, s = cross2(a - other, along) / den;
+    if (s < -1e-9 || s > 1 + 1e-9 || t < kOnEdge_mm) continue;
+    if (const double off = std::abs(t - (end - other).norm()); off < least) least = off, best = other + t * along;
+  }
+  return best;
+}
+
+/// Everything on or right of the line low -> high moves to the right. Slanted edges may turn by that: scores that ended on the outline
+/// still do.
 Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Vec2& high, double by) {
   PieceWork moved = work;
   const auto shift = [&](Vec2& p) {
@@ -28,6 +46,12 @@ Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Ve
   for (Polygon& window : moved.windows)
     for (Vec2& p : window) shift(p);
   for (WorkJoint& j : moved.joints) shift(j.at);
+  for (std::size_t k = 0; k < moved.lines.size(); ++k) {
+    WorkLine& line = moved.lines[k];
+    const auto onRim = [&](const Vec2& p) { return distanceToOutline(work.outline, p) < kOnEdge_mm; };
+    if (onRim(work.lines[k].to)) line.to = settled(moved.outline, line.to, line.from);
+    if (onRim(work.lines[k].from)) line.from = settled(moved.outline, line.from, line.to);
+  }
   return checked(std::move(moved));
 }
 } // namespace
@@ -117,7 +141,9 @@ Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, doubl
   const double by = low_mm - mark->low_mm;
   PieceWork moved = work;
   if (!carry) {
-    for (Vec2* p : {&moved.lines[index].from, &moved.lines[index].to}) p->x() += by;
+    WorkLine& line = moved.lines[index];
+    for (Vec2* p : {&line.from, &line.to}) p->x() += by;
+    line.to = settled(moved.outline, line.to, line.from), line.from = settled(moved.outline, line.from, line.to);
     return checked(std::move(moved));
   }
   const WorkLine& line = work.lines[index];

@@ -46,12 +46,12 @@ JointTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose, cons
 
 } // namespace
 
-std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, const std::vector<BodyIndex>& loose, const std::vector<char>& placed, BodyPoses& poses) {
+std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, const std::vector<BodyIndex>& loose, const std::vector<char>& placed, BodyPoses& poses, int tries) {
   if (loose.empty()) return 0;
   const JointTree tree = treeOver(m, loose, placed);
   if (tree.empty()) return std::nullopt;
   const Block block = blockFromTree(m, assembly, tree, placed);
-  constexpr int kTries = 90, kSeed = 20260;
+  constexpr int kSeed = 20260;
   constexpr double kFlattest_rad = 0.1, kSharpest_rad = 2.9, kWrongSide_rad = 1e-3;
   std::mt19937 random(kSeed);
   std::uniform_real_distribution<double> bend(kFlattest_rad, kSharpest_rad), any(-0.5, 0.5);
@@ -66,13 +66,13 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, con
   for (bool tabsToo : {true, false}) {
     std::optional<BodyPoses> best;
     double least = 1e300;
-    for (int k = 0; k < kTries; ++k) {
+    for (int k = 0; k < tries; ++k) {
       Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
       for (std::size_t s = 0; s < block.steps.size(); ++s) {
         const JointIndex j = block.steps[s].joint;
         const int sign = signOf(m, assembly, j, tabsToo);
         // A pivot or slide first tries to lie as its joint says, then ever farther from it.
-        const double wander = static_cast<double>(k) / kTries;
+        const double wander = static_cast<double>(k) / tries;
         if (m.joints[j].hinge.valid() && assembly.hinges[m.joints[j].hinge].kind != HingeKind::Slot) x[static_cast<Eigen::Index>(s)] = 2 * wander * any(random) * (m.joints[j].slides ? 1 : kPi);
         else x[static_cast<Eigen::Index>(s)] = sign != 0 ? sign * bend(random) : (up(random) ? 1 : -1) * bend(random);
       }

@@ -9,8 +9,8 @@ namespace hinge {
 ///
 /// `loose` are the bodies sought, `placed` marks those that are known; `poses` holds them and receives the rest. Fails when
 /// a body hangs on nothing or no solution has the right signs. Cost: up to some hundred corrections of all unknowns at once.
-/// Returns the motions left free, or nothing.
+/// Returns the motions left free, or nothing after `tries` with and as many without the signs of tabs.
 std::optional<int> putTogether(const Mechanism& mechanism, const Assembly& assembly, const std::vector<BodyIndex>& loose,
-                               const std::vector<char>& placed, BodyPoses& poses);
+                               const std::vector<char>& placed, BodyPoses& poses, int tries);
 
 } // namespace hinge

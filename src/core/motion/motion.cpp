@@ -16,7 +16,7 @@ struct Group {
 
 /// Bodies of the placements at an opening, by closed form or put together. Structures that cannot stand there, and those on
 /// them, are marked in `missing`.
-BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing) {
+BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing, int tries) {
   BodyPoses poses;
   poses.assign(m.bodies.size(), Iso3::Identity());
   missing.assign(m.bodies.size(), 0);
@@ -40,7 +40,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
       for (BodyIndex b : groups[g].bodies) all.bodies.push_back(b), before[at(b)] = 0;
     }
     if (taken.empty()) return false;
-    const auto freedoms = putTogether(m, assembly, all.bodies, before, poses);
+    const auto freedoms = putTogether(m, assembly, all.bodies, before, poses, tries);
     if (!freedoms) return false;
     for (auto it = taken.rbegin(); it != taken.rend(); ++it) groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
     own.bodies = std::move(all.bodies), own.freedoms = *freedoms;
@@ -64,7 +64,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
       if (const BodyIndex body = m.bodyOf[panel]; !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end()) own.bodies.push_back(body);
     bool placed = !absent(first) && !absent(second);
     if (placed) {
-      if (const auto freedoms = putTogether(m, assembly, own.bodies, known, poses)) own.freedoms = *freedoms;
+      if (const auto freedoms = putTogether(m, assembly, own.bodies, known, poses, tries)) own.freedoms = *freedoms;
       else placed = withHosts(own);
     }
     for (BodyIndex b : own.bodies) (placed ? known : missing)[at(b)] = 1;
@@ -219,8 +219,12 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   std::vector<char> missing, best;
   BodyPoses guess;
   double start = 0;
+  // Free pieces that go together go together at most openings in the middle; elsewhere fewer tries have to do.
+  constexpr int kThorough = 3, kManyTries = 24, kFewTries = 4;
+  int starts = 0;
   for (double t : kStarts_deg) {
-    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing);
+    if (stop.stop_requested() && !best.empty()) break;
+    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing, starts++ < kThorough ? kManyTries : kFewTries);
     if (best.empty() || std::ranges::count(missing, 1) < std::ranges::count(best, 1))
       best = missing, guess = std::move(poses), start = radians(t);
     if (std::ranges::count(best, 1) == 0) break;
@@ -435,7 +439,7 @@ Pose Motion::quickPose(const Assembly& assembly, double opening_rad) {
   std::vector<char> missing;
   // The closed forms are singular in the flat states themselves; a hair beside them looks the same.
   const double t = std::clamp(opening_rad, radians(0.05), kPi - radians(0.001));
-  BodyPoses poses = placeAll(assembly, m, t, missing);
+  BodyPoses poses = placeAll(assembly, m, t, missing, 0); // closed forms only
   const std::vector<Block> blocks = splitIntoBlocks(m, assembly, poses, missing);
   std::vector<char> placed = baseBodies(m);
   for (const Block& block : blocks) {

@@ -20,6 +20,17 @@ ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
   return values;
 }
 
+/// The piece's mirror image joined to the other sides of what it is joined to; where there is none, mirrored on the same face.
+PieceWork mirrorWork(const PieceWork& work, const Assembly& assembly) {
+  PieceWork image = mirrored(work);
+  for (WorkJoint& joint : image.joints) {
+    const Seat* face = assembly.findSeat(joint.on);
+    if (face) joint.to.x() = face->length_mm - joint.to.x();
+    if (const std::string other = otherSideKey(joint.on); assembly.findSeat(other)) joint.on = other;
+  }
+  return image;
+}
+
 /// Copies the structure and its guests; `seat` is where the copy of the first one stands. With `image` they are mirrored.
 Result<Added> copyTree(const Design& design, StructureId id, const std::string& seat, bool image) {
   const auto assembly = assembleDesign(design);
@@ -35,7 +46,7 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
       if (image) on = otherSideKey(on);
     }
     const Seat* from = assembly->findSeat(item.seat);
-    auto added = addStructure(edited, item.kind, on, image ? mirrorValues(item, *from) : item.values, item.work);
+    auto added = addStructure(edited, item.kind, on, image ? mirrorValues(item, *from) : item.values, item.work && image ? std::optional(mirrorWork(*item.work, *assembly)) : item.work);
     if (!added) return added.error();
     edited = std::move(added->design);
     edited.structures.back().label = item.label;
@@ -64,6 +75,7 @@ Result<Design> mirrored(const Design& design, StructureId id) {
   for (StructureItem& item : edited.structures) {
     if (std::ranges::find(all, item.id) == all.end()) continue;
     item.values = mirrorValues(item, *assembly->findSeat(item.seat));
+    if (item.work) item.work = mirrorWork(*item.work, *assembly), readWidths(item);
     if (item.id != id) item.seat = otherSideKey(item.seat);
   }
   return edited;
