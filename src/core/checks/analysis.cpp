@@ -34,25 +34,67 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
   return analysis;
 }
 
-void searchMends(Analysis& analysis, std::stop_token stop) {
-  // What a free piece does that lies flat in no way follows from its sizes: first they must be right. It comes first in the list.
-  std::vector<StructureId> outOfStep;
-  const auto follows = [&](StructureId id) {
-    const StructureItem* item = analysis.design.find(id);
-    std::vector<StructureId> all = item ? hostsOf(*item) : std::vector<StructureId>();
-    all.push_back(id);
-    return std::ranges::any_of(all, [&](StructureId one) { return std::ranges::find(outOfStep, one) != outOfStep.end(); });
+namespace {
+
+/// What free pieces of a design do that lie flat in no way, or cannot be put together at all, follows from that: first they must be
+/// right. The cure of the cause is tried on the rest before anything is searched for.
+class Causes {
+public:
+  explicit Causes(const Analysis& analysis) : m_analysis(analysis) {
+    // A piece that cannot be put together leaves the others without their guide: it comes before everything else.
+    m_apart = std::ranges::any_of(analysis.findings, [&](const Finding& f) { return f.code == "impossible" && isPiece(f); });
+  }
+
+  bool waits(const Finding& f) const { return m_apart && f.code != "impossible"; }
+  /// True when the finding follows from one that was searched before; then it has that one's mend, if it cures both.
+  bool follows(Finding& f) const {
+    for (const Cause& cause : m_causes) {
+      if (std::ranges::none_of(f.owners, [&](StructureId id) { return restsOn(id, cause.piece); })) continue;
+      const bool cured = cause.after && std::ranges::none_of(cause.after->findings, [&](const Finding& left) { return sameTrouble(left, f); });
+      if (cured) f.mend = cause.mend;
+      return true;
+    }
+    return false;
+  }
+  void searched(const Finding& f, std::stop_token stop) {
+    if (f.code != "shut-flat" || !isPiece(f)) return;
+    Cause cause{f.owners.front(), f.mend, std::nullopt};
+    if (f.mend)
+      if (const auto edited = applyMend(m_analysis.design, *f.mend))
+        if (auto after = analyse(*edited, {.searchMends = false}, stop)) cause.after = std::move(after).value();
+    m_causes.push_back(std::move(cause));
+  }
+
+private:
+  struct Cause {
+    StructureId piece;
+    std::optional<Mend> mend;
+    std::optional<Analysis> after;
   };
-  const auto freePiece = [&](const Finding& f) { return !f.owners.empty() && analysis.design.find(f.owners.front()) && analysis.design.find(f.owners.front())->work; };
-  // A free piece that cannot be put together leaves the others without their guide: it comes before everything else.
-  const bool apart = std::ranges::any_of(analysis.findings, [&](const Finding& f) { return f.code == "impossible" && freePiece(f); });
+  bool isPiece(const Finding& f) const {
+    const StructureItem* item = f.owners.empty() ? nullptr : m_analysis.design.find(f.owners.front());
+    return item && item->work;
+  }
+  bool restsOn(StructureId id, StructureId piece) const {
+    const auto all = standingOn(m_analysis.design, piece);
+    return std::ranges::find(all, id) != all.end();
+  }
+
+  const Analysis& m_analysis;
+  std::vector<Cause> m_causes;
+  bool m_apart = false;
+};
+
+} // namespace
+
+void searchMends(Analysis& analysis, std::stop_token stop) {
+  Causes causes(analysis);
   for (Finding& finding : analysis.findings) {
-    if (apart && finding.code != "impossible") continue;
-    if (finding.mend || stop.stop_requested() || std::ranges::any_of(finding.owners, follows)) continue;
+    if (finding.mend || stop.stop_requested() || causes.waits(finding) || causes.follows(finding)) continue;
     // Both tabs of a structure have the same trouble and the same cure: search once.
     const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) { return f.mend && sameTrouble(f, finding); });
     finding.mend = twin != analysis.findings.end() ? twin->mend : searchMend(analysis, finding, stop);
-    if (!finding.mend && finding.code == "shut-flat" && freePiece(finding)) outOfStep.push_back(finding.owners.front());
+    causes.searched(finding, stop);
   }
 }
 

@@ -105,24 +105,27 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
 std::optional<Mend> solveShut(const Design& design, const Motion& motion, StructureId id) {
   const StructureItem& item = *design.find(id);
   const Eigen::VectorXd gap = gapsOf(motion, id);
+  const double misfit = shutGap_mm(id, motion);
   std::optional<Mend> best;
   double least = 1e300;
   for (const Change& change : changesOf(item)) {
     if (best && change.size() > 1) break; // a single width is what makers want to hear
     constexpr double kStep_mm = 0.5;
+    // The gap itself is worth a try both ways: where a ring jams the nearest shut state may change with the step.
+    std::vector<double> guesses{misfit, -misfit};
     const auto step = mendOf(item, change, kStep_mm);
-    const auto tried = step ? changed(design, *step) : std::nullopt;
-    if (!tried) continue;
-    const Eigen::VectorXd next = gapsOf(*tried, id);
-    if (next.size() != gap.size()) continue;
-    const Eigen::VectorXd slope = (next - gap) / kStep_mm;
-    if (slope.squaredNorm() < 1e-12) continue;
-    const double by = -slope.dot(gap) / slope.squaredNorm();
-    if ((gap + by * slope).norm() > 1e-5 || std::abs(by) >= least) continue;
-    const auto mend = mendOf(item, change, by);
-    const auto solved = mend ? changed(design, *mend) : std::nullopt;
-    if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure) continue;
-    least = std::abs(by), best = mend;
+    if (const auto tried = step ? changed(design, *step) : std::nullopt) {
+      const Eigen::VectorXd next = gapsOf(*tried, id), slope = next.size() == gap.size() ? Eigen::VectorXd((next - gap) / kStep_mm) : Eigen::VectorXd();
+      if (slope.squaredNorm() > 1e-12)
+        if (const double by = -slope.dot(gap) / slope.squaredNorm(); (gap + by * slope).norm() < 1e-5) guesses = {by};
+    }
+    for (double by : guesses) {
+      if (std::abs(by) >= least - 1e-9) continue;
+      const auto mend = mendOf(item, change, by);
+      const auto solved = mend ? changed(design, *mend) : std::nullopt;
+      if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure) continue;
+      least = std::abs(by), best = mend;
+    }
   }
   return best;
 }
