@@ -12,5 +12,7 @@ shot size.png --place size demo/night-market.hinge
 shot cut.png --place cut demo/night-market.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
-build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 4 -o docs/screenshots/gallery.png
+shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge
+build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 6 --size 300 -o docs/screenshots/gallery.png
 echo docs/screenshots/gallery.png
+python3 docs/constructions.py

@@ -51,7 +51,7 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
   setWindowTitle(tr("Joints"));
   setAttribute(Qt::WA_DeleteOnClose);
   setModal(false);
-  resize(620, 460);
+  resize(700, 460);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   auto* hint = new QLabel(tr("A point of the piece meets a point of a face. On the piece: from its left end and lower edge. On a face: along the line it stands on, and away from it."), this);

@@ -1,4 +1,5 @@
 #include "app/accessible_items.h"
+#include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
@@ -29,6 +30,10 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("new"))) {
     window.openNewPlace();
     target = window.findChild<NewPlace*>();
+  }
+  if (options.isSet(QStringLiteral("joints"))) {
+    window.sizes().work().jointsButton().click();
+    target = window.findChild<JointsDialog*>();
   }
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
@@ -63,6 +68,7 @@ int main(int argc, char** argv) {
                      {QStringLiteral("adding"), QStringLiteral("Show the folds on which a structure can be put.")},
                      {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
                      {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
+                     {QStringLiteral("joints"), QStringLiteral("With --shot: the joints of the selected free piece.")},
                      {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
                      {QStringLiteral("light"), QStringLiteral("Light bench.")}});
   parser.process(application);

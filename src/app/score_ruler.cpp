@@ -130,28 +130,33 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
   const auto marks = scoreMarks(piece);
   const std::string owner = m_document->selection()->text();
   if (!m_assembly || marks.empty()) return;
-  // Corners on the lower edge from score to score, each on the panel right of it.
+  // The lower ends of the scores, from panel to panel.
   std::vector<Vec3> corners;
   Vec3 axis = Vec3::UnitY();
   const Iso3 bench = benchPose(*m_assembly, m_pose.opening_rad);
   const Box2 box = boundsOf(piece.outline);
-  std::vector<double> xs{0};
-  for (const ScoreMark& mark : marks) xs.push_back(mark.low_mm);
-  xs.push_back(box.size().x());
-  const auto panelAt = [&](double x) -> PanelIndex {
+  const auto lowEnd = [&](const ScoreMark& mark) {
+    const WorkLine& line = piece.lines[mark.line];
+    return line.from.y() <= line.to.y() ? line.from : line.to;
+  };
+  std::vector<Vec2> ends{{box.low.x(), lowEnd(marks.front()).y()}};
+  for (const ScoreMark& mark : marks) ends.push_back(lowEnd(mark));
+  ends.push_back({box.high.x(), lowEnd(marks.back()).y()});
+  const auto points = panelPoints(piece);
+  const auto panelAt = [&](const Vec2& point) -> PanelIndex {
     for (PanelIndex q : m_assembly->panels.indices())
-      if (m_assembly->panels[q].owner == m_document->selection() && contains(m_assembly->panels[q].outline, {box.low.x() + x, box.low.y() + 0.02 * box.size().y()})) return q;
+      if (m_assembly->panels[q].owner == m_document->selection() && contains(m_assembly->panels[q].outline, point)) return q;
     return {};
   };
-  for (std::size_t k = 0; k + 1 < xs.size(); ++k) {
-    const PanelIndex q = panelAt(0.5 * (xs[k] + xs[k + 1]));
+  for (std::size_t k = 0; k + 1 < ends.size(); ++k) {
+    const PanelIndex q = panelAt(points[k]);
     if (!q.valid() || !m_pose.placed[q]) return;
     if (k == 0) {
       const WorkLine& line = piece.lines[marks.front().line];
       axis = bench.linear() * m_pose.panels[q].linear() * lift((line.to - line.from).normalized());
-      corners.push_back(bench * (m_pose.panels[q] * lift(Vec2(box.low.x() + xs[0], box.low.y()))));
+      corners.push_back(bench * (m_pose.panels[q] * lift(ends[0])));
     }
-    corners.push_back(bench * (m_pose.panels[q] * lift(Vec2(box.low.x() + xs[k + 1], box.low.y()))));
+    corners.push_back(bench * (m_pose.panels[q] * lift(ends[k + 1])));
   }
   Vec3 up = Vec3::UnitZ() - axis.z() * axis;
   up = up.norm() > 0.2 ? Vec3(up.normalized()) : axis.unitOrthogonal();

@@ -46,7 +46,7 @@ private:
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding;
   std::vector<std::string> sets, files;
-  int columns = 3, steps = 0;
+  int columns = 3, steps = 0, size = 400;
   double width = 0, height = 0, step = 10;
   std::optional<double> open;
   bool json = false, all = false;
@@ -339,7 +339,7 @@ int gallery(const Options& o) {
   std::vector<GalleryCard> cards;
   for (std::size_t k = 0; k < motions.size(); ++k)
     cards.push_back({&motions[k], designs[k].card, std::clamp(radians(o.open.value_or(designs[k].card.display_deg)), motions[k].low_rad(), motions[k].high_rad()), QString::fromStdString(designs[k].title)});
-  const auto written = writePicture(galleryPicture(cards, {400, 300}, o.columns), o.out);
+  const auto written = writePicture(galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns), o.out);
   return written ? kFine : refuse(written.error());
 }
 
@@ -404,6 +404,7 @@ int runCommandLine(int argc, char** argv) {
   CLI::App* pictures = verb("gallery", "one picture of several cards", gallery);
   pictures->add_option("files", o.files, "project files")->required()->expected(1, -1);
   pictures->add_option("--columns", o.columns, "cards in a row (3)");
+  pictures->add_option("--size", o.size, "width of one picture in pixels (400)")->check(CLI::Range(80, 2000));
   pictures->add_option("--open", o.open, "opening in degrees (as each card is shown)");
   pictures->add_option("-o,--out", o.out, "picture to write")->required();
   try {

@@ -20,13 +20,17 @@ ParameterValues scaled(const StructureKind& kind, const ParameterValues& values,
   return out;
 }
 
+/// Nothing that the new structure has a part in spoils the card.
+bool works(const Added& added) {
+  const auto analysis = analyse(added.design, {.searchMends = false});
+  return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
+    return f.severity == Severity::Spoils && std::ranges::find(f.owners, added.id) != f.owners.end();
+  });
+}
+
 bool works(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& values) {
   const auto added = addStructure(design, kind, seat, values);
-  if (!added) return false;
-  const auto analysis = analyse(added->design, {.searchMends = false});
-  return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
-    return f.severity == Severity::Spoils && std::ranges::find(f.owners, added->id) != f.owners.end();
-  });
+  return added && works(*added);
 }
 
 } // namespace
@@ -65,7 +69,18 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
   if (!values) return values.error();
   const auto work = kind->startingWork(*assembled->findSeat(seatKey), *assembled, design.settings);
   if (!work) return Error{"work.none", "no piece can be proposed here; put its joints into the project file", std::string(seatKey)};
-  return addStructure(design, kindKey, seatKey, *values, work);
+  // In the middle of the fold, or beside what stands there.
+  const double length = assembled->findSeat(seatKey)->length_mm;
+  std::optional<Added> first;
+  for (double shift : {0.0, 0.2, -0.2, 0.35, -0.35}) {
+    ParameterValues at = *values;
+    if (!given.contains("position")) at["position"] = std::round(2 * shift * length) / 2;
+    auto added = addStructure(design, kindKey, seatKey, at, work);
+    if (!added) return added;
+    if (works(*added)) return added;
+    if (!first) first = std::move(added).value();
+  }
+  return *first;
 }
 
 } // namespace hinge

@@ -130,6 +130,23 @@ std::vector<double> panelWidths_mm(const PieceWork& work) {
   return widths;
 }
 
+std::vector<Vec2> panelPoints(const PieceWork& work) {
+  const auto marks = scoreMarks(work);
+  const Box2 box = boundsOf(work.outline);
+  if (marks.empty()) return {centroidOf(convexParts(work.outline).front())};
+  const auto at = [&](const ScoreMark& mark, double y) {
+    const WorkLine& line = work.lines[mark.line];
+    return line.from.x() + (line.to.x() - line.from.x()) * (y - line.from.y()) / (line.to.y() - line.from.y());
+  };
+  std::vector<Vec2> points;
+  for (std::size_t k = 0; k <= marks.size(); ++k) {
+    const WorkLine& beside = work.lines[marks[k == 0 ? 0 : k - 1].line];
+    const double y = 0.5 * (beside.from.y() + beside.to.y());
+    points.push_back({0.5 * ((k == 0 ? box.low.x() : at(marks[k - 1], y)) + (k == marks.size() ? box.high.x() : at(marks[k], y))), y});
+  }
+  return points;
+}
+
 Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, double low_mm, bool carry) {
   const auto marks = scoreMarks(work);
   const auto mark = std::ranges::find(marks, index, &ScoreMark::line);

@@ -76,6 +76,9 @@ std::vector<ScoreMark> scoreMarks(const PieceWork& work);
 /// The widths between the marks, read along the lower edge, ends included.
 std::vector<double> panelWidths_mm(const PieceWork& work);
 
+/// A point inside each of these panels, half-way up the score beside it.
+std::vector<Vec2> panelPoints(const PieceWork& work);
+
 /// A score at a new place, slanted ones as they are. What lies to its right, joints and windows included, moves along when
 /// `carry` is set: the panel on its left gets wider, no other changes.
 Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t line, double low_mm, bool carry);

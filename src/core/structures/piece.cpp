@@ -235,12 +235,20 @@ private:
     // Widths stand on the lower edge, from score to score.
     const Box2 box = boundsOf(m_work.outline);
     double from = box.low.x();
-    std::size_t k = 0;
-    for (double width : panelWidths_mm(m_work)) {
-      const std::size_t face = faceAt(m_sheet, {from + 0.5 * width, box.low.y() + 0.02 * box.size().y()});
-      if (face < m_panels.size() && k < kMostPanels) m_builder.dimension(rows().keys[k], m_panels[face], {from, box.low.y()}, {from + width, box.low.y()});
-      from += width, ++k;
+    const auto widths = panelWidths_mm(m_work);
+    const auto points = panelPoints(m_work);
+    const auto marks = scoreMarks(m_work);
+    for (std::size_t k = 0; k < std::min(widths.size(), kMostPanels); ++k) {
+      const std::size_t face = faceAt(m_sheet, points[k]);
+      const double y = marks.empty() ? box.low.y() : lowEnd(marks[k == 0 ? 0 : k - 1]).y();
+      if (face < m_panels.size()) m_builder.dimension(rows().keys[k], m_panels[face], {from, y}, {from + widths[k], y});
+      from += widths[k];
     }
+  }
+
+  Vec2 lowEnd(const ScoreMark& mark) const {
+    const WorkLine& line = m_work.lines[mark.line];
+    return line.from.y() <= line.to.y() ? line.from : line.to;
   }
 
   const RecipeInput& m_in;
@@ -293,15 +301,13 @@ ParameterTable pieceParameters(const PieceWork& work) { return ParameterTable(ro
 
 std::vector<MendDirection> pieceMends(const PieceWork& work) {
   std::vector<MendDirection> all;
-  const Box2 box = boundsOf(work.outline);
   const Sheet sheet = sheetOf(work);
-  double from = box.low.x();
   std::size_t k = 0;
-  for (double width : panelWidths_mm(work)) {
-    const std::size_t face = faceAt(sheet, {from + 0.5 * width, box.low.y() + 0.02 * box.size().y()});
+  for (const Vec2& point : panelPoints(work)) {
+    const std::size_t face = faceAt(sheet, point);
     const bool glued = std::ranges::any_of(work.joints, [&](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue && faceAt(sheet, j.at) == face; });
     if (!glued && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
-    from += width, ++k;
+    ++k;
   }
   all.push_back({{{"position", 1}}});
   return all;
