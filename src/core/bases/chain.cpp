@@ -60,4 +60,11 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
   return panels;
 }
 
+void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm) {
+  const PieceIndex picture = builder.piece("picture", "picture leaf");
+  const PanelIndex leaf = builder.panel(picture, "picture", "picture leaf", PanelUse::Wall, {{-width_mm, 0}, {0, 0}, {0, length_mm}, {-width_mm, length_mm}});
+  builder.glue(leaf, front, Iso3::Identity());
+  builder.faceSeats(leaf, {-width_mm, length_mm}, {-width_mm, 0}); // as it stands: on the edge at the stop
+}
+
 } // namespace hinge

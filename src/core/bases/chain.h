@@ -23,6 +23,9 @@ struct Crease {
 /// Builds leaves, driven folds and seats on both sides of every fold; returns the panels. Needs one crease less than leaves.
 std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<Crease>& creases, std::size_t ground, double length_mm);
 
+/// Glues a leaf as large as the card on the outside of the front, which covers what stands behind it.
+void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm);
+
 /// Rounded to half millimetres, as starting sizes are.
 inline double toHalf_mm(double mm) { return std::round(2 * mm) / 2; }
 

@@ -43,10 +43,7 @@ Result<void> buildDoubleEasel(const CardBase& card, AssemblyBuilder& builder) {
                                   {FoldSense::Valley, degrees(first->ridge), bend, kPi, true},
                                   {FoldSense::Valley, degrees(first->back), 0, lift}},
                                  4, length);
-  const PieceIndex picture = builder.piece("picture", "picture leaf");
-  const PanelIndex leaf = builder.panel(picture, "picture", "picture leaf", PanelUse::Wall, {{-w, 0}, {0, 0}, {0, length}, {-w, length}});
-  builder.glue(leaf, panels[0], Iso3::Identity());
-  builder.faceSeats(leaf, {-w, length}, {-w, 0}); // as it stands: on the edge at the stop
+  addPictureLeaf(builder, panels[0], w, length);
   return builder.status();
 }
 

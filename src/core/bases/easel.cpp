@@ -26,10 +26,7 @@ Result<void> buildEasel(const CardBase& card, AssemblyBuilder& builder) {
   const double lean = std::acos((p * p + stop * stop - q * q) / (2 * p * stop)), ridge = std::acos((p * p + q * q - stop * stop) / (2 * p * q));
   const auto panels = buildChain(builder, {{"page-a2", "front", q}, {"page-a", "strut", p}, {"page-b", "base page", w}},
                                  {{FoldSense::Valley, degrees(ridge), 0.3 * kPi, kPi, true}, {FoldSense::Valley, degrees(lean), 0, 0.6 * kPi}}, 2, length);
-  const PieceIndex picture = builder.piece("picture", "picture leaf");
-  const PanelIndex leaf = builder.panel(picture, "picture", "picture leaf", PanelUse::Wall, {{-w, 0}, {0, 0}, {0, length}, {-w, length}});
-  builder.glue(leaf, panels[0], Iso3::Identity());
-  builder.faceSeats(leaf, {-w, length}, {-w, 0}); // as it stands: on the edge at the stop
+  addPictureLeaf(builder, panels[0], w, length);
   return builder.status();
 }
 
