@@ -113,8 +113,8 @@ struct Seat {
 };
 
 /// Where the panels of a structure are in the world when the pieces of its seat's two sides are there. Nothing where the
-/// structure cannot reach. Only a first guess: the motion engine solves from it. Without
-/// `poses` it puts the panels together itself.
+/// structure cannot reach. Only a first guess: the motion engine solves from it. Without `poses` it puts the panels
+/// together itself.
 struct Placement {
   StructureId owner;
   Seat seat;

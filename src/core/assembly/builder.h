@@ -48,10 +48,8 @@ public:
   void pull(HingeIndex hinge, double way_mm, double from_rad, double to_rad) { m_assembly.pulls.push_back({hinge, way_mm, from_rad, to_rad}); }
   void link(std::string_view role, std::string label, Link link);
   /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame) along `way` to its edge; with a
-  /// length it ends at that edge but starts elsewhere on the line.
-  /// Returns the inner end.
+  /// length it ends at that edge but starts elsewhere on the line. Returns the inner end.
   Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm = {});
-  void fail(std::string code, std::string message, std::string place);
 
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }
@@ -62,6 +60,7 @@ private:
   std::string key(std::string_view role) const;
   void notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners);
   bool openFold(const Seat& seat, const Vec2& from, const Vec2& to);
+  void fail(std::string code, std::string message, std::string place);
 
   Assembly& m_assembly;
   std::optional<StructureId> m_owner;
