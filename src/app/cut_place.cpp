@@ -4,6 +4,7 @@
 #include "core/io/fold_file.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
+#include "core/making/order.h"
 #include "core/structures/assemble.h"
 #include "render/flat_painter.h"
 #include "render/sheets_pdf.h"
@@ -139,7 +140,16 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   m_pieces->setEditTriggers(QAbstractItemView::NoEditTriggers);
   m_pieces->setSelectionBehavior(QAbstractItemView::SelectRows);
   m_pieces->setWordWrap(true);
-  column->addWidget(m_pieces, 1);
+  column->addWidget(m_pieces, 3);
+  auto* together = new QLabel(tr("Put together in this order"), this);
+  together->setObjectName(QStringLiteral("large"));
+  column->addWidget(together);
+  m_order = new QListWidget(this);
+  m_order->setAccessibleName(tr("Order of work"));
+  m_order->setWordWrap(true);
+  m_order->setSelectionMode(QAbstractItemView::NoSelection);
+  m_order->setFocusPolicy(Qt::TabFocus);
+  column->addWidget(m_order, 2);
   auto* caution = new QLabel(tr("Cut on a mat along a metal rule, away from your hand, and cover the blade afterwards. Follow the maker's own data sheet for glue and board."), this);
   caution->setObjectName(QStringLiteral("soft"));
   caution->setWordWrap(true);
@@ -178,6 +188,17 @@ void CutPlace::refill() {
     m_pieces->setRowHeight(row, 32);
   }
   m_summary->setText(tr("%1 pieces on %2 %3, seen from the face side").arg(pieces.size()).arg(sheets->sheets()).arg(sheets->sheets() == 1 ? tr("sheet") : tr("sheets")));
+}
+
+void CutPlace::showOrder(const Analysis& analysis) {
+  const AssemblyOrder order = assemblyOrder(*analysis.motion, radians(analysis.design.card.display_deg));
+  const auto lines = describe(order, analysis.design, *analysis.assembly);
+  m_order->clear();
+  for (std::size_t k = 0; k < lines.size(); ++k) {
+    const QString text = QString::fromStdString(lines[k]);
+    m_order->addItem(k < order.steps.size() ? tr("%1   %2").arg(k + 1).arg(text) : text);
+  }
+  if (lines.empty()) m_order->addItem(tr("Nothing to glue: cut and fold"));
 }
 
 void CutPlace::ask(const QString& format) {

@@ -1,6 +1,8 @@
 #pragma once
 #include "app/document.h"
+#include "core/checks/analysis.h"
 #include <QLabel>
+#include <QListWidget>
 #include <QTableWidget>
 
 namespace hinge {
@@ -10,6 +12,7 @@ class CutPlace : public QWidget {
   Q_OBJECT
 public:
   CutPlace(Document* document, QWidget* parent = nullptr);
+  void showOrder(const Analysis& analysis); ///< in which the pieces are put together
   bool exportTo(const QString& format, const QString& path); ///< also used by tests and the menu
 
 signals:
@@ -23,6 +26,7 @@ private:
   QWidget* m_sheets;
   QTableWidget* m_pieces;
   QLabel* m_summary;
+  QListWidget* m_order;
 };
 
 } // namespace hinge

@@ -51,8 +51,9 @@ QString sheet(const Theme& t) {
     QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
     QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-    QTableWidget { background: %raised; border: 1px solid %line; border-radius: 8px; gridline-color: transparent; selection-background-color: %field; selection-color: %ink; }
+    QTableWidget, QListWidget { background: %raised; border: 1px solid %line; border-radius: 8px; gridline-color: transparent; selection-background-color: %field; selection-color: %ink; }
     QTableWidget::item { padding-left: 6px; }
+    QListWidget::item { padding: 6px; }
     QHeaderView::section { background: transparent; color: %soft; border: none; border-bottom: 1px solid %line; padding: 6px 8px; font-weight: 700; }
     QTreeWidget#standing { background: transparent; border: none; color: %stageInk; outline: none; show-decoration-selected: 1; }
     QTreeWidget#standing::item { padding: 2px 4px; color: %stageInk; }

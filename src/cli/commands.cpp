@@ -216,6 +216,22 @@ int solveOne(const Options& o) {
   return saveEdited(*edited, o.target());
 }
 
+int orderOf(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto assembled = assembleDesign(*d);
+  if (!assembled) return refuse(assembled.error());
+  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  const AssemblyOrder order = assemblyOrder(Motion::trace(assembly), radians(d->card.display_deg));
+  if (o.json) {
+    fmt::print("{}", orderToJson(order, *d, *assembly));
+    return order.unreachable.empty() ? kFine : kSpoiled;
+  }
+  const auto lines = describe(order, *d, *assembly);
+  for (std::size_t k = 0; k < lines.size(); ++k) fmt::print("{:>4} {}\n", k < order.steps.size() ? fmt::format("{}.", k + 1) : "x", lines[k]);
+  return order.unreachable.empty() ? kFine : kSpoiled;
+}
+
 int removeOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
@@ -389,6 +405,7 @@ int runCommandLine(int argc, char** argv) {
   CLI::App* remove = withFile(verb("remove", "take a structure away with everything on it", removeOne));
   remove->add_option("id", o.id, "structure id")->required();
   remove->add_option("-o,--out", o.out, "write here instead of changing the file");
+  withFile(verb("order", "an order of work in which every joint can be reached; exit 1 when there is none", orderOf))->add_flag("--json", o.json, "as JSON");
   withFile(verb("check", "judge the design; exit 1 when something spoils the card", check))->add_flag("--json", o.json, "as JSON");
   CLI::App* mending = withFile(verb("mend", "apply proposed changes", mend));
   mending->add_option("--finding", o.finding, "number of one finding as \"check\" lists them");

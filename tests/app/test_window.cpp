@@ -405,6 +405,18 @@ private slots:
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
   }
+  void theCutPlaceTellsTheOrderOfWork() {
+    QVERIFY(m_window->openFile(demo("pop-up-lantern.hinge")));
+    settle();
+    m_window->go(MainWindow::CutCard);
+    auto* order = m_window->cutPlace().findChild<QListWidget*>();
+    QVERIFY(order);
+    QCOMPARE(order->count(), 7);
+    QVERIFY(order->item(5)->text().contains(QStringLiteral("Fasten the band")) && order->item(5)->text().contains(QStringLiteral("before step 7")));
+    QVERIFY(m_window->openFile(demo("long-quay.hinge"))); // nothing is glued there
+    settle();
+    QCOMPARE(order->count(), 1);
+  }
   void everyPlaceExportsAndSaves() {
     m_window->go(MainWindow::CutCard);
     for (const char* format : {"svg", "pdf", "fold"}) {

@@ -383,6 +383,22 @@ private slots:
     QVERIFY(!findCode(analysis, "impossible"));
     QVERIFY(!findCode(analysis, "jammed"));
   }
+  void evenStepsDoNotDependOnWhereTheOutlineIsDrawn() {
+    Design d = demo("steps-in-the-fold");
+    d = *removeStructure(*removeStructure(d, StructureId{3}), StructureId{2});
+    PieceWork moved = *d.structures[0].work;
+    const Vec2 by(200, -30);
+    for (Vec2& p : moved.outline) p += by;
+    for (WorkLine& line : moved.lines) line.from += by, line.to += by;
+    for (WorkJoint& joint : moved.joints) joint.at += by;
+    const auto here = evenSteps(d, StructureId{1}, 3), there = evenSteps(*setWork(d, StructureId{1}, moved), StructureId{1}, 3);
+    QVERIFY(here.ok());
+    QVERIFY2(there.ok(), there.ok() ? "" : there.error().text().c_str());
+    QCOMPARE(there->lines.size(), here->lines.size());
+    for (std::size_t k = 0; k < here->lines.size(); ++k) QVERIFY((there->lines[k].from - here->lines[k].from).norm() < 1e-9);
+    QCOMPARE(there->joints.size(), here->joints.size());
+    for (std::size_t k = 0; k < here->joints.size(); ++k) QVERIFY((there->joints[k].at - here->joints[k].at).norm() < 1e-9);
+  }
   void whatIsNotGluedOnBothSidesMakesNoSteps() {
     const Design d = demo("canal-frames");
     QVERIFY(evenSteps(d, StructureId{1}, 0).error().code == "steps.range");

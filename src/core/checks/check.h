@@ -38,5 +38,6 @@ const CheckKind& slotsCheck();
 const CheckKind& softLinksCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
+const CheckKind& orderCheck();
 
 } // namespace hinge

@@ -49,5 +49,7 @@ std::string describe(const Finding& finding, const Design& design);
 std::string describe(const Mend& mend, const Design& design);
 /// What a structure is called: its own label, or kind and number ("box s2").
 std::string nameOf(const Design& design, StructureId id);
+/// "wall a of Roof" for the key "s2/wall-a".
+std::string panelName(const Design& design, const std::string& key);
 
 } // namespace hinge

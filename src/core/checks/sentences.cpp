@@ -30,9 +30,6 @@ std::string nameOf(const Design& design, StructureId id) {
   return fmt::format("{} {}", kind ? kind->label : "structure", id.text());
 }
 
-namespace {
-
-/// "wall-a" of "s2/wall-a" as words with the structure's name.
 std::string panelName(const Design& design, const std::string& key) {
   const auto slash = key.find('/');
   std::string role = slash == std::string::npos ? key : key.substr(slash + 1);
@@ -40,6 +37,8 @@ std::string panelName(const Design& design, const std::string& key) {
   const auto owner = ownerOfKey(key);
   return owner ? fmt::format("{} of {}", role, nameOf(design, *owner)) : role;
 }
+
+namespace {
 
 std::string amountText(const Finding& f, const Design& design) {
   return f.unit == AmountUnit::Millimetre ? formatLength(f.amount, design.settings.unit)
@@ -91,6 +90,8 @@ std::string sentence(const Finding& f, const Design& design) {
   if (f.code == "band-slack") return fmt::format("the band on {} hangs {} slack where the card is shown: it does not pull", panel, much);
   if (f.code == "slide-past-stop") return fmt::format("{} runs {} past its {} {}", panel, much, f.detail == "least" ? "first stop" : "last stop", openings(f));
   if (f.code == "limbs-hit") return fmt::format("{} runs {} over {} in the same layer {}", panel, much, panelName(design, f.elements.at(1)), openings(f));
+  if (f.code == "unreachable")
+    return fmt::format("no order of work leaves room to {} {} and {}{}", f.detail, panel, panelName(design, f.elements.at(1)), f.amount > 1 ? fmt::format(": {} joints shut one another in", much) : std::string());
   if (f.code == "falls-over") return fmt::format("the card falls over when it is shown open at {}: its weight lies {} outside of what it stands on", formatAngle(degrees(f.show_rad)), much);
   if (f.code == "tips-easily") return fmt::format("the card shown open at {} falls over when it is tilted by {}", formatAngle(degrees(f.show_rad)), much);
   if (f.code == "envelope-small") return fmt::format("the shut card is {} too large for the envelope {}", much, f.detail);

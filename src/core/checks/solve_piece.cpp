@@ -73,7 +73,11 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
   if (steps < 1 || steps > 10) return Error{"steps.range", "from 1 to 10 steps can be made", id.text()};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
-  const PieceWork& work = *item->work;
+  PieceWork work = *item->work; // with its lower left corner in the origin, from where scores are counted
+  const Vec2 corner = boundsOf(work.outline).low;
+  for (Vec2& p : work.outline) p -= corner;
+  for (WorkLine& line : work.lines) line.from -= corner, line.to -= corner;
+  for (WorkJoint& joint : work.joints) joint.at -= corner;
   const auto marks = scoreMarks(work);
   const Seat& seat = *assembled->findSeat(item->seat);
   if (marks.size() < 2) return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};

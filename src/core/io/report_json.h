@@ -1,5 +1,6 @@
 #pragma once
 #include "core/checks/analysis.h"
+#include "core/making/order.h"
 #include <span>
 #include <string>
 
@@ -17,5 +18,9 @@ std::string analysisToJson(const Analysis& analysis);
 /// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],"thickness":{...},
 /// "openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
 std::string sweepToJson(const Motion& motion, const Design& design, std::span<const double> openings_deg);
+
+/// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before"}],"unreachable":[...]}; "before" is the number of the step
+/// after which the joints cannot be reached any more, or null.
+std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly);
 
 } // namespace hinge

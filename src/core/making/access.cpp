@@ -1,0 +1,276 @@
+#include "core/making/access.h"
+#include <Eigen/Eigenvalues>
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <functional>
+
+namespace hinge {
+namespace {
+
+constexpr double kUnit_mm = 100;       ///< lengths of this size weigh as much as a radian
+constexpr double kFinger_mm = 5;       ///< half as thick as one finger that holds a pin
+constexpr double kKnot_mm = 9;         ///< half as thick as the two fingers that tie a band
+constexpr double kReach_mm = 250;      ///< from farther than that a hand comes from outside
+constexpr double kParallel_rad = radians(2.0);
+constexpr double kStill = 1e-5;        ///< relative speed that counts as none
+constexpr std::array<double, 6> kLookedAt_deg{30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
+
+struct Graph {
+  std::vector<int> chain, ring;
+};
+
+/// Components of the joint graph, with all hinges and without those that are in no ring (bridges). A depth-first walk.
+Graph graphOf(const Mechanism& m) {
+  const std::size_t n = m.bodies.size();
+  Graph graph{std::vector<int>(n, -1), std::vector<int>(n, -1)};
+  std::vector<int> entered(n, -1), low(n, 0);
+  std::vector<char> bridge(m.joints.size(), 0);
+  int clock = 0;
+  const auto at = [](auto i) { return static_cast<std::size_t>(i.value); };
+  const std::function<void(BodyIndex, JointIndex)> walk = [&](BodyIndex b, JointIndex from) {
+    entered[at(b)] = low[at(b)] = clock++;
+    for (JointIndex j : m.bodies[b].joints) {
+      if (j == from) continue;
+      const BodyIndex next = m.joints[j].other(b);
+      if (entered[at(next)] >= 0) {
+        low[at(b)] = std::min(low[at(b)], entered[at(next)]);
+        continue;
+      }
+      walk(next, j);
+      low[at(b)] = std::min(low[at(b)], low[at(next)]);
+      if (low[at(next)] > entered[at(b)]) bridge[at(j)] = 1;
+    }
+  };
+  const auto spread = [&](std::vector<int>& number, bool overBridges) {
+    int next = 0;
+    for (BodyIndex start : m.bodies.indices()) {
+      if (number[at(start)] >= 0) continue;
+      std::vector<BodyIndex> open{start};
+      number[at(start)] = next;
+      while (!open.empty()) {
+        const BodyIndex b = open.back();
+        open.pop_back();
+        for (JointIndex j : m.bodies[b].joints) {
+          const BodyIndex other = m.joints[j].other(b);
+          if (number[at(other)] < 0 && (overBridges || !bridge[at(j)])) number[at(other)] = next, open.push_back(other);
+        }
+      }
+      ++next;
+    }
+  };
+  for (BodyIndex b : m.bodies.indices())
+    if (entered[at(b)] < 0) walk(b, {});
+  spread(graph.chain, true), spread(graph.ring, false);
+  return graph;
+}
+
+/// Directions of a half-sphere about a unit vector, to 70 degrees from it.
+std::vector<Vec3> coneAbout(const Vec3& axis) {
+  const Vec3 u = axis.unitOrthogonal(), v = axis.cross(u);
+  std::vector<Vec3> all{axis};
+  for (double off : {25.0, 50.0, 70.0})
+    for (int k = 0; k < 12; ++k) {
+      const double a = radians(off), b = radians(30.0 * k + off);
+      all.push_back(std::cos(a) * axis + std::sin(a) * (std::cos(b) * u + std::sin(b) * v));
+    }
+  return all;
+}
+
+} // namespace
+
+Access::Access(const Motion& motion, double shown_rad, const std::vector<const Join*>& made)
+    : m_motion(motion), m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())) {
+  const Assembly& whole = motion.assembly();
+  m_assembly.panels = whole.panels, m_assembly.folds = whole.folds;
+  m_assembly.drives = whole.drives, m_assembly.root = whole.root;
+  for (const Join* join : made) {
+    for (std::size_t g : join->glues) m_assembly.glues.push_back(whole.glues[g]);
+    for (HingeIndex h : join->hinges) m_assembly.hinges.push(whole.hinges[h]);
+  }
+  m_mechanism = Mechanism::from(m_assembly);
+  Graph graph = graphOf(m_mechanism);
+  m_chain = std::move(graph.chain), m_ring = std::move(graph.ring);
+}
+
+bool Access::reaches(const std::vector<const Join*>& joins) const {
+  std::vector<HingeIndex> slots;
+  for (const Join* join : joins) {
+    if (!reaches(*join)) return false;
+    if (join->kind == JoinKind::Slot) slots.insert(slots.end(), join->hinges.begin(), join->hinges.end());
+  }
+  return slotsRunAlike(slots);
+}
+
+bool Access::reaches(const Join& join) const {
+  const Assembly& whole = m_motion.assembly();
+  switch (join.kind) {
+  case JoinKind::Glue:
+  case JoinKind::Slide: return partsFrom(join.second, join.first);
+  case JoinKind::Slot: return std::ranges::all_of(join.hinges, [&](HingeIndex h) { return slidesApart(whole.hinges[h]); });
+  case JoinKind::Pivot: return pinHasRoom(whole.hinges[join.hinges.front()]);
+  case JoinKind::Band: {
+    const Link& link = whole.links[join.links.front()];
+    return endHasRoom(link.panels[0], link.at[0], link.panels[1], link.at[1]) && endHasRoom(link.panels[1], link.at[1], link.panels[0], link.at[0]);
+  }
+  }
+  return true;
+}
+
+bool Access::heldTogether(PanelIndex a, PanelIndex b) const {
+  return m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[a].value)] == m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[b].value)];
+}
+
+Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) const {
+  const int ring = m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[panel].value)];
+  place.assign(m_mechanism.bodies.size(), -1);
+  int count = 0;
+  for (BodyIndex b : m_mechanism.bodies.indices())
+    if (m_ring[static_cast<std::size_t>(b.value)] == ring) place[static_cast<std::size_t>(b.value)] = count++;
+  const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
+  const auto bodyPose = [&](BodyIndex b) { return Iso3(pose.panels[m_mechanism.bodies[b].panels.front()] * m_mechanism.inBody[m_mechanism.bodies[b].panels.front()].inverse()); };
+  Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
+  for (const Joint& joint : m_mechanism.joints) {
+    const int left = place[static_cast<std::size_t>(joint.left.value)], right = place[static_cast<std::size_t>(joint.right.value)];
+    if (left < 0 || right < 0) continue;
+    const Iso3 at = bodyPose(joint.left);
+    const Vec3 axis = at.linear() * joint.leftAxis;
+    Eigen::Matrix<double, 6, 6> keeps = Eigen::Matrix<double, 6, 6>::Zero(); // of the relative twist
+    if (joint.slides) {
+      keeps.topLeftCorner<3, 3>() = Eigen::Matrix3d::Identity();
+      keeps.bottomRightCorner<3, 3>() = Eigen::Matrix3d::Identity() - axis * axis.transpose();
+    } else {
+      for (double arm : {-0.3, 0.3}) {
+        const Vec3 p = at * joint.leftFrom / kUnit_mm + arm * axis;
+        Eigen::Matrix<double, 3, 6> speed; // of the point: rotation x p + v
+        speed << 0, p.z(), -p.y(), 1, 0, 0, -p.z(), 0, p.x(), 0, 1, 0, p.y(), -p.x(), 0, 0, 0, 1;
+        keeps += speed.transpose() * speed;
+      }
+    }
+    hold.block<6, 6>(6 * left, 6 * left) += keeps, hold.block<6, 6>(6 * right, 6 * right) += keeps;
+    hold.block<6, 6>(6 * left, 6 * right) -= keeps, hold.block<6, 6>(6 * right, 6 * left) -= keeps;
+  }
+  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> parts(hold);
+  Eigen::Index free = 0;
+  while (free < parts.eigenvalues().size() && parts.eigenvalues()[free] < 1e-10) ++free;
+  return parts.eigenvectors().leftCols(free);
+}
+
+bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
+  if (m_mechanism.bodyOf[tab] == m_mechanism.bodyOf[host]) return false; // other glue holds them
+  if (!heldTogether(tab, host)) return true;
+  const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
+  if (!pose.placed[tab] || !pose.placed[host]) return true; // told by other findings
+  std::vector<int> place;
+  const Eigen::MatrixXd free = freeTwists(tab, place);
+  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(m_mechanism.bodyOf[p].value)], 6); };
+  const Eigen::MatrixXd relative = rowsOf(tab) - rowsOf(host);
+  const Vec3 normal = pose.panels[tab].linear().col(2);
+  const Box2 box = boundsOf(m_assembly.panels[tab].outline);
+  for (const Vec2& corner : {box.low, box.high, Vec2(box.low.x(), box.high.y())}) {
+    const Vec3 p = pose.panels[tab] * lift(corner) / kUnit_mm;
+    Eigen::Matrix<double, 1, 6> speed;
+    speed << p.cross(normal).transpose(), normal.transpose();
+    if ((speed * relative).norm() > kStill) return true;
+  }
+  return false;
+}
+
+bool Access::slidesApart(const Hinge& slot) const {
+  if (m_mechanism.bodyOf[slot.first] == m_mechanism.bodyOf[slot.second]) return false;
+  if (!heldTogether(slot.first, slot.second)) return true;
+  const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
+  if (!pose.placed[slot.first] || !pose.placed[slot.second]) return true;
+  std::vector<int> place;
+  const Eigen::MatrixXd free = freeTwists(slot.first, place);
+  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(m_mechanism.bodyOf[p].value)], 6); };
+  const Eigen::MatrixXd relative = rowsOf(slot.second) - rowsOf(slot.first);
+  Eigen::Matrix<double, 6, 1> along = Eigen::Matrix<double, 6, 1>::Zero();
+  along.tail<3>() = pose.panels[slot.first].linear() * slot.onFirst.linear().col(1);
+  const Eigen::VectorXd share = relative.completeOrthogonalDecomposition().solve(along);
+  return (relative * share - along).norm() < 1e-3;
+}
+
+bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
+  if (slots.size() < 2) return true;
+  const auto& hinges = m_motion.assembly().hinges;
+  for (int k = 0; k <= 36; ++k) {
+    const double t = m_motion.low_rad() + (m_motion.high_rad() - m_motion.low_rad()) * k / 36;
+    if (t <= 0) continue;
+    const Pose pose = m_motion.poseAt(t);
+    double widest = 0;
+    const auto way = [&](HingeIndex h) { return Vec3((pose.panels[hinges[h].first] * hinges[h].onFirst).linear().col(1)); };
+    for (HingeIndex h : slots) {
+      if (!pose.placed[hinges[h].first]) return true;
+      widest = std::max(widest, std::acos(std::clamp(way(h).dot(way(slots.front())), -1.0, 1.0)));
+    }
+    if (widest <= kParallel_rad) return true;
+  }
+  return false;
+}
+
+bool Access::coveredBy(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
+  for (const Glue& glue : m_assembly.glues) {
+    if (glue.tab != except && glue.host == panel && glue.onHostFace() == onFace && contains(m_assembly.panels[glue.tab].outline, Vec2((glue.tabToHost.inverse() * lift(at)).head<2>()))) return true;
+    if (glue.host != except && glue.tab == panel && glue.byFace == onFace && contains(m_assembly.panels[glue.host].outline, Vec2((glue.tabToHost * lift(at)).head<2>()))) return true;
+  }
+  return false;
+}
+
+bool Access::room(const Pose& pose, const std::vector<PanelIndex>& joined, const Vec3& at, const Vec3& outwards, double radius_mm, const std::vector<PanelIndex>& ignore) const {
+  struct Wall {
+    Iso3 toPanel;
+    const Polygon* outline;
+  };
+  std::vector<Wall> walls;
+  for (PanelIndex p : m_assembly.panels.indices())
+    if (pose.placed[p] && std::ranges::find(ignore, p) == ignore.end() && std::ranges::any_of(joined, [&](PanelIndex j) { return heldTogether(p, j); })) walls.push_back({pose.panels[p].inverse(), &m_assembly.panels[p].outline});
+  const auto free = [&](const Vec3& from, const Vec3& to) {
+    return std::ranges::none_of(walls, [&](const Wall& w) {
+      const Vec3 a = w.toPanel * from, b = w.toPanel * to;
+      if ((a.z() > 0) == (b.z() > 0) || std::abs(a.z() - b.z()) < 1e-9) return false;
+      const Vec3 hit = a + (b - a) * (a.z() / (a.z() - b.z()));
+      return contains(*w.outline, Vec2(hit.head<2>()));
+    });
+  };
+  const Vec3 skin = at + 0.02 * outwards;
+  for (const Vec3& way : coneAbout(outwards)) {
+    const Vec3 u = way.unitOrthogonal(), v = way.cross(u);
+    bool clear = free(skin, skin + kReach_mm * way);
+    // The finger itself begins where it is clear of the panel it touches.
+    for (int k = 0; k < 6 && clear; ++k) {
+      const Vec3 rim = std::cos(kPi * k / 3) * u + std::sin(kPi * k / 3) * v;
+      const Vec3 from = at + radius_mm * (outwards + rim);
+      clear = free(skin, from) && free(from, from + kReach_mm * way);
+    }
+    if (clear) return true;
+  }
+  return false;
+}
+
+bool Access::pinHasRoom(const Hinge& pivot) const {
+  // The axis looks from the first panel to the second.
+  const bool secondUp = pivot.onFirst.linear()(2, 1) > 0, firstUp = pivot.onSecond.linear()(2, 1) > 0;
+  const Vec2 onFirst = pivot.onFirst.translation().head<2>(), onSecond = pivot.onSecond.translation().head<2>();
+  if (coveredBy(pivot.first, onFirst, !secondUp, pivot.second) || coveredBy(pivot.second, onSecond, firstUp, pivot.first)) return false;
+  return std::ranges::any_of(kLookedAt_deg, [&](double deg) {
+    const double t = radians(deg);
+    if (t < m_motion.low_rad() || t > m_motion.high_rad()) return false;
+    const Pose pose = m_motion.poseAt(t);
+    if (!pose.placed[pivot.first] || !pose.placed[pivot.second]) return true;
+    const Iso3 pin = pose.panels[pivot.first] * pivot.onFirst;
+    const Vec3 up = pin.linear().col(1), at = pin.translation();
+    return room(pose, {pivot.first, pivot.second}, at, up, kFinger_mm, {pivot.first, pivot.second}) && room(pose, {pivot.first, pivot.second}, at, -up, kFinger_mm, {pivot.first, pivot.second});
+  });
+}
+
+bool Access::endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other, const Vec2& otherAt) const {
+  const Pose pose = m_motion.poseAt(m_shown_rad);
+  if (!pose.placed[panel] || !pose.placed[other]) return true;
+  const Vec3 end = pose.panels[panel] * lift(at), way = pose.panels[other] * lift(otherAt) - end;
+  Vec3 normal = pose.panels[panel].linear().col(2);
+  if (normal.dot(way) < 0) normal = -normal; // the side on which the band runs
+  return room(pose, {panel}, end, normal, kKnot_mm, {panel});
+}
+
+} // namespace hinge

@@ -1,0 +1,37 @@
+#pragma once
+#include "core/making/order.h"
+
+namespace hinge {
+
+/// What a hand can do while some joints are made and the others are not yet.
+class Access {
+public:
+  Access(const Motion& motion, double shown_rad, const std::vector<const Join*>& made);
+  /// True when these joints, none of which is made, can be made now, all in one go.
+  bool reaches(const std::vector<const Join*>& joins) const;
+
+private:
+  bool reaches(const Join& join) const;
+  /// No hinge between them that is in no ring, but a way over hinges: both are held in the same ring or chain of rings.
+  bool heldTogether(PanelIndex a, PanelIndex b) const;
+  bool partsFrom(PanelIndex tab, PanelIndex host) const;          ///< away from one another, out of their plane
+  bool slidesApart(const Hinge& slot) const;                      ///< along the line of the slot
+  bool pinHasRoom(const Hinge& pivot) const;
+  bool endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other, const Vec2& otherAt) const;
+  bool slotsRunAlike(const std::vector<HingeIndex>& slots) const;
+  /// Room for something of this thickness from a point to the outside, about a direction; walls are what the joints hold together
+  /// with one of `joined`.
+  bool room(const Pose& pose, const std::vector<PanelIndex>& joined, const Vec3& at, const Vec3& outwards, double radius_mm, const std::vector<PanelIndex>& ignore) const;
+  bool coveredBy(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const; ///< glued over on that side
+  /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of a panel leave free.
+  Eigen::MatrixXd freeTwists(PanelIndex panel, std::vector<int>& place) const;
+
+  const Motion& m_motion;
+  double m_shown_rad; ///< opening at which bands are tied
+  Assembly m_assembly; ///< with the made joints only
+  Mechanism m_mechanism;
+  std::vector<int> m_chain;  ///< per body: bodies connected in any way share a number
+  std::vector<int> m_ring;   ///< per body: bodies connected without a hinge that is in no ring share a number
+};
+
+} // namespace hinge

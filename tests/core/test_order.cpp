@@ -1,0 +1,190 @@
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/bases/base.h"
+#include "core/io/design_json.h"
+#include "core/making/order.h"
+#include <filesystem>
+#include <set>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// The order of work: every joint once, each while the hand reaches it, and what no order leaves room for.
+
+namespace {
+
+Design demo(const std::string& name) {
+  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
+  if (!design) qFatal("%s", design.error().text().c_str());
+  return *design;
+}
+
+AssemblyOrder orderOf(const Design& design) { return assemblyOrder(Motion::trace(assemble(design)), radians(design.card.display_deg)); }
+
+Design with(const Design& design, const PieceWork& work) {
+  const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
+  if (!added) qFatal("%s", added.error().text().c_str());
+  return added->design;
+}
+
+int stepOf(const AssemblyOrder& order, JoinKind kind) {
+  for (std::size_t k = 0; k < order.steps.size(); ++k)
+    for (const Join& j : order.steps[k].joins)
+      if (j.kind == kind) return static_cast<int>(k);
+  return -1;
+}
+
+} // namespace
+
+class TestOrder : public QObject {
+  Q_OBJECT
+private slots:
+  void everyJointOfTheStartingDesignsIsMadeOnce_data() {
+    QTest::addColumn<QString>("file");
+    for (const auto& entry : std::filesystem::directory_iterator(HINGE_SOURCE_DIR "/demo"))
+      if (entry.path().extension() == ".hinge") QTest::newRow(entry.path().stem().c_str()) << QString::fromStdString(entry.path().stem().string());
+  }
+  void everyJointOfTheStartingDesignsIsMadeOnce() {
+    QFETCH(QString, file);
+    const Design design = demo(file.toStdString());
+    const auto assembly = assemble(design);
+    const AssemblyOrder order = assemblyOrder(Motion::trace(assembly), radians(design.card.display_deg));
+    QCOMPARE(order.unreachable.size(), std::size_t(0));
+    std::set<std::size_t> glues, links;
+    std::set<HingeIndex> hinges;
+    std::size_t all = 0;
+    for (const JoinStep& step : order.steps)
+      for (const Join& join : step.joins) {
+        glues.insert(join.glues.begin(), join.glues.end()), links.insert(join.links.begin(), join.links.end()), hinges.insert(join.hinges.begin(), join.hinges.end());
+        all += join.glues.size() + join.links.size() + join.hinges.size();
+      }
+    QCOMPARE(glues.size(), assembly->glues.size());
+    QCOMPARE(hinges.size(), assembly->hinges.size());
+    QCOMPARE(links.size(), assembly->links.size());
+    QCOMPARE(all, glues.size() + hinges.size() + links.size());
+    const auto lines = describe(order, design, *assembly);
+    QCOMPARE(lines.size(), order.steps.size());
+  }
+  void hostsComeBeforeWhatStandsOnThem() {
+    const AssemblyOrder order = orderOf(demo("night-market"));
+    int last = -1;
+    for (const JoinStep& step : order.steps)
+      for (const Join& join : step.joins) {
+        QVERIFY(join.owner && join.owner->value >= last);
+        last = join.owner->value;
+      }
+  }
+  void theBandOfTheLanternGoesInBeforeItsLastSide() {
+    const AssemblyOrder order = orderOf(demo("pop-up-lantern"));
+    const int band = stepOf(order, JoinKind::Band);
+    QCOMPARE(band, 5);
+    QCOMPARE(order.steps.size(), std::size_t(7)); // one side stays open, no more
+    QCOMPARE(order.steps[5].before, 6);
+    QVERIFY(order.steps[6].joins.front().kind == JoinKind::Glue);
+  }
+  void aBandOutsideIsTiedLast() {
+    // The same lantern with the band round its outside.
+    Design design = demo("pop-up-lantern");
+    for (WorkJoint& joint : design.structures.front().work->joints)
+      if (joint.kind == WorkJoint::Kind::Elastic) joint.on = "card/page-b", joint.to = {10, 10}, joint.at = {0, -60};
+    const AssemblyOrder order = orderOf(design);
+    QVERIFY(order.unreachable.empty());
+    QVERIFY(stepOf(order, JoinKind::Band) >= 0);
+  }
+  void aPinInsideASleeveGoesInBeforeItIsClosed() {
+    Design design = card(120, 150);
+    const auto base = onBase(design.card, "sleeve");
+    QVERIFY(base.ok());
+    design.card = *base;
+    design.card.values["depth"] = 12;
+    PieceWork arm = plainStrip(30, 10);
+    WorkJoint pin;
+    pin.kind = WorkJoint::Kind::Pivot, pin.at = {15, 5}, pin.on = "card/page-a", pin.to = {75, 60};
+    arm.joints = {pin};
+    design = with(design, arm);
+    const AssemblyOrder order = orderOf(design);
+    QVERIFY(order.unreachable.empty());
+    const int at = stepOf(order, JoinKind::Pivot);
+    QVERIFY(at >= 0 && order.steps[static_cast<std::size_t>(at)].before > at);
+    // Near the open end a finger comes to it from there.
+    design.structures.front().work->joints.front().to = {4, 60};
+    const AssemblyOrder end = orderOf(design);
+    QVERIFY(end.steps[static_cast<std::size_t>(stepOf(end, JoinKind::Pivot))].before < 0);
+  }
+  void aPinUnderAGluedPanelGoesInBeforeIt() {
+    Design design = card(120, 150);
+    PieceWork arm = plainStrip(30, 10);
+    WorkJoint pin;
+    pin.kind = WorkJoint::Kind::Pivot, pin.at = {15, 5}, pin.on = "card/page-a", pin.to = {75, 60};
+    arm.joints = {pin};
+    design = with(design, arm);
+    PieceWork cover = plainStrip(20, 8);
+    WorkJoint glue;
+    glue.at = {10, 4}, glue.on = "s1/panel-1", glue.to = {15, 5};
+    cover.joints = {glue};
+    design = with(design, cover);
+    const AssemblyOrder order = orderOf(design);
+    QCOMPARE(order.steps.size(), std::size_t(2));
+    QVERIFY(order.steps[0].joins.front().kind == JoinKind::Pivot);
+    QCOMPARE(order.steps[0].before, 1);
+    QVERIFY(QString::fromStdString(describe(order, design, *assemble(design)).front()).contains("before step 2 shuts it in"));
+  }
+  void slotsThatRunAskewAreOutOfReachInAnyOrder() {
+    // A second V-fold locked into a first by two slots that run towards the point in which all creases meet, one of them farther
+    // from the creases than the other: it moves as one, but the slots are never parallel.
+    Design design = card(150, 150);
+    add(design, "vfold", "gutter", {{"position", 75}, {"alpha", 60}, {"beta", 45}, {"la", 60}, {"lb", 60}});
+    const auto first = assemble(design);
+    const Fold& crease = first->folds[first->findFold("s1/crease")]; // its flat frame begins where all creases meet
+    const double away = 30;
+    PieceWork work;
+    work.outline = {{-35, 10}, {35, 10}, {35, 60}, {-35, 60}};
+    work.lines = {{WorkLine::Kind::Mountain, {0, 10}, {0, 60}}};
+    for (const char* key : {"s1/panel-a", "s1/panel-b"}) {
+      const bool a = std::string(key) == "s1/panel-a";
+      const double inFirst = radians(a ? 20 : 35), inSecond = radians(a ? 24 : 39);
+      const Seat& face = *first->findSeat(key);
+      const Panel& panel = first->panels[face.sides[0].panel];
+      const Vec2 apex(0, 0), along = (crease.to - crease.from).normalized(), middle = boundsOf(panel.outline).centre();
+      const double side = cross2(along, middle) > 0 ? 1 : -1;
+      const Vec2 way = Eigen::Rotation2Dd(side * inFirst) * along;
+      WorkJoint joint;
+      joint.kind = WorkJoint::Kind::Slot, joint.on = key;
+      const Iso3 toFace = face.sides[0].toPiece.inverse();
+      joint.to = (toFace * lift(Vec2(apex + away * way))).head<2>();
+      const Vec3 turned = toFace.linear() * lift(way);
+      joint.turn_deg = degrees(std::atan2(turned.y(), turned.x()));
+      const double own = a ? 1 : -1;
+      joint.at = away * Vec2(-own * std::sin(inSecond), std::cos(inSecond));
+      joint.way_deg = 90 + own * degrees(inSecond);
+      work.joints.push_back(joint);
+    }
+    design = with(design, work);
+    const Analysis analysis = checked(design);
+    std::string all;
+    for (const Finding& f : analysis.findings) all += describe(f, design) + "; ";
+    QVERIFY2(analysis.motion->impossible().empty(), all.c_str());
+    const Finding* found = findCode(analysis, "unreachable");
+    QVERIFY2(found, all.c_str());
+    QVERIFY(found->severity == Severity::Spoils && found->amount == 1); // both slots are one act
+    QVERIFY(findCode(analysis, "slots-askew"));
+  }
+  void aRigidPieceOnTwoPanelsIsGluedOnInOneGo() {
+    // A strip with no score glued over two panels of the same card page at two places: one body, two glued areas.
+    Design design = card(120, 150);
+    PieceWork brace = plainStrip(60, 10);
+    WorkJoint one, two;
+    one.at = {10, 5}, one.on = "card/page-a", one.to = {40, 60};
+    two.at = {50, 5}, two.on = "card/page-a", two.to = {80, 60};
+    brace.joints = {one, two};
+    design = with(design, brace);
+    const AssemblyOrder order = orderOf(design);
+    QVERIFY(order.unreachable.empty());
+    QCOMPARE(order.steps.size(), std::size_t(1));
+    QCOMPARE(order.steps.front().joins.size(), std::size_t(2));
+  }
+};
+
+QTEST_APPLESS_MAIN(TestOrder)
+#include "test_order.moc"
