@@ -1,3 +1,4 @@
+#include "core/making/order.h"
 #include "core/checks/analysis.h"
 #include "core/contact/contact.h"
 #include "core/structures/assemble.h"
@@ -85,6 +86,7 @@ BENCHMARK_CAPTURE(growth, pose, [](const Motion& m) { for (int deg = 1; deg < 18
 BENCHMARK_CAPTURE(growth, trace, [](const Motion& m) { benchmark::DoNotOptimize(Motion::trace(std::make_shared<const Assembly>(m.assembly())).high_rad()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(growth, contact, [](const Motion& m) { benchmark::DoNotOptimize(findContacts(m).intervals); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(growth, assembly, [](const Motion& m) { benchmark::DoNotOptimize(assembleDesign(row(static_cast<int>(m.assembly().placements.size())))->panels.size()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(growth, order, [](const Motion& m) { benchmark::DoNotOptimize(assemblyOrder(m, kPi).steps.size()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
 
 constexpr char kMemoryFlag[] = "--memory-at-1000-panels";
 

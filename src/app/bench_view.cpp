@@ -30,7 +30,7 @@ void BenchView::refresh() {
   m_piece.reset();
   for (PieceIndex p : m_assembly->pieces.indices())
     if (m_assembly->pieces[p].owner == m_document->selection()) {
-      m_piece = flatPiece(*m_assembly, p);
+      m_piece = flatPiece(*m_assembly, p, m_document->design().stock.thickness_mm);
       break;
     }
   layOut();

@@ -25,7 +25,7 @@ public:
     auto assembled = assembleDesign(m_document->design());
     if (!assembled) return;
     m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-    m_pieces = flatPieces(*m_assembly);
+    m_pieces = flatPieces(*m_assembly, m_document->design().stock.thickness_mm);
     m_layout = sheetLayout(m_pieces, m_document->design());
     updateGeometry();
     setMinimumHeight(std::max(0, heightFor(width())));
@@ -176,7 +176,7 @@ void CutPlace::refill() {
   auto assembled = assembleDesign(m_document->design());
   if (!assembled) return;
   const LengthUnit unit = m_document->design().settings.unit;
-  const auto pieces = flatPieces(*assembled);
+  const auto pieces = flatPieces(*assembled, m_document->design().stock.thickness_mm);
   m_pieces->setRowCount(static_cast<int>(pieces.size()));
   for (std::size_t k = 0; k < pieces.size(); ++k) {
     const auto& owner = assembled->pieces[pieces[k].piece].owner;

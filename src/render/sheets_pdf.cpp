@@ -48,7 +48,7 @@ SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& desi
 }
 
 Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, const std::string& path) {
-  const std::vector<FlatPiece> pieces = flatPieces(assembly);
+  const std::vector<FlatPiece> pieces = flatPieces(assembly, design.stock.thickness_mm);
   const SheetLayout layout = sheetLayout(pieces, design);
   const double width = layout.width_mm, height = layout.height_mm;
   FlatStyle style;

@@ -38,6 +38,7 @@ const CheckKind& slotsCheck();
 const CheckKind& softLinksCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
+const CheckKind& pocketsCheck();
 const CheckKind& orderCheck();
 
 } // namespace hinge

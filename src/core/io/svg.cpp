@@ -27,7 +27,7 @@ std::string escaped(std::string_view text) {
 } // namespace
 
 std::string piecesToSvg(const Assembly& assembly, const Design& design) {
-  const std::vector<FlatPiece> pieces = flatPieces(assembly);
+  const std::vector<FlatPiece> pieces = flatPieces(assembly, design.stock.thickness_mm);
   double widest = 0;
   for (const FlatPiece& p : pieces) widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});
   // One long sheet as wide as the widest piece needs.

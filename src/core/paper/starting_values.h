@@ -13,6 +13,7 @@ constexpr double kEnvelopeRoom_mm = 3.0;    ///< an envelope is this much larger
 constexpr double kStandingTilt_deg = 5.0;   ///< a display must survive this tilt in every direction
 constexpr double kDisplay_deg = 90.0;       ///< opening at which a card is shown
 constexpr double kMostStretch = 2.5;        ///< a band may be drawn to this many times its length
+constexpr double kSlidePlay_mm = 0.5;       ///< room beside what slides, for hand accuracy
 constexpr double kNarrowNeck_mm = 4.0;      ///< paper narrower than this tears
 
 // Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.

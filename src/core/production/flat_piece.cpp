@@ -1,4 +1,5 @@
 #include "core/production/flat_piece.h"
+#include "core/states/pocket.h"
 #include <algorithm>
 #include <cmath>
 
@@ -66,7 +67,9 @@ std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
 
 } // namespace
 
-FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
+namespace {
+
+FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<Pocket>& pockets) {
   const Piece& piece = assembly.pieces[index];
   FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}};
   for (const auto& [from, to] : piece.slits) flat.lines.push_back({LineKind::Cut, {from, to}, false});
@@ -76,9 +79,14 @@ FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
       flat.lines.push_back({fold.sense == FoldSense::Mountain ? LineKind::Mountain : LineKind::Valley, {fold.from, fold.to}, false});
   }
   for (PanelIndex p : piece.panels) flat.bounds.add(boundsOf(assembly.panels[p].outline));
-  for (const Glue& glue : assembly.glues) {
+  for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
+    const Glue& glue = assembly.glues[g];
     const Polygon& outline = assembly.panels[glue.tab].outline;
-    if (assembly.panels[glue.tab].piece == index) flat.glue.push_back({glue.tab, outline, glue.byFace});
+    const auto over = std::ranges::find_if(pockets, [&](const Pocket& p) { return p.glue == g && p.covers && p.panel == glue.tab; });
+    if (assembly.panels[glue.tab].piece == index) {
+      if (over == pockets.end()) flat.glue.push_back({glue.tab, outline, glue.byFace});
+      else for (const Polygon& strip : over->strips) flat.glue.push_back({glue.tab, strip, glue.byFace});
+    }
     if (assembly.panels[glue.host].piece == index) {
       FlatArea mark{glue.tab, {}, glue.onHostFace()};
       for (const Vec2& p : outline) mark.outline.push_back((glue.tabToHost * lift(p)).head<2>());
@@ -88,9 +96,14 @@ FlatPiece flatPiece(const Assembly& assembly, PieceIndex index) {
   return flat;
 }
 
-std::vector<FlatPiece> flatPieces(const Assembly& assembly) {
+} // namespace
+
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece, double thickness_mm) { return flatOf(assembly, piece, pocketsOf(assembly, thickness_mm)); }
+
+std::vector<FlatPiece> flatPieces(const Assembly& assembly, double thickness_mm) {
   std::vector<FlatPiece> all;
-  for (PieceIndex p : assembly.pieces.indices()) all.push_back(flatPiece(assembly, p));
+  const auto pockets = pocketsOf(assembly, thickness_mm);
+  for (PieceIndex p : assembly.pieces.indices()) all.push_back(flatOf(assembly, p, pockets));
   return all;
 }
 

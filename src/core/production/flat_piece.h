@@ -1,5 +1,6 @@
 #pragma once
 #include "core/assembly/assembly.h"
+#include "core/paper/starting_values.h"
 
 namespace hinge {
 
@@ -28,8 +29,9 @@ struct FlatPiece {
   Box2 bounds;
 };
 
-FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece);
-std::vector<FlatPiece> flatPieces(const Assembly& assembly);
+/// The thickness of the paper tells how far glue must stay away from what slides under a pocket's front.
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece, double thickness_mm = starting::kCardThickness_mm);
+std::vector<FlatPiece> flatPieces(const Assembly& assembly, double thickness_mm = starting::kCardThickness_mm);
 
 /// Where a piece goes on a sheet: piece frame -> rotate by 90 degrees if asked -> translate.
 struct SheetPlace {

@@ -303,10 +303,11 @@ std::vector<MendDirection> pieceMends(const PieceWork& work) {
   std::vector<MendDirection> all;
   const Sheet sheet = sheetOf(work);
   std::size_t k = 0;
+  const bool whole = panelPoints(work).size() == 1; // glued down as it is: a pocket's front can be any width
   for (const Vec2& point : panelPoints(work)) {
     const std::size_t face = faceAt(sheet, point);
     const bool glued = std::ranges::any_of(work.joints, [&](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue && faceAt(sheet, j.at) == face; });
-    if (!glued && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
+    if ((whole || !glued) && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
     ++k;
   }
   all.push_back({{{"position", 1}}});

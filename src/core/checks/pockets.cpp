@@ -1,0 +1,37 @@
+#include "core/checks/check.h"
+#include "core/states/pocket.h"
+#include <algorithm>
+
+// Pockets: what slides has room beside it, and what is glued over it keeps enough glue on both sides.
+
+namespace hinge {
+namespace {
+
+std::vector<Finding> run(const CheckInput& in) {
+  std::vector<Finding> found;
+  const double least = in.design.settings.leastTabDepth_mm;
+  for (const Pocket& pocket : pocketsOf(in.assembly, in.design.stock.thickness_mm)) {
+    const Hinge& hinge = in.assembly.hinges[pocket.slide];
+    const double play = slidePlay_mm(pocket.layers, in.design.stock.thickness_mm), room = std::min(pocket.low_mm, pocket.high_mm) - play;
+    const bool tight = room < -1e-6;
+    if (!tight && (!pocket.covers || room >= least - 1e-6)) continue;
+    Finding f{tight ? "pocket-tight" : "pocket-glue", tight ? Severity::Spoils : Severity::Advice, {in.assembly.panels[pocket.panel].key, in.assembly.panels[hinge.second].key}};
+    for (PanelIndex p : {pocket.panel, hinge.second})
+      if (const auto& owner = in.assembly.panels[p].owner; owner && std::ranges::find(f.owners, *owner) == f.owners.end()) f.owners.push_back(*owner);
+    f.amount = tight ? -room : least - room, f.to_rad = kPi;
+    f.show_rad = std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
+    const Pose pose = in.motion.poseAt(f.show_rad);
+    if (pose.placed[pocket.panel]) f.place = pose.panels[pocket.panel] * lift(boundsOf(in.assembly.panels[pocket.panel].outline).centre());
+    found.push_back(std::move(f));
+  }
+  return found;
+}
+
+} // namespace
+
+const CheckKind& pocketsCheck() {
+  static const CheckKind kind{"pockets", "Room to slide", "What slides has room beside it, and what lies over it has enough glue on both sides", run};
+  return kind;
+}
+
+} // namespace hinge
