@@ -11,6 +11,7 @@
 #include "core/structures/closure.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
+#include "core/structures/wrap.h"
 #include "render/picture.h"
 #include "render/sheets_pdf.h"
 #include <CLI/CLI.hpp>
@@ -47,7 +48,7 @@ struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding;
   std::vector<std::string> sets, files;
   int columns = 3, steps = 0, size = 400;
-  double width = 0, height = 0, step = 10;
+  double width = 0, height = 0, step = 10, wrap = 0;
   std::optional<double> open;
   bool json = false, all = false;
   std::string target() const { return out.empty() ? file : out; }
@@ -200,6 +201,7 @@ int solveOne(const Options& o) {
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error());
   if (!d->find(*id)->work) return refuse({"work.missing", "is no free piece", o.id});
+  if (o.wrap > 0) return saveWork(*d, *id, wrappedRound(*d, *id, o.wrap), o.target());
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
   auto assembly = assembleDesign(*d);
   if (!assembly) return refuse(assembly.error());
@@ -401,6 +403,7 @@ int runCommandLine(int argc, char** argv) {
   CLI::App* solve = withFile(verb("solve", "make a free piece lie flat in the shut card, or even steps", solveOne));
   solve->add_option("id", o.id, "structure id")->required();
   solve->add_option("--steps", o.steps, "score it as this many even steps between the two pages")->check(CLI::Range(1, 10));
+  solve->add_option("--wrap", o.wrap, "fold it as a strap round the panel it lies on, closed by an overlap of this many mm")->check(CLI::Range(3.0, 60.0));
   solve->add_option("-o,--out", o.out, "write here instead of changing the file");
   CLI::App* remove = withFile(verb("remove", "take a structure away with everything on it", removeOne));
   remove->add_option("id", o.id, "structure id")->required();

@@ -39,6 +39,7 @@ const CheckKind& softLinksCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
 const CheckKind& pocketsCheck();
+const CheckKind& strapsCheck();
 const CheckKind& orderCheck();
 
 } // namespace hinge

@@ -91,6 +91,7 @@ std::string sentence(const Finding& f, const Design& design) {
   if (f.code == "slide-past-stop") return fmt::format("{} runs {} past its {} {}", panel, much, f.detail == "least" ? "first stop" : "last stop", openings(f));
   if (f.code == "pocket-tight") return fmt::format("{} leaves {} too little room for {} to slide", panel, much, panelName(design, f.elements.at(1)));
   if (f.code == "pocket-glue") return fmt::format("{} is {} too narrow: beside {} too little is left for glue", panel, much, panelName(design, f.elements.at(1)));
+  if (f.code == "strap-tight") return fmt::format("the folds of {} are {} too near to one another to go round {} of {}", panel, much, f.detail == "1" ? "the one layer" : f.detail + " layers", panelName(design, f.elements.at(1)));
   if (f.code == "limbs-hit") return fmt::format("{} runs {} over {} in the same layer {}", panel, much, panelName(design, f.elements.at(1)), openings(f));
   if (f.code == "unreachable")
     return fmt::format("no order of work leaves room to {} {} and {}{}", f.detail, panel, panelName(design, f.elements.at(1)), f.amount > 1 ? fmt::format(": {} joints shut one another in", much) : std::string());

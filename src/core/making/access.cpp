@@ -105,7 +105,7 @@ bool Access::reaches(const std::vector<const Join*>& joins) const {
 bool Access::reaches(const Join& join) const {
   const Assembly& whole = m_motion.assembly();
   switch (join.kind) {
-  case JoinKind::Glue:
+  case JoinKind::Glue: return partsFrom(join.second, join.first) && glueGetsIn(whole.glues[join.glues.front()]);
   case JoinKind::Slide: return partsFrom(join.second, join.first);
   case JoinKind::Slot: return std::ranges::all_of(join.hinges, [&](HingeIndex h) { return slidesApart(whole.hinges[h]); });
   case JoinKind::Pivot: return pinHasRoom(whole.hinges[join.hinges.front()]);
@@ -209,12 +209,30 @@ bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
   return false;
 }
 
-bool Access::coveredBy(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
+bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
   for (const Glue& glue : m_assembly.glues) {
     if (glue.tab != except && glue.host == panel && glue.onHostFace() == onFace && contains(m_assembly.panels[glue.tab].outline, Vec2((glue.tabToHost.inverse() * lift(at)).head<2>()))) return true;
     if (glue.host != except && glue.tab == panel && glue.byFace == onFace && contains(m_assembly.panels[glue.host].outline, Vec2((glue.tabToHost * lift(at)).head<2>()))) return true;
   }
+  for (const Hinge& h : m_assembly.hinges) {
+    if (h.kind == HingeKind::Slot) continue;
+    // Pins point, and slides look, from the first panel to the second.
+    const auto faceTowards = [&](const Iso3& on, double sense) { return sense * (h.kind == HingeKind::Pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0; };
+    const Iso3 second = secondInFirst(h, h.kind == HingeKind::Slide ? 0.5 * (h.least_mm + h.most_mm) : 0.0);
+    if (h.first == panel && h.second != except && faceTowards(h.onFirst, 1) == onFace && contains(m_assembly.panels[h.second].outline, Vec2((second.inverse() * lift(at)).head<2>()))) return true;
+    if (h.second == panel && h.first != except && faceTowards(h.onSecond, -1) == onFace && contains(m_assembly.panels[h.first].outline, Vec2((second * lift(at)).head<2>()))) return true;
+  }
   return false;
+}
+
+bool Access::glueGetsIn(const Glue& glue) const {
+  constexpr double kFromCorner = 0.1; // not on the corner itself, where another panel may just end
+  const Polygon& outline = m_assembly.panels[glue.tab].outline;
+  const Vec2 middle = centroidOf(outline);
+  return std::ranges::any_of(outline, [&](const Vec2& corner) {
+    const Vec2 at = corner + kFromCorner * (middle - corner), onHost = (glue.tabToHost * lift(at)).head<2>();
+    return !covered(glue.host, onHost, glue.onHostFace(), glue.tab) && !covered(glue.tab, at, glue.byFace, glue.host);
+  });
 }
 
 bool Access::room(const Pose& pose, const std::vector<PanelIndex>& joined, const Vec3& at, const Vec3& outwards, double radius_mm, const std::vector<PanelIndex>& ignore) const {
@@ -252,7 +270,7 @@ bool Access::pinHasRoom(const Hinge& pivot) const {
   // The axis looks from the first panel to the second.
   const bool secondUp = pivot.onFirst.linear()(2, 1) > 0, firstUp = pivot.onSecond.linear()(2, 1) > 0;
   const Vec2 onFirst = pivot.onFirst.translation().head<2>(), onSecond = pivot.onSecond.translation().head<2>();
-  if (coveredBy(pivot.first, onFirst, !secondUp, pivot.second) || coveredBy(pivot.second, onSecond, firstUp, pivot.first)) return false;
+  if (covered(pivot.first, onFirst, !secondUp, pivot.second) || covered(pivot.second, onSecond, firstUp, pivot.first)) return false;
   return std::ranges::any_of(kLookedAt_deg, [&](double deg) {
     const double t = radians(deg);
     if (t < m_motion.low_rad() || t > m_motion.high_rad()) return false;

@@ -22,7 +22,9 @@ private:
   /// Room for something of this thickness from a point to the outside, about a direction; walls are what the joints hold together
   /// with one of `joined`.
   bool room(const Pose& pose, const std::vector<PanelIndex>& joined, const Vec3& at, const Vec3& outwards, double radius_mm, const std::vector<PanelIndex>& ignore) const;
-  bool coveredBy(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const; ///< glued over on that side
+  /// Something glued, pinned or sliding lies over the point on that side.
+  bool covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const;
+  bool glueGetsIn(const Glue& glue) const; ///< part of the place on the host is open
   /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of a panel leave free.
   Eigen::MatrixXd freeTwists(PanelIndex panel, std::vector<int>& place) const;
 

@@ -80,7 +80,8 @@ private:
   }
 
   bool comesUndone(const Step& step, const std::vector<char>& made) const {
-    if (step.size() == 1 && m_joins[step.front()].kind == JoinKind::Glue && isFlap(m_joins[step.front()].second, step.front(), made)) return true;
+    const auto slips = [&] { return m_motion.assembly().hinges.empty() && m_joins[step.front()].kind == JoinKind::Glue && isFlap(m_joins[step.front()].second, step.front(), made); };
+    if (step.size() == 1 && slips()) return true;
     std::vector<char> rest = made;
     std::vector<const Join*> joins;
     for (std::size_t j : step) rest[j] = 0, joins.push_back(&m_joins[j]);
