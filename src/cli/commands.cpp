@@ -10,6 +10,7 @@
 #include "core/checks/solve_piece.h"
 #include "core/structures/closure.h"
 #include "core/structures/assemble.h"
+#include "core/structures/proportion.h"
 #include "core/structures/registry.h"
 #include "core/structures/wrap.h"
 #include "render/picture.h"
@@ -46,7 +47,7 @@ private:
 
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding;
-  std::vector<std::string> sets, files;
+  std::vector<std::string> sets, files, hold, give;
   int columns = 3, steps = 0, size = 400;
   double width = 0, height = 0, step = 10, wrap = 0;
   std::optional<double> open;
@@ -216,6 +217,36 @@ int solveOne(const Options& o) {
   if (!edited) return refuse(edited.error());
   fmt::print("{}\n", describe(*found, *d));
   return saveEdited(*edited, o.target());
+}
+
+/// "fit card.hinge card 594 --hold card.rest": another sheet, or another length of one free piece.
+int fitOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  std::optional<StructureId> piece;
+  if (o.id != "card") {
+    auto id = idIn(*d, o.id);
+    if (!id) return refuse(id.error());
+    piece = *id;
+  }
+  const auto rows = lengthRows(*d, piece);
+  if (o.sets.empty()) {
+    const auto length = flatLength_mm(*d, piece);
+    if (!length) return refuse(length.error());
+    fmt::print("flat length {} mm\n", formatNumber(*length, 3));
+    for (const LengthRow& row : rows) fmt::print("{:5} {:24} {:>9} mm  {}\n", row.held ? "held" : "gives", row.key, formatNumber(row.value_mm, 3), row.label);
+    return kFine;
+  }
+  const auto length = parseLength_mm(o.sets.front(), LengthUnit::Millimetre);
+  if (!length) return refuse(length.error());
+  std::set<std::string> held(o.hold.begin(), o.hold.end());
+  for (const LengthRow& row : rows)
+    if (row.held && std::ranges::find(o.give, row.key) == o.give.end()) held.insert(row.key);
+  const auto fitted = fittedTo(*d, piece, *length, held);
+  if (!fitted) return refuse(fitted.error());
+  const int code = saveEdited(fitted->design, o.target());
+  if (code == kFine) fmt::print("what gives has grown to {} %\n", formatNumber(100 * fitted->factor, 2));
+  return code;
 }
 
 int orderOf(const Options& o) {
@@ -405,6 +436,12 @@ int runCommandLine(int argc, char** argv) {
   solve->add_option("--steps", o.steps, "score it as this many even steps between the two pages")->check(CLI::Range(1, 10));
   solve->add_option("--wrap", o.wrap, "fold it as a strap round the panel it lies on, closed by an overlap of this many mm")->check(CLI::Range(3.0, 60.0));
   solve->add_option("-o,--out", o.out, "write here instead of changing the file");
+  CLI::App* fit = withFile(verb("fit", "fit the card's sheet, or a free piece, to another flat length; without one: list what is held and what gives", fitOne));
+  fit->add_option("id", o.id, "\"card\", or the id of a free piece")->required();
+  fit->add_option("length", o.sets, "flat length")->expected(0, 1);
+  fit->add_option("--hold", o.hold, "lengths to hold")->expected(1, -1);
+  fit->add_option("--give", o.give, "held lengths that may give")->expected(1, -1);
+  fit->add_option("-o,--out", o.out, "write here instead of changing the file");
   CLI::App* remove = withFile(verb("remove", "take a structure away with everything on it", removeOne));
   remove->add_option("id", o.id, "structure id")->required();
   remove->add_option("-o,--out", o.out, "write here instead of changing the file");
