@@ -1,4 +1,5 @@
 #include "app/accessible_items.h"
+#include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
@@ -35,6 +36,12 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     window.sizes().work().jointsButton().click();
     target = window.findChild<JointsDialog*>();
   }
+  if (options.isSet(QStringLiteral("fit"))) {
+    if (window.document().selection()) window.sizes().work().fitButton().click();
+    else window.sizePlace().findChild<QPushButton*>(QStringLiteral("fit-sheet"))->click();
+    target = window.findChild<FitDialog*>();
+    target->findChild<QLineEdit*>()->setText(options.value(QStringLiteral("fit")));
+  }
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
     target = QApplication::activePopupWidget();
@@ -68,6 +75,7 @@ int main(int argc, char** argv) {
                      {QStringLiteral("adding"), QStringLiteral("Show the folds on which a structure can be put.")},
                      {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
                      {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
+                     {QStringLiteral("fit"), QStringLiteral("With --shot: fitting the sheet, or the selected free piece, to a length."), QStringLiteral("LENGTH")},
                      {QStringLiteral("joints"), QStringLiteral("With --shot: the joints of the selected free piece.")},
                      {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
                      {QStringLiteral("light"), QStringLiteral("Light bench.")}});

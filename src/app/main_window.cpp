@@ -61,6 +61,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Do
   connect(m_analyst, &Analyst::changed, m_cut, [this] {
     if (const auto analysis = m_analyst->current()) m_cut->showOrder(*analysis);
   });
+  connect(m_size, &SizePlace::notice, this, [this](const QString& text) { showNotice(text, false); });
   connect(m_cut, &CutPlace::refused, this, &MainWindow::showRefusal);
   connect(m_cut, &CutPlace::notice, this, [this](const QString& text) { showNotice(text, false); });
   connect(m_document, &Document::designChanged, this, [this] {

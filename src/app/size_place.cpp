@@ -1,4 +1,5 @@
 #include "app/size_place.h"
+#include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
@@ -150,7 +151,19 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   auto* onward = new QPushButton(tr("Build on it"), this);
   onward->setObjectName(QStringLiteral("primary"));
   connect(onward, &QPushButton::clicked, this, &SizePlace::done);
-  column->addWidget(onward, 0, Qt::AlignLeft);
+  auto* fit = new QPushButton(tr("Fit to another sheet …"), this);
+  fit->setObjectName(QStringLiteral("fit-sheet"));
+  fit->setToolTip(tr("The whole card at another open length, with what you hold held"));
+  connect(fit, &QPushButton::clicked, this, [this] {
+    auto* dialog = new FitDialog(m_document, std::nullopt, window());
+    connect(dialog, &FitDialog::notice, this, &SizePlace::notice);
+    dialog->open();
+  });
+  auto* actions = new QHBoxLayout;
+  actions->addWidget(onward);
+  actions->addWidget(fit);
+  actions->addStretch();
+  column->addLayout(actions);
   column->addStretch();
   row->addLayout(column);
   m_drawing = new CardDrawing(document, this);

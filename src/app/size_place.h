@@ -21,6 +21,7 @@ public:
 
 signals:
   void refused(const QString& why);
+  void notice(const QString& text);
   void done();
 
 private:

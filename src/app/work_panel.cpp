@@ -1,10 +1,12 @@
 #include "app/work_panel.h"
+#include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/look.h"
 #include "core/checks/analysis.h"
 #include "core/checks/solve_piece.h"
 #include "core/structures/assemble.h"
 #include "core/structures/closure.h"
+#include "core/structures/wrap.h"
 #include <QHBoxLayout>
 #include <QStyle>
 
@@ -46,8 +48,28 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   row->addWidget(m_even);
   row->addWidget(m_steps);
   row->addStretch();
-  row->addWidget(m_joints);
   column->addLayout(row);
+  auto* second = new QHBoxLayout;
+  second->setSpacing(8);
+  m_wrap = new QPushButton(tr("Wrap it round"), this);
+  m_wrap->setToolTip(tr("Folds the strip as a strap round the panel it lies on, as long as its way round all layers there"));
+  connect(m_wrap, &QPushButton::clicked, this, [this] {
+    if (const auto piece = item()) take(wrappedRound(m_document->committed(), piece->id, starting::kStrapOverlap_mm), tr("wrap it round"));
+  });
+  m_fit = new QPushButton(tr("Fit to a length …"), this);
+  m_fit->setToolTip(tr("The piece at another length, with what you hold held"));
+  connect(m_fit, &QPushButton::clicked, this, [this] {
+    const auto piece = item();
+    if (!piece) return;
+    auto* dialog = new FitDialog(m_document, piece->id, window());
+    connect(dialog, &FitDialog::notice, this, &WorkPanel::notice);
+    dialog->open();
+  });
+  second->addWidget(m_wrap);
+  second->addWidget(m_fit);
+  second->addStretch();
+  second->addWidget(m_joints);
+  column->addLayout(second);
   connect(document, &Document::designChanged, this, &WorkPanel::refill);
   refill();
 }

@@ -17,6 +17,8 @@ public:
   QLineEdit& scores() { return *m_scores; }
   QPushButton& solveButton() { return *m_solve; }
   QPushButton& stepsButton() { return *m_even; }
+  QPushButton& wrapButton() { return *m_wrap; }
+  QPushButton& fitButton() { return *m_fit; }
   QPushButton& jointsButton() { return *m_joints; }
   void refill();
 
@@ -35,7 +37,7 @@ private:
   ScoreRuler* m_ruler;
   QLineEdit* m_scores;
   QSpinBox* m_steps;
-  QPushButton *m_solve, *m_even, *m_joints;
+  QPushButton *m_solve, *m_even, *m_wrap, *m_fit, *m_joints;
 };
 
 } // namespace hinge

@@ -1,6 +1,7 @@
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
+#include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/live_picture.h"
 #include "app/main_window.h"
@@ -215,6 +216,54 @@ private slots:
     dialog->close();
     m_window->document().undoStack().undo();
     QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before) < 1e-9);
+  }
+  void theSheetIsFittedToAnotherLength() {
+    QVERIFY(m_window->openFile(demo("long-quay.hinge")));
+    settle();
+    m_window->go(MainWindow::SizeCard);
+    m_window->sizePlace().findChild<QPushButton*>(QStringLiteral("fit-sheet"))->click();
+    auto* dialog = m_window->findChild<FitDialog*>();
+    QVERIFY(dialog && dialog->isVisible());
+    auto* length = dialog->findChild<QLineEdit*>();
+    auto* table = dialog->findChild<QTableWidget*>();
+    auto* take = dialog->findChildren<QPushButton*>().back();
+    QCOMPARE(length->text(), QStringLiteral("560 mm"));
+    length->selectAll();
+    QTest::keyClicks(length, QStringLiteral("630"));
+    QCOMPARE(table->item(0, 2)->text(), QStringLiteral("78.75 mm"));
+    table->item(0, 0)->setCheckState(Qt::Checked); // the covers are held
+    QCOMPARE(table->item(0, 2)->text(), QStringLiteral("70 mm"));
+    QCOMPARE(table->item(2, 2)->text(), QStringLiteral("80 mm"));
+    length->selectAll();
+    QTest::keyClicks(length, QStringLiteral("60"));
+    QVERIFY(!take->isEnabled()); // the held cover alone is longer
+    length->selectAll();
+    QTest::keyClicks(length, QStringLiteral("630"));
+    QVERIFY(take->isEnabled());
+    QTest::mouseClick(take, Qt::LeftButton);
+    QCOMPARE(m_window->document().committed().card.values.at("rest"), 80.0);
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("Fitted")));
+    m_window->document().undoStack().undo();
+    QCOMPARE(m_window->document().committed().card.values.at("rest"), 70.0);
+    settle();
+  }
+  void aStrapIsWrappedRoundWhatItLiesOn() {
+    QVERIFY(m_window->openFile(demo("ferry-pass.hinge")));
+    settle();
+    m_window->document().select(StructureId{4});
+    Design thick = m_window->document().committed();
+    thick.stock.thickness_mm = 0.5;
+    QVERIFY(m_window->document().apply(thick, QStringLiteral("test")).ok());
+    settle();
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("Spoil")) || m_window->analyst().current()->verdict == Verdict::Spoiled);
+    QTest::mouseClick(&m_window->sizes().work().wrapButton(), Qt::LeftButton);
+    settle();
+    for (const Finding& f : m_window->analyst().current()->findings) QVERIFY(f.code != "strap-tight");
+    // What lies on nothing is not wrapped, and says so.
+    m_window->document().select(StructureId{2});
+    const Design before = m_window->document().committed();
+    QTest::mouseClick(&m_window->sizes().work().wrapButton(), Qt::LeftButton);
+    QVERIFY(m_window->document().committed() == before || m_window->document().undoStack().canUndo());
   }
   void aFigureIsAddedByPickingAFace() {
     StageView& stage = m_window->stage();

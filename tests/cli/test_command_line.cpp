@@ -148,7 +148,7 @@ private slots:
     QCOMPARE(after.readAll(), text);
   }
   void helpIsThereForEveryVerb() {
-    for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend", "sweep", "export"}) {
+    for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend", "sweep", "export", "scores", "solve", "fit", "order", "gallery"}) {
       const Ran help = run({QString::fromLatin1(verb), "--help"});
       QCOMPARE(help.code, 0);
       QVERIFY(help.out.contains("Usage"));
@@ -187,6 +187,36 @@ private slots:
         QVERIFY2(own.contains(QStringLiteral("| `%1` |").arg(key)) && own.contains(row.toObject()["meaning"].toString()), qPrintable(key));
       }
     }
+  }
+  void theOrderOfWorkIsTold() {
+    const QString lantern = QStringLiteral(HINGE_SOURCE_DIR "/demo/pop-up-lantern.hinge");
+    const Ran text = run({"order", lantern});
+    QCOMPARE(text.code, 0);
+    QVERIFY(text.out.contains("6. Fasten the band") && text.out.contains("before step 7 shuts it in"));
+    const QJsonObject order = run({"order", lantern, "--json"}).json();
+    QCOMPARE(order["steps"].toArray().size(), qsizetype(7));
+    QCOMPARE(order["steps"].toArray()[5].toObject()["before"].toInt(), 7);
+    QVERIFY(order["steps"].toArray()[0].toObject()["before"].isNull());
+    QCOMPARE(order["steps"].toArray()[5].toObject()["joins"].toArray()[0].toObject()["kind"].toString(), QStringLiteral("band"));
+    QCOMPARE(order["unreachable"].toArray().size(), qsizetype(0));
+    QCOMPARE(run({"order", at("missing.hinge")}).code, 2);
+  }
+  void aCardIsFittedToAnotherSheet() {
+    const QString quay = QStringLiteral(HINGE_SOURCE_DIR "/demo/long-quay.hinge"), target = at("fitted.hinge");
+    QVERIFY(run({"fit", quay, "card"}).out.contains("flat length 560 mm"));
+    QVERIFY(run({"fit", quay, "card", "630", "--hold", "card.width", "-o", target}).code == 0);
+    QVERIFY(run({"fit", target, "card"}).out.contains("flat length 630 mm"));
+    QCOMPARE(run({"check", target}).code, 0);
+    QCOMPARE(run({"fit", quay, "card", "630", "--hold", "card.width", "card.rest", "-o", target}).code, 2);
+    QCOMPARE(run({"fit", quay, "s99", "630", "-o", target}).code, 2);
+    QCOMPARE(run({"fit", quay, "card", "wide", "-o", target}).code, 2);
+  }
+  void aStrapIsWrapped() {
+    const QString pass = QStringLiteral(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge"), target = at("wrapped.hinge");
+    QCOMPARE(run({"solve", pass, "s4", "--wrap", "12", "-o", target}).code, 0);
+    QVERIFY(run({"scores", target, "s4"}).out.contains("12 mm"));
+    QCOMPARE(run({"check", target}).code, 0);
+    QCOMPARE(run({"solve", pass, "s4", "--wrap", "1", "-o", target}).code, 2);
   }
   void aGalleryShowsEveryCard() {
     const QString picture = at("gallery.png"), one = QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market.hinge"), two = QStringLiteral(HINGE_SOURCE_DIR "/demo/quay-steps.hinge");

@@ -6,7 +6,9 @@
 #include "core/structures/arrange.h"
 #include "core/structures/closure.h"
 #include "core/structures/piece.h"
+#include "core/states/pocket.h"
 #include "core/structures/registry.h"
+#include "core/structures/wrap.h"
 #include <random>
 #endif
 
@@ -449,6 +451,116 @@ private slots:
     QVERIFY(f);
     QVERIFY_NEAR(f->amount, 8.0, 1e-3);
     QCOMPARE(f->detail, std::string("most"));
+  }
+  void aPocketLeavesRoomToSlideAndToGlue() {
+    const Design d = demo("ferry-pass");
+    const auto pockets = pocketsOf(*assemble(d), d.stock.thickness_mm);
+    // The strap that pulls is glued on the insert itself: only the pocket's front is on the page.
+    QCOMPARE(pockets.size(), std::size_t(1));
+    QVERIFY(pockets.front().covers);
+    QCOMPARE(pockets.front().layers, 4); // the insert, and three of the band round it
+    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm);
+    QVERIFY_NEAR(pockets.front().low_mm, 0.5 * (82 - band), 1e-9);
+    QVERIFY_NEAR(pockets.front().high_mm, 0.5 * (82 - band), 1e-9);
+    // What is left for glue lies beside everything that slides.
+    QCOMPARE(pockets.front().strips.size(), std::size_t(2));
+    double glued = 0;
+    for (const Polygon& strip : pockets.front().strips) glued += std::abs(signedArea_mm2(strip));
+    QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4, d.stock.thickness_mm)), 1e-6);
+  }
+  void aPocketThatIsTooNarrowIsFound_data() {
+    QTest::addColumn<double>("width");
+    QTest::addColumn<QString>("code");
+    QTest::newRow("wide enough") << 82.0 << "";
+    QTest::newRow("little glue") << 76.0 << "pocket-glue";
+    QTest::newRow("no room") << 71.0 << "pocket-tight";
+    QTest::newRow("narrower than the insert") << 60.0 << "pocket-tight";
+  }
+  void aPocketThatIsTooNarrowIsFound() {
+    QFETCH(double, width);
+    QFETCH(QString, code);
+    Design d = demo("ferry-pass");
+    d = *setValues(d, StructureId{3}, {{"panel-1", width}}); // its right end moves
+    const Analysis analysis = checked(d, true);
+    if (code.isEmpty()) {
+      QVERIFY(analysis.findings.empty());
+      return;
+    }
+    const Finding* f = findCode(analysis, code.toStdString());
+    QVERIFY(f);
+    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm), right = width - 41 - 0.5 * band, play = slidePlay_mm(4, d.stock.thickness_mm);
+    QVERIFY_NEAR(f->amount, code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right, 1e-9);
+    QVERIFY(f->mend.has_value()); // a wider front
+    QVERIFY(!findCode(checked(*applyMend(d, *f->mend)), code.toStdString()));
+  }
+  void aTabBesideTheWayKeepsClearOfWhatSlides() {
+    Design d = demo("ferry-pass");
+    PieceWork stop = plainStrip(6, 20);
+    WorkJoint glue = d.structures[2].work->joints.front();
+    glue.at = {3, 10}, glue.to = {98, 70}, glue.turn_deg = 0; // beside the band's right end, at 60 + 30.92
+    stop.joints = {glue};
+    d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, stop)->design;
+    QVERIFY(!findCode(checked(d), "pocket-tight"));
+    PieceWork near = stop;
+    near.joints.front().to.x() = 93; // reaches over the insert's side by a millimetre
+    const Analysis analysis = checked(*setWork(d, d.structures.back().id, near));
+    const Finding* f = findCode(analysis, "pocket-tight");
+    QVERIFY(f && f->elements.front() == "s5/panel-1");
+  }
+  void aStrapGoesRoundEverythingInsideIt() {
+    const Design d = demo("ferry-pass");
+    const auto wraps = wrapsOf(*assemble(d), d.stock.thickness_mm);
+    QCOMPARE(wraps.size(), std::size_t(1));
+    QCOMPARE(wraps.front().layers, 1);
+    QVERIFY_NEAR(wraps.front().width_mm, 60.0, 1e-9);
+    // Half a turn round one layer and to the middle of its own paper at each of two folds, a millimetre of play.
+    QVERIFY_NEAR(wraps.front().needed_mm, 60 + 1 + kPi * d.stock.thickness_mm, 1e-9);
+    QVERIFY_NEAR(wraps.front().inside_mm, wraps.front().needed_mm, 1e-6);
+    Design thick = d;
+    thick.stock.thickness_mm = 0.5;
+    const Analysis thicker = checked(thick);
+    const Finding* f = findCode(thicker, "strap-tight");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, kPi * (0.5 - d.stock.thickness_mm), 1e-6);
+    // Worked out anew it goes round the thicker paper.
+    const auto again = wrappedRound(thick, StructureId{4}, 8);
+    QVERIFY(again.ok());
+    QVERIFY(!findCode(checked(*setWork(thick, StructureId{4}, *again)), "strap-tight"));
+  }
+  void aLayerMoreMakesTheStrapLonger() {
+    Design d = demo("ferry-pass");
+    PieceWork mat = plainStrip(40, 30); // a mat on the insert, under the band
+    WorkJoint glue;
+    glue.at = {20, 15}, glue.on = "s1/panel-1", glue.to = {30, 22};
+    mat.joints = {glue};
+    d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, mat)->design;
+    const auto wraps = wrapsOf(*assemble(d), d.stock.thickness_mm);
+    QCOMPARE(wraps.front().layers, 2);
+    QVERIFY_NEAR(wraps.front().needed_mm - wraps.front().inside_mm, 0.5 * kPi * d.stock.thickness_mm, 1e-6);
+  }
+  void aStrapFromTheFrontIsFoldedTheOtherWay() {
+    Design d = demo("ferry-pass");
+    d = *removeStructure(d, StructureId{4});
+    PieceWork band = plainStrip(50, 6);
+    WorkJoint glue;
+    glue.at = {25, 3}, glue.on = "s1/panel-1", glue.to = {30, 30}; // its back on the face of the insert
+    band.joints = {glue};
+    const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, band);
+    const auto work = wrappedRound(added->design, added->id, 10);
+    QVERIFY2(work.ok(), work.ok() ? "" : work.error().text().c_str());
+    for (const WorkLine& line : work->lines) QVERIFY(line.kind == Kind::Mountain);
+    const Analysis analysis = checked(*setWork(added->design, added->id, *work));
+    QVERIFY(!findCode(analysis, "impossible") && !findCode(analysis, "strap-tight") && !findCode(analysis, "floppy"));
+    QCOMPARE(wrapsOf(*analysis.assembly, d.stock.thickness_mm).size(), std::size_t(1));
+  }
+  void whatLiesOnNothingIsNotWrapped() {
+    const Design d = demo("oil-sleeve");
+    QVERIFY(wrappedRound(d, StructureId{99}, 8).error().code == "structure.missing");
+    Design loose = demo("ferry-pass");
+    PieceWork work = *loose.structures[3].work;
+    work.joints.erase(work.joints.begin());
+    QVERIFY(wrappedRound(*setWork(loose, StructureId{4}, work), StructureId{4}, 8).error().code == "wrap.lies-on-nothing");
+    QVERIFY(wrappedRound(demo("ferry-pass"), StructureId{4}, 45).error().code == "wrap.narrow");
   }
   void limbsInOneLayerThatMeetAreFound() {
     Design d = demo("waving-boatmen");

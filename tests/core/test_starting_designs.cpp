@@ -107,6 +107,8 @@ private slots:
     row("moth-wings", 1, "panel-2", 126, "outside-cover");
     row("two-awnings", 2, "panel-2", 30, "shut-flat");
     row("two-tents", 0, "stop2", 130, "easel.stop");
+    row("ferry-pass", 3, "panel-1", 71, "pocket-tight");
+    row("ferry-pass", 4, "panel-2", 60, "strap-tight");
     row("ferry-pass", 2, "panel-2", 40, "slide-past-stop");
   }
   void wrongSizesGiveTheFindingTheyMust() {

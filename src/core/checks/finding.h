@@ -1,6 +1,7 @@
 #pragma once
 #include "core/design/design.h"
 #include "core/geom/vectors.h"
+#include "core/structures/names.h"
 #include <optional>
 #include <string>
 #include <vector>
@@ -47,9 +48,5 @@ std::string_view unitKey(AmountUnit unit);        ///< "mm", "deg", "count"
 /// Finding and mend in plain English, lengths in the user's unit. The single place where findings become words.
 std::string describe(const Finding& finding, const Design& design);
 std::string describe(const Mend& mend, const Design& design);
-/// What a structure is called: its own label, or kind and number ("box s2").
-std::string nameOf(const Design& design, StructureId id);
-/// "wall a of Roof" for the key "s2/wall-a".
-std::string panelName(const Design& design, const std::string& key);
 
 } // namespace hinge

@@ -1,6 +1,6 @@
 #include "core/making/order.h"
-#include "core/checks/finding.h"
 #include "core/making/access.h"
+#include "core/structures/names.h"
 #include <algorithm>
 #include <cctype>
 #include <fmt/format.h>

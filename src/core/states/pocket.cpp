@@ -34,8 +34,19 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
     if (hinge.kind != HingeKind::Slide) continue;
     const bool onFace = hinge.onFirst.linear()(2, 2) > 0;
     const Iso3 carrier = hinge.onFirst.inverse(), rider = hinge.onSecond.inverse();
-    const Polygon slider = mapped(assembly.panels[hinge.second].outline, rider);
-    const Box2 own = boundsOf(slider);
+    // All that is glued flat to what slides goes with it.
+    std::vector<Polygon> layers;
+    Box2 own;
+    for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
+      const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
+      if (std::abs(std::abs(toRider.linear()(2, 2)) - 1) > 1e-6 || std::abs(toRider.translation().z()) > 1e-6) continue;
+      layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
+      own.add(boundsOf(layers.back()));
+      // A strap closed on itself goes round what slides: its other panels lie over this one.
+      const PieceIndex piece = assembly.panels[p].piece;
+      const bool strap = std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
+      if (strap) layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
+    }
     for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
       const Glue& glue = assembly.glues[g];
       const bool asHost = glue.host == hinge.first;
@@ -48,7 +59,10 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
       if (there.high.y() <= own.low.y() + hinge.least_mm || there.low.y() >= own.high.y() + hinge.most_mm) continue; // never comes there
       Pocket pocket{h, g, panel};
       // What of the slider ever comes to these heights, and how much of the panel is there.
-      const Box2 passing = between(slider, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
+      Box2 passing;
+      pocket.layers = 0;
+      for (const Polygon& layer : layers)
+        if (const Box2 part = between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm); !part.empty()) passing.add(part), ++pocket.layers;
       const Box2 met = between(glued, own.low.y() + hinge.least_mm, own.high.y() + hinge.most_mm);
       if (passing.empty() || met.empty()) continue;
       pocket.low_mm = passing.low.x() - met.low.x(), pocket.high_mm = met.high.x() - passing.high.x();
@@ -56,13 +70,6 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
       const double over = std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
       pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
       if (pocket.covers) {
-        for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
-          if (p == hinge.second) continue;
-          const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
-          const Box2 layer = boundsOf(mapped(assembly.panels[p].outline, rider * toRider));
-          const bool flat = std::abs(std::abs(toRider.linear()(2, 2)) - 1) < 1e-6 && std::abs(toRider.translation().z()) < 1e-6;
-          if (flat && layer.high.y() + hinge.most_mm > there.low.y() && layer.low.y() + hinge.least_mm < there.high.y()) ++pocket.layers;
-        }
         const double play = slidePlay_mm(pocket.layers, thickness_mm);
         const Iso3 back = toSlide.inverse();
         for (const Polygon& part : convexParts(glued))

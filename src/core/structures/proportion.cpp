@@ -1,6 +1,7 @@
 #include "core/structures/proportion.h"
 #include "core/bases/base.h"
 #include "core/structures/assemble.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "core/units/length.h"
 #include <algorithm>
@@ -30,12 +31,6 @@ bool isGlued(const PieceWork& work, std::size_t panel) {
 }
 
 std::string panelKey(std::size_t k) { return fmt::format("panel-{}", k + 1); }
-
-std::string nameOfItem(const StructureItem& item) {
-  if (!item.label.empty()) return item.label;
-  const StructureKind* kind = findStructureKind(item.kind);
-  return fmt::format("{} {}", kind ? kind->label : "structure", item.id.text());
-}
 
 /// True when the widths of a free piece run across the folds of the base; on other pieces as theirs do.
 bool widthsRunAcross(const Design& design, const StructureItem& item);
@@ -153,7 +148,7 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
   }
   for (const StructureItem& item : design.structures) {
     if (piece && item.id != *piece) continue;
-    const std::string owner = nameOfItem(item);
+    const std::string owner = nameOf(design, item.id);
     if (item.work) {
       const auto widths = panelWidths_mm(*item.work);
       const bool across = piece || widthsRunAcross(design, item);

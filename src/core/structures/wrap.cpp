@@ -71,9 +71,10 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
     const PieceIndex piece = assembly.panels[panel].piece;
     const bool closed = std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
     if (!closed || assembly.panels[carrier].piece == piece) return;
-    // The two folds of the panel must run the same way.
+    // Two folds that run the same way, and no others: with more of them it is a tube that stands up.
+    const auto ofPiece = std::ranges::count_if(assembly.folds, [&](const Fold& f) { return assembly.panels[f.left].piece == piece; });
     const auto folds = assembly.foldsOf(panel);
-    if (folds.size() != 2) return;
+    if (folds.size() != 2 || ofPiece != 2) return;
     const Fold &a = assembly.folds[folds[0]], &b = assembly.folds[folds[1]];
     const Vec2 u = (a.to - a.from).normalized(), v = (b.to - b.from).normalized();
     if (std::abs(cross2(u, v)) > 1e-6) return;
@@ -148,7 +149,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   made.joints.push_back(*close);
   // Other joints of the strap sit on its outside as they did, on the panel that lies on the carrier.
   for (const WorkJoint& other : old.joints)
-    if (&other != &*lies) {
+    if (&other != &*lies && ownerOfKey(other.on) != id) { // how it was closed before is past
       made.joints.push_back(other);
       made.joints.back().at = joint.at + (other.at - lies->at);
     }

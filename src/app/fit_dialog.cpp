@@ -1,0 +1,107 @@
+#include "app/fit_dialog.h"
+#include "core/structures/assemble.h"
+#include "core/units/length.h"
+#include <QHBoxLayout>
+#include <QHeaderView>
+
+namespace hinge {
+
+FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidget* parent) : QDialog(parent), m_document(document), m_piece(piece) {
+  setWindowTitle(piece ? tr("Fit to another length") : tr("Fit to another sheet"));
+  setAttribute(Qt::WA_DeleteOnClose);
+  resize(560, 520);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(20, 16, 20, 16);
+  column->setSpacing(12);
+  auto* hint = new QLabel(piece ? tr("What gives grows in proportion until the piece is as long as this; its feet stand farther out, its windows with it.")
+                                : tr("What gives grows in proportion until the open sheet is as long as this. Ticked lengths are held: at first those along the folds, and the tabs."), this);
+  hint->setObjectName(QStringLiteral("soft"));
+  hint->setWordWrap(true);
+  column->addWidget(hint);
+  const LengthUnit unit = document->committed().settings.unit;
+  auto* row = new QHBoxLayout;
+  row->addWidget(new QLabel(tr("Flat length"), this));
+  m_length = new QLineEdit(this);
+  m_length->setFixedWidth(120);
+  m_length->setAccessibleName(tr("Flat length"));
+  if (const auto now = flatLength_mm(document->committed(), piece)) m_length->setText(QString::fromStdString(formatLength(*now, unit)));
+  row->addWidget(m_length);
+  row->addStretch();
+  column->addLayout(row);
+  m_rows = lengthRows(document->committed(), piece);
+  m_table = new QTableWidget(static_cast<int>(m_rows.size()), 3, this);
+  m_table->setAccessibleName(tr("Lengths held and giving"));
+  m_table->setHorizontalHeaderLabels({tr("Held"), tr("Now"), tr("Then")});
+  m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+  m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft);
+  m_table->verticalHeader()->hide();
+  m_table->setShowGrid(false);
+  m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  for (std::size_t k = 0; k < m_rows.size(); ++k) {
+    const int at = static_cast<int>(k);
+    auto* name = new QTableWidgetItem(QString::fromStdString(m_rows[k].label));
+    name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
+    name->setCheckState(m_rows[k].held ? Qt::Checked : Qt::Unchecked);
+    m_table->setItem(at, 0, name);
+    m_table->setItem(at, 1, new QTableWidgetItem(QString::fromStdString(formatLength(m_rows[k].value_mm, unit))));
+    m_table->setItem(at, 2, new QTableWidgetItem);
+  }
+  column->addWidget(m_table, 1);
+  m_says = new QLabel(this);
+  m_says->setWordWrap(true);
+  column->addWidget(m_says);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  auto* leave = new QPushButton(tr("Leave it"), this);
+  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  m_take = new QPushButton(tr("Fit it"), this);
+  m_take->setObjectName(QStringLiteral("primary"));
+  m_take->setDefault(true);
+  connect(m_take, &QPushButton::clicked, this, &FitDialog::take);
+  buttons->addWidget(leave);
+  buttons->addWidget(m_take);
+  column->addLayout(buttons);
+  connect(m_length, &QLineEdit::textChanged, this, &FitDialog::work);
+  connect(m_table, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
+    if (item->column() == 0) work();
+  });
+  // What it was worked out from is gone when the document changes behind it.
+  connect(document, &Document::designChanged, this, &QDialog::reject);
+  work();
+}
+
+std::set<std::string> FitDialog::held() const {
+  std::set<std::string> keys;
+  for (std::size_t k = 0; k < m_rows.size(); ++k)
+    if (m_table->item(static_cast<int>(k), 0)->checkState() == Qt::Checked) keys.insert(m_rows[k].key);
+  return keys;
+}
+
+void FitDialog::work() {
+  m_fitted.reset();
+  const Design& design = m_document->committed();
+  const LengthUnit unit = design.settings.unit;
+  const auto length = parseLength_mm(m_length->text().trimmed().toStdString(), unit);
+  auto fitted = length ? fittedTo(design, m_piece, *length, held()) : Result<Fitted>(length.error());
+  std::vector<LengthRow> then;
+  if (fitted) {
+    if (auto possible = assembleDesign(fitted->design); !possible) fitted = possible.error();
+    else then = lengthRows(fitted->design, m_piece);
+  }
+  for (std::size_t k = 0; k < m_rows.size(); ++k) m_table->item(static_cast<int>(k), 2)->setText(k < then.size() ? QString::fromStdString(formatLength(then[k].value_mm, unit)) : QString());
+  if (fitted) {
+    m_says->setText(tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
+    m_fitted = *fitted;
+  } else m_says->setText(QStringLiteral("◆  ") + QString::fromStdString(fitted.error().text()));
+  m_take->setEnabled(m_fitted.has_value());
+}
+
+void FitDialog::take() {
+  if (!m_fitted) return;
+  const Design next = m_fitted->design;
+  const double factor = m_fitted->factor;
+  if (const auto done = m_document->apply(next, m_piece ? tr("fit to another length") : tr("fit to another sheet")); !done) return m_says->setText(QString::fromStdString(done.error().text()));
+  emit notice(tr("Fitted: what gives is %1 % of what it was").arg(100 * factor, 0, 'f', 1));
+}
+
+} // namespace hinge

@@ -1,0 +1,11 @@
+#pragma once
+#include "core/design/design.h"
+
+namespace hinge {
+
+/// What a structure is called: its own label, or kind and number ("Box s2").
+std::string nameOf(const Design& design, StructureId id);
+/// "wall a of Roof" for the key "s2/wall-a".
+std::string panelName(const Design& design, const std::string& key);
+
+} // namespace hinge
