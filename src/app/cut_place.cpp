@@ -1,5 +1,6 @@
 #include "app/cut_place.h"
 #include "app/look.h"
+#include "core/production/slices.h"
 #include "core/checks/finding.h"
 #include "core/io/fold_file.h"
 #include "core/io/svg.h"
@@ -25,7 +26,7 @@ public:
     auto assembled = assembleDesign(m_document->design());
     if (!assembled) return;
     m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-    m_pieces = flatPieces(*m_assembly, m_document->design().stock.thickness_mm);
+    m_pieces = piecesToCut(*m_assembly, m_document->design());
     m_layout = sheetLayout(m_pieces, m_document->design());
     updateGeometry();
     setMinimumHeight(std::max(0, heightFor(width())));
@@ -141,6 +142,13 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   m_pieces->setSelectionBehavior(QAbstractItemView::SelectRows);
   m_pieces->setWordWrap(true);
   column->addWidget(m_pieces, 3);
+  m_slice = new QCheckBox(tr("Equal plain strips as one wide sheet: score it, then slice"), this);
+  connect(m_slice, &QCheckBox::clicked, this, [this](bool on) {
+    Design next = m_document->committed();
+    next.settings.slice = on;
+    if (auto applied = m_document->apply(next, tr("slice equal strips")); !applied) emit refused(QString::fromStdString(applied.error().text()));
+  });
+  column->addWidget(m_slice);
   auto* together = new QLabel(tr("Put together in this order"), this);
   together->setObjectName(QStringLiteral("large"));
   column->addWidget(together);
@@ -187,6 +195,7 @@ void CutPlace::refill() {
     m_pieces->setItem(row, 2, new QTableWidgetItem(scoresOf(pieces[k], unit)));
     m_pieces->setRowHeight(row, 32);
   }
+  m_slice->setChecked(m_document->design().settings.slice);
   m_summary->setText(tr("%1 pieces on %2 %3, seen from the face side").arg(pieces.size()).arg(sheets->sheets()).arg(sheets->sheets() == 1 ? tr("sheet") : tr("sheets")));
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 #include "app/document.h"
 #include "core/checks/analysis.h"
+#include <QCheckBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QTableWidget>
@@ -27,6 +28,7 @@ private:
   QTableWidget* m_pieces;
   QLabel* m_summary;
   QListWidget* m_order;
+  QCheckBox* m_slice;
 };
 
 } // namespace hinge

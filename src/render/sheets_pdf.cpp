@@ -1,4 +1,5 @@
 #include "render/sheets_pdf.h"
+#include "core/production/slices.h"
 #include "core/checks/finding.h"
 #include "core/io/text_file.h"
 #include "render/flat_painter.h"
@@ -48,7 +49,7 @@ SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& desi
 }
 
 Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, const std::string& path) {
-  const std::vector<FlatPiece> pieces = flatPieces(assembly, design.stock.thickness_mm);
+  const std::vector<FlatPiece> pieces = piecesToCut(assembly, design);
   const SheetLayout layout = sheetLayout(pieces, design);
   const double width = layout.width_mm, height = layout.height_mm;
   FlatStyle style;
@@ -78,12 +79,12 @@ Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, cons
       return toSheet * QTransform(kDotsPerMm, 0, 0, -kDotsPerMm, -shiftX * kDotsPerMm, (height - kFooter_mm + shiftY) * kDotsPerMm);
     };
     const auto label = [&](const FlatPiece& piece, const QTransform& transform) {
-      const auto& owner = assembly.pieces[piece.piece].owner;
       painter.setPen(style.theme.mark);
       painter.setFont(fontOf(3.2));
-      const Vec2 c = piece.bounds.centre();
-      const Vec2 at = owner ? c : Vec2(0.5 * piece.bounds.high.x(), piece.bounds.low.y() + 6);
-      painter.drawText(transform.map(QPointF(at.x(), at.y())), QString::fromStdString(owner ? nameOf(design, *owner) : "card"));
+      for (const FlatLabel& text : piece.labels) {
+        const auto& owner = assembly.pieces[text.piece].owner;
+        painter.drawText(transform.map(QPointF(text.at.x(), text.at.y())), QString::fromStdString(owner ? nameOf(design, *owner) : "card"));
+      }
     };
     for (int sheet = 0; sheet < layout.sheets; ++sheet) {
       std::vector<const SheetPlace*> here;

@@ -454,6 +454,17 @@ private slots:
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
   }
+  void equalStripsAreSlicedFromOneSheet() {
+    QVERIFY(m_window->openFile(demo("waving-boatmen.hinge")));
+    m_window->go(MainWindow::CutCard);
+    auto* slice = m_window->cutPlace().findChild<QCheckBox*>();
+    QVERIFY(slice && !slice->isChecked());
+    slice->click();
+    QVERIFY(m_window->document().committed().settings.slice);
+    m_window->document().undoStack().undo();
+    QVERIFY(!slice->isChecked());
+    settle();
+  }
   void theCutPlaceTellsTheOrderOfWork() {
     QVERIFY(m_window->openFile(demo("pop-up-lantern.hinge")));
     settle();

@@ -1,6 +1,8 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/io/design_json.h"
 #include "core/io/svg.h"
+#include "core/production/slices.h"
 #include "core/production/flat_piece.h"
 #include "core/states/shut_state.h"
 #include <QFile>
@@ -104,6 +106,68 @@ private slots:
     const SheetLayout layout = layOut(flatPieces(*assembly), 210, 297, 10, 6);
     QCOMPARE(layout.sheets, 1);
     QVERIFY(layout.places.front().oversize);
+  }
+  void equalStripsAreCutAsOneWideSheet() {
+    auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
+    QVERIFY(loaded.ok());
+    const auto assembly = assemble(*loaded);
+    const auto single = flatPieces(*assembly, loaded->stock.thickness_mm), wide = takenTogether(single, 190);
+    // Two arms and two links, each pair alike.
+    QCOMPARE(wide.size(), single.size() - 2);
+    std::size_t parts = 0;
+    for (const FlatPiece& piece : wide) {
+      parts += std::max<std::size_t>(1, piece.slices.size());
+      if (piece.slices.empty()) continue;
+      QCOMPARE(piece.slices.size(), std::size_t(2));
+      QCOMPARE(piece.labels.size(), std::size_t(2));
+      const auto one = std::ranges::find(single, piece.slices.front(), &FlatPiece::piece);
+      QVERIFY_NEAR(piece.bounds.size().x(), one->bounds.size().x(), 1e-9);
+      QVERIFY_NEAR(piece.bounds.size().y(), 2 * one->bounds.size().y(), 1e-9);
+      // One cut between the two in place of two.
+      double cut = 0, alone = 0;
+      const auto lengthOf = [](const FlatLine& line) {
+        double sum = 0;
+        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k) sum += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
+        return line.kind == LineKind::Cut ? sum : 0.0;
+      };
+      for (const FlatLine& line : piece.lines) cut += lengthOf(line);
+      for (const FlatLine& line : one->lines) alone += lengthOf(line);
+      QVERIFY_NEAR(cut, 2 * alone - one->bounds.size().x(), 1e-6);
+    }
+    QCOMPARE(parts, single.size());
+  }
+  void scoresRunThroughAllSlices() {
+    Design d = card(120, 150);
+    PieceWork strip = plainStrip(60, 10);
+    for (double x : {8.0, 30.0, 52.0}) strip.lines.push_back({x == 30 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley, {x, 0}, {x, 10}});
+    for (int k = 0; k < 5; ++k) {
+      WorkJoint glue;
+      glue.at = {4, 5}, glue.on = "card/page-a", glue.to = {20 + 22.0 * k, 60};
+      strip.joints = {glue};
+      if (k == 4) strip.lines[1].kind = WorkLine::Kind::Valley; // not alike: it stays alone
+      d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, strip)->design;
+    }
+    const auto assembly = assemble(d);
+    QCOMPARE(piecesToCut(*assembly, d).size(), std::size_t(6));
+    d.settings.slice = true;
+    const auto pieces = piecesToCut(*assembly, d);
+    QCOMPARE(pieces.size(), std::size_t(3)); // card, four together, one alone
+    const auto wide = std::ranges::find_if(pieces, [](const FlatPiece& p) { return p.slices.size() == 4; });
+    QVERIFY(wide != pieces.end());
+    int scores = 0;
+    for (const FlatLine& line : wide->lines) {
+      if (line.kind == LineKind::Cut) continue;
+      ++scores;
+      QVERIFY_NEAR((line.corners.front() - line.corners.back()).norm(), 40.0, 1e-9);
+    }
+    QCOMPARE(scores, 3);
+    QCOMPARE(wide->glue.size(), std::size_t(4));
+    // No more than the sheet takes.
+    QCOMPARE(takenTogether(flatPieces(*assembly), 25).size(), std::size_t(4)); // card, two pairs, one alone
+    const std::string svg = piecesToSvg(*assembly, d);
+    QCOMPARE(QString::fromStdString(svg).count("<text"), 6); // every strip keeps its name
+    const auto saved = designFromJson(designToJson(d));
+    QVERIFY(saved.ok() && saved->settings.slice);
   }
   void svgIsTheGoldenFile() {
     const std::string svg = piecesToSvg(*assemble(boxCard()), boxCard());

@@ -57,6 +57,7 @@ struct Settings {
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
+  bool slice = false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced
   std::string envelope = "to-measure"; ///< key of the envelope, see knownEnvelopes()
   bool operator==(const Settings&) const = default;
 };

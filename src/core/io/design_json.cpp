@@ -47,6 +47,12 @@ public:
     if (!value->is_string()) fail(member, "is not a text");
     else out = value->get<std::string>();
   }
+  void yesOrNo(std::string_view member, bool& out) {
+    const Json* value = get(member, false);
+    if (!value) return;
+    if (!value->is_boolean()) fail(member, "is neither true nor false");
+    else out = value->get<bool>();
+  }
   void integer(std::string_view member, int& out) {
     const Json* value = get(member, false);
     if (!value) return;
@@ -286,6 +292,7 @@ std::string designToJson(const Design& d) {
                      {"edge_reserve_mm", d.settings.edgeReserve_mm},
                      {"sheet", d.settings.sheet},
                      {"envelope", d.settings.envelope}};
+  if (d.settings.slice) out["settings"]["slice"] = true;
   addExtras(out["settings"], d.extras, "settings");
   out["structures"] = Json::array();
   for (const StructureItem& item : d.structures) {
@@ -378,6 +385,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   settings.positive("fold_clearance_mm", d.settings.foldClearance_mm);
   settings.positive("edge_reserve_mm", d.settings.edgeReserve_mm);
   settings.text("sheet", d.settings.sheet);
+  settings.yesOrNo("slice", d.settings.slice);
   settings.text("envelope", d.settings.envelope);
 
   const Json* structures = in.get("structures", true);

@@ -1,3 +1,4 @@
+#include "core/production/slices.h"
 #include "core/io/svg.h"
 #include "core/checks/finding.h"
 #include "core/production/flat_piece.h"
@@ -27,16 +28,16 @@ std::string escaped(std::string_view text) {
 } // namespace
 
 std::string piecesToSvg(const Assembly& assembly, const Design& design) {
-  const std::vector<FlatPiece> pieces = flatPieces(assembly, design.stock.thickness_mm);
+  const std::vector<FlatPiece> pieces = piecesToCut(assembly, design);
   double widest = 0;
   for (const FlatPiece& p : pieces) widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});
   // One long sheet as wide as the widest piece needs.
   const SheetLayout layout = layOut(pieces, widest + 2 * kGap_mm, 1e6, kGap_mm, kGap_mm);
   double height = 0;
-  for (const SheetPlace& place : layout.places)
-    for (const Panel& panel : assembly.panels)
-      if (panel.piece == place.piece)
-        for (const Vec2& p : panel.outline) height = std::max(height, place.onSheet(p).y());
+  for (const SheetPlace& place : layout.places) {
+    const Box2& bounds = std::ranges::find(pieces, place.piece, &FlatPiece::piece)->bounds;
+    for (const Vec2& p : {bounds.low, bounds.high}) height = std::max(height, place.onSheet(p).y());
+  }
   height += kGap_mm;
 
   Layer cut{"cut", R"(fill="none" stroke="#1d1b22" stroke-width="0.2")", {}};
@@ -65,12 +66,11 @@ std::string piecesToSvg(const Assembly& assembly, const Design& design) {
       glue.body += fmt::format("    <path data-panel=\"{}\" d=\"{}\"/>\n", escaped(assembly.panels[area.panel].key), path(area.outline, true));
     for (const FlatArea& area : piece.marks)
       marks.body += fmt::format("    <path data-panel=\"{}\" d=\"{}\"/>\n", escaped(assembly.panels[area.panel].key), path(area.outline, true));
-    const auto& owner = assembly.pieces[place.piece].owner;
-    const std::string name = owner ? nameOf(design, *owner) : "card";
-    Vec2 middle = piece.bounds.centre();
-    if (!owner) middle = Vec2(0.5 * piece.bounds.high.x(), piece.bounds.low.y() + 8);
-    const Vec2 q = place.onSheet(middle);
-    labels.body += fmt::format("    <text x=\"{}\" y=\"{}\">{}</text>\n", formatNumber(q.x(), 3), formatNumber(height - q.y(), 3), escaped(name));
+    for (const FlatLabel& label : piece.labels) {
+      const auto& owner = assembly.pieces[label.piece].owner;
+      const Vec2 q = place.onSheet(label.at);
+      labels.body += fmt::format("    <text x=\"{}\" y=\"{}\">{}</text>\n", formatNumber(q.x(), 3), formatNumber(height - q.y(), 3), escaped(owner ? nameOf(design, *owner) : "card"));
+    }
   }
   std::string out = fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
                                 "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"0 0 {0} {1}\">\n"

@@ -156,7 +156,12 @@ private:
 AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad) { return Making(motion, shown_rad, joinsOf(motion.assembly())).run(); }
 
 std::string describe(const Join& join, const Design& design, const Assembly& assembly) {
-  const std::string first = panelName(design, assembly.panels[join.first].key), second = panelName(design, assembly.panels[join.second].key);
+  // A piece of one panel is called by its own name.
+  const auto nameIn = [&](PanelIndex p) {
+    const Panel& panel = assembly.panels[p];
+    return panel.owner && assembly.pieces[panel.piece].panels.size() == 1 ? nameOf(design, *panel.owner) : panelName(design, panel.key);
+  };
+  const std::string first = nameIn(join.first), second = nameIn(join.second);
   switch (join.kind) {
   case JoinKind::Glue: return fmt::format("glue {} to {}", second, first);
   case JoinKind::Slot: return join.hinges.size() > 1 ? fmt::format("push the {} slots of {} and {} together", join.hinges.size(), second, first) : fmt::format("push the slots of {} and {} together", second, first);

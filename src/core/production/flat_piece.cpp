@@ -71,7 +71,7 @@ namespace {
 
 FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<Pocket>& pockets) {
   const Piece& piece = assembly.pieces[index];
-  FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}};
+  FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}, {}, {}};
   for (const auto& [from, to] : piece.slits) flat.lines.push_back({LineKind::Cut, {from, to}, false});
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
@@ -79,6 +79,8 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
       flat.lines.push_back({fold.sense == FoldSense::Mountain ? LineKind::Mountain : LineKind::Valley, {fold.from, fold.to}, false});
   }
   for (PanelIndex p : piece.panels) flat.bounds.add(boundsOf(assembly.panels[p].outline));
+  // The base has structures in its middle: its name stands at its foot.
+  flat.labels = {{index, piece.owner ? flat.bounds.centre() : Vec2(0.5 * flat.bounds.high.x(), flat.bounds.low.y() + 8)}};
   for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
     const Glue& glue = assembly.glues[g];
     const Polygon& outline = assembly.panels[glue.tab].outline;

@@ -20,12 +20,20 @@ struct FlatArea {
   bool onFace = true; ///< glue on the face side, or the mark belongs on the face side
 };
 
+/// Where the name of a piece is written.
+struct FlatLabel {
+  PieceIndex piece;
+  Vec2 at;
+};
+
 /// Everything that is drawn of a flat piece, in its own frame (mm, face up).
 struct FlatPiece {
   PieceIndex piece;
   std::vector<FlatLine> lines;
   std::vector<FlatArea> glue;  ///< this piece's own tabs
   std::vector<FlatArea> marks; ///< where tabs of other pieces are glued on
+  std::vector<FlatLabel> labels;
+  std::vector<PieceIndex> slices; ///< of a wide sheet that is sliced afterwards: all strips, from below; else empty
   Box2 bounds;
 };
 
