@@ -126,7 +126,15 @@ void Fan::paintEvent(QPaintEvent*) {
   }
   p.setPen(theme.stageSoft);
   p.drawText(QRectF(at(0, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, tr("shut"));
-  p.drawText(QRectF(at(kPi, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, tr("flat"));
+  const bool pulls = m_card.openBy_deg < 180;
+  p.drawText(QRectF(at(kPi, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, pulls ? tr("pulled") : tr("flat"));
+  if (pulls) { // from here on the card stays as it is and the pull moves
+    const double by = radians(m_card.openBy_deg);
+    p.setPen(QPen(theme.stageInk, 1.5, Qt::DotLine));
+    p.drawLine(at(by, kInner), at(by, 1.06));
+    p.setPen(theme.stageSoft);
+    p.drawText(QRectF(at(by, 1.17).x() - 22, at(by, 1.17).y() - 8, 44, 16), Qt::AlignCenter, tr("open"));
+  }
   // The lying page and the leaf, drawn as the two halves of the card.
   p.setPen(QPen(QColor(0xf1, 0xd9, 0xb0), 3, Qt::SolidLine, Qt::RoundCap));
   p.drawLine(c, at(0, 1.0));
@@ -137,7 +145,10 @@ void Fan::paintEvent(QPaintEvent*) {
   p.drawEllipse(at(opening_rad(), 0.98), 8, 8);
   p.setPen(theme.stageInk);
   p.setFont(Look::font(19, QFont::DemiBold));
-  p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter, QString::number(value() / 10.0, 'f', value() % 10 ? 1 : 0) + QStringLiteral("°"));
+  if (value() > 10 * m_card.openBy_deg) {
+    p.setFont(Look::font(13, QFont::DemiBold));
+    p.drawText(QRectF(c.x() - 62, c.y() + 6, 98, 26), Qt::AlignCenter, tr("pulled %1 %").arg(std::round((value() - 10 * m_card.openBy_deg) / (18 - 0.1 * m_card.openBy_deg))));
+  } else p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter, QString::fromStdString(openingText(m_card, radians(std::round(10 * degrees(opening_rad())) / 10))));
   const QRectF play = playButton();
   p.setPen(Qt::NoPen);
   p.setBrush(theme.stageInk);
@@ -147,6 +158,11 @@ void Fan::paintEvent(QPaintEvent*) {
   } else {
     p.drawPolygon(QPolygonF({{play.left() + 6, play.top() + 3}, {play.left() + 18, play.center().y()}, {play.left() + 6, play.bottom() - 3}}));
   }
+}
+
+void Fan::setCard(const CardBase& card) {
+  m_card = card;
+  update();
 }
 
 void Fan::dragTo(const QPointF& point) {

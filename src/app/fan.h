@@ -14,6 +14,7 @@ public:
   double opening_rad() const { return radians(value() / 10.0); }
   void setOpening_rad(double opening_rad);
   void setAnalysis(std::shared_ptr<const Analysis> analysis);
+  void setCard(const CardBase& card); ///< tells up to where the leaf opens the base
   void togglePlay();
   bool playing() const { return m_play.isActive(); }
   QSize sizeHint() const override { return {280, 166}; }
@@ -37,6 +38,7 @@ private:
   void dragTo(const QPointF& point);
 
   std::shared_ptr<const Analysis> m_analysis;
+  CardBase m_card;
   QTimer m_play;
   int m_direction = 1;
   bool m_dragging = false;

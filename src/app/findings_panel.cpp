@@ -165,7 +165,7 @@ void FindingsPanel::rebuild() {
       text += QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.").arg(shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
     if (const Stand stand = standOf(*analysis->motion, analysis->design); stand.reached)
       text += QLatin1Char('\n') + tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
-                                      .arg(QString::fromStdString(formatAngle(degrees(stand.opening_rad))))
+                                      .arg(QString::fromStdString(openingText(analysis->design.card, stand.opening_rad)))
                                       .arg(stand.weight_g, 0, 'f', 1)
                                       .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
     auto* facts = new QLabel(text, m_content);

@@ -141,6 +141,8 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_envelope = combo(tr("Envelope"));
   for (const EnvelopeSize& envelope : knownEnvelopes()) m_envelope->addItem(QString::fromUtf8(envelope.label.data()), QString::fromUtf8(envelope.key.data()));
   m_display = lineEdit(tr("Shown open at"), 110);
+  m_openBy = lineEdit(tr("Pulls begin at"), 110);
+  m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the rest to itself. 180°: pulls move while the card opens"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
   column->addLayout(form);
@@ -192,6 +194,7 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_sheet, &QComboBox::activated, this, [this, change] { change(tr("choose the sheet"), [this](Design& d) { d.settings.sheet = m_sheet->currentData().toString().toStdString(); }); });
   connect(m_envelope, &QComboBox::activated, this, [this, change] { change(tr("choose the envelope"), [this](Design& d) { d.settings.envelope = m_envelope->currentData().toString().toStdString(); }); });
   connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_openBy, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_rests, &QComboBox::activated, this, &SizePlace::commitCard);
   connect(document, &Document::designChanged, this, &SizePlace::refill);
   refill();
@@ -246,6 +249,8 @@ void SizePlace::refill() {
   m_envelope->setCurrentIndex(m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
   m_display->setText(QString::fromStdString(formatAngle(d.card.display_deg)));
   m_display->setModified(false);
+  m_openBy->setText(QString::fromStdString(formatAngle(d.card.openBy_deg)));
+  m_openBy->setModified(false);
   m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
   const double reserve = d.settings.edgeReserve_mm;
   const EnvelopeNeed envelope = envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
@@ -286,15 +291,16 @@ void SizePlace::commitCard() {
     card.values[std::string(spec.key)] = *typed;
   }
   card.rests = m_rests->currentIndex() == 1 ? Rests::OnEdge : Rests::OnPage;
-  if (m_display->isModified()) {
-    m_display->setModified(false);
-    const auto typed = parseAngle_deg(m_display->text().toStdString());
+  for (const auto& [edit, angle] : {std::pair{m_display, &card.display_deg}, std::pair{m_openBy, &card.openBy_deg}}) {
+    if (!edit->isModified()) continue;
+    edit->setModified(false);
+    const auto typed = parseAngle_deg(edit->text().toStdString());
     if (!typed) {
       emit refused(QString::fromStdString(typed.error().text()));
       refill();
       return;
     }
-    card.display_deg = *typed;
+    *angle = *typed;
   }
   auto next = setCard(d, card);
   Result<void> applied;

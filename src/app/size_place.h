@@ -28,7 +28,7 @@ private:
   void refill();
   void commitCard();
   Document* m_document;
-  QLineEdit *m_title, *m_width, *m_height, *m_display;
+  QLineEdit *m_title, *m_width, *m_height, *m_display, *m_openBy;
   void refillBase();
   QFormLayout* m_form;
   QComboBox* m_base;

@@ -87,6 +87,7 @@ void StageView::refresh() {
     if (!assembled) return; // apply() and preview() let only designs through that assemble
     m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
     m_assembledDesign = m_document->design();
+    m_fan->setCard(m_assembledDesign.card);
   }
   // The traced motion when it belongs to what is shown, a direct solution while it is being worked out.
   if (analysis && analysis->design == m_document->design()) m_pose = analysis->motion->poseAt(opening);

@@ -7,6 +7,7 @@
 #include "core/structures/closure.h"
 #include "core/structures/piece.h"
 #include "core/states/pocket.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "core/structures/wrap.h"
 #include <random>
@@ -305,6 +306,40 @@ private slots:
     }
     QVERIFY2(std::abs(last - first) > radians(20), "the pull waves the arm");
     QCOMPARE(motion.mobility(), 0);
+  }
+  void pullsHaveTheRestOfTheLeaf() {
+    const Design d = demo("waving-boatmen"); // the card is open at 120 of the leaf's 180 degrees
+    const Motion motion = trace(d);
+    const Assembly& a = motion.assembly();
+    const auto between = [&](double deg) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const Vec3 pageA = pose.panels[a.findPanel("card/page-a")].linear() * Vec3(-1, 0, 0), pageB = pose.panels[a.findPanel("card/page-b")].linear() * Vec3(1, 0, 0);
+      return degrees(std::acos(std::clamp(pageA.dot(pageB), -1.0, 1.0)));
+    };
+    QVERIFY_NEAR(between(60), 90.0, 1e-6);
+    for (double deg : {120.0, 150.0, 180.0}) QVERIFY_NEAR(between(deg), 180.0, 1e-5);
+    const auto& slide = a.hinges[a.pulls.front().hinge];
+    for (const auto& [deg, way] : {std::pair{40.0, 0.0}, {120.0, 0.0}, {150.0, 9.0}, {180.0, 18.0}}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      QVERIFY_NEAR(((pose.panels[slide.first] * slide.onFirst).inverse() * pose.panels[slide.second] * slide.onSecond).translation().y(), way, 1e-7);
+    }
+    QCOMPARE(openingText(d.card, radians(60)), std::string("90°"));
+    QCOMPARE(openingText(d.card, radians(150)), std::string("180° and pulled 50 %"));
+    QVERIFY(designFromJson(designToJson(d))->card.openBy_deg == 120);
+    Design wrong = d;
+    wrong.card.openBy_deg = 10;
+    QCOMPARE(assembleDesign(wrong).error().code, std::string("card.open-by"));
+  }
+  void whatStandsOnTheGutterIsTheSameOnAShorterLeaf() {
+    Design d = card(130, 180);
+    add(d, "box", "gutter");
+    const Motion plain = trace(d);
+    d.card.openBy_deg = 90;
+    const Motion quick = trace(d);
+    const PanelIndex wall = plain.assembly().findPanel("s1/wall-a");
+    QVERIFY(wall.valid());
+    for (double deg : {20.0, 50.0, 80.0}) QVERIFY((plain.poseAt(radians(2 * deg)).panels[wall].matrix() - quick.poseAt(radians(deg)).panels[wall].matrix()).norm() < 1e-6);
+    QVERIFY(checked(d).findings.empty());
   }
   void halfShellsRiseAsASarrusLinkage() {
     const Design d = demo("pop-up-lantern");

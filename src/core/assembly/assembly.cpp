@@ -20,8 +20,10 @@ Iso3 secondInFirst(const Hinge& hinge, double value) {
   return hinge.onFirst * move * hinge.onSecond.inverse();
 }
 
+double Assembly::baseOpening_rad(double opening_rad) const { return openBy_rad < kPi ? std::min(kPi, opening_rad * kPi / openBy_rad) : opening_rad; }
+
 Iso3 Assembly::rootPose(double opening_rad) const {
-  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - opening_rad)) : Iso3::Identity();
+  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - baseOpening_rad(opening_rad))) : Iso3::Identity();
 }
 
 std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad) const {
@@ -38,7 +40,7 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       const Iso3 *left = poseOf(fold.left), *right = poseOf(fold.right);
       if ((left != nullptr) == (right != nullptr)) continue;
       // Pages are one flat piece: the fold line has the same numbers on both sides.
-      const Iso3 turn = rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), (left ? -1.0 : 1.0) * drive.angle_rad(opening_rad));
+      const Iso3 turn = rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), (left ? -1.0 : 1.0) * drive.angle_rad(baseOpening_rad(opening_rad)));
       const Iso3 pose = (left ? *left : *right) * turn;
       placed.push_back({left ? fold.right : fold.left, pose});
       found = true;

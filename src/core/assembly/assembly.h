@@ -157,8 +157,11 @@ struct Assembly {
 
   std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
   PanelIndex root;           ///< its frame in the world is given by rootPose
+  double openBy_rad = kPi;   ///< way of the leaf by which the base is fully open; the rest moves what is pulled
   bool symmetric = true;     ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 
+  /// How far the base itself has opened (0 to pi) on the way of the leaf.
+  double baseOpening_rad(double opening_rad) const;
   /// Pose of the root panel's piece frame at an opening.
   Iso3 rootPose(double opening_rad) const;
   /// Where the pages of the base are at an opening, what the base glues onto them and what a pull moves on them (piece frames

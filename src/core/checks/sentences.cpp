@@ -30,8 +30,8 @@ std::string amountText(const Finding& f, const Design& design) {
                                           : formatNumber(f.amount, 0);
 }
 
-std::string openings(const Finding& f) {
-  return fmt::format("from {} to {}", formatAngle(degrees(f.from_rad)), formatAngle(degrees(f.to_rad)));
+std::string openings(const Finding& f, const Design& design) {
+  return fmt::format("from {} to {}", openingText(design.card, f.from_rad), openingText(design.card, f.to_rad));
 }
 
 } // namespace
@@ -44,15 +44,15 @@ std::string sentence(const Finding& f, const Design& design) {
   const std::string panel = f.elements.empty() ? who : panelName(design, f.elements.front());
   if (f.code == "shut-flat")
     return f.detail == "jams" ? fmt::format("{} does not shut flat: its sizes are {} out of step and it jams at {}", who, much,
-                                            formatAngle(degrees(f.to_rad)))
+                                            openingText(design.card, f.to_rad))
                               : fmt::format("{} does not shut flat: its sizes are {} out of step and it stands off the pages", who, much);
   if (f.code == "outside-cover") return fmt::format("{} pokes {} past the {} edge of the shut card", panel, much, f.detail);
   if (f.code == "edge-reserve") return fmt::format("{} comes {} into the reserve at the {} edge of the shut card", panel, much, f.detail);
   if (f.code == "panels-hit")
-    return fmt::format("{} and {} pass {} through one another {}", panel, panelName(design, f.elements.at(1)), much, openings(f));
+    return fmt::format("{} and {} pass {} through one another {}", panel, panelName(design, f.elements.at(1)), much, openings(f, design));
   if (f.code == "taut")
-    return fmt::format("{} goes taut at {}: the card cannot open the last {} without tearing it", who, formatAngle(degrees(f.from_rad)), much);
-  if (f.code == "jammed") return fmt::format("{} jams at {}: the card cannot shut past it", who, formatAngle(degrees(f.to_rad)));
+    return fmt::format("{} goes taut at {}: the card cannot open the last {} without tearing it", who, openingText(design.card, f.from_rad), much);
+  if (f.code == "jammed") return fmt::format("{} jams at {}: the card cannot shut past it", who, openingText(design.card, f.to_rad));
   if (f.code == "impossible") return fmt::format("{} cannot be put together: its panels do not meet at any opening", who);
   if (f.code == "floppy") return fmt::format("{} flops: {} motion{} left free when the card is held still", who, much, f.amount > 1 ? "s are" : " is");
   if (f.code == "tab-narrow") return fmt::format("{} is {} too narrow to hold", panel, much);
@@ -69,18 +69,18 @@ std::string sentence(const Finding& f, const Design& design) {
   if (f.code == "stack-through") return fmt::format("{} would have to pass through the {} of {} in the shut card", panel, f.detail, panelName(design, f.elements.at(1)));
   if (f.code == "slot-short") return fmt::format("the slits of {} and {} are {} too short to push them together", panel, panelName(design, f.elements.at(1)), much);
   if (f.code == "slots-askew") return fmt::format("{} cannot be pushed into its slots: they stand {} askew to one another at every opening", who, much);
-  if (f.code == "film-taut") return fmt::format("the film on {} is {} too short: it is taut {}", panel, much, openings(f));
-  if (f.code == "band-drawn") return fmt::format("the band on {} is drawn {} too far at {}", panel, much, formatAngle(degrees(f.show_rad)));
+  if (f.code == "film-taut") return fmt::format("the film on {} is {} too short: it is taut {}", panel, much, openings(f, design));
+  if (f.code == "band-drawn") return fmt::format("the band on {} is drawn {} too far at {}", panel, much, openingText(design.card, f.show_rad));
   if (f.code == "band-slack") return fmt::format("the band on {} hangs {} slack where the card is shown: it does not pull", panel, much);
-  if (f.code == "slide-past-stop") return fmt::format("{} runs {} past its {} {}", panel, much, f.detail == "least" ? "first stop" : "last stop", openings(f));
+  if (f.code == "slide-past-stop") return fmt::format("{} runs {} past its {} {}", panel, much, f.detail == "least" ? "first stop" : "last stop", openings(f, design));
   if (f.code == "pocket-tight") return fmt::format("{} leaves {} too little room for {} to slide", panel, much, panelName(design, f.elements.at(1)));
   if (f.code == "pocket-glue") return fmt::format("{} is {} too narrow: beside {} too little is left for glue", panel, much, panelName(design, f.elements.at(1)));
   if (f.code == "strap-tight") return fmt::format("the folds of {} are {} too near to one another to go round {} of {}", panel, much, f.detail == "1" ? "the one layer" : f.detail + " layers", panelName(design, f.elements.at(1)));
-  if (f.code == "limbs-hit") return fmt::format("{} runs {} over {} in the same layer {}", panel, much, panelName(design, f.elements.at(1)), openings(f));
+  if (f.code == "limbs-hit") return fmt::format("{} runs {} over {} in the same layer {}", panel, much, panelName(design, f.elements.at(1)), openings(f, design));
   if (f.code == "unreachable")
     return fmt::format("no order of work leaves room to {} {} and {}{}", f.detail, panel, panelName(design, f.elements.at(1)), f.amount > 1 ? fmt::format(": {} joints shut one another in", much) : std::string());
-  if (f.code == "falls-over") return fmt::format("the card falls over when it is shown open at {}: its weight lies {} outside of what it stands on", formatAngle(degrees(f.show_rad)), much);
-  if (f.code == "tips-easily") return fmt::format("the card shown open at {} falls over when it is tilted by {}", formatAngle(degrees(f.show_rad)), much);
+  if (f.code == "falls-over") return fmt::format("the card falls over when it is shown open at {}: its weight lies {} outside of what it stands on", openingText(design.card, f.show_rad), much);
+  if (f.code == "tips-easily") return fmt::format("the card shown open at {} falls over when it is tilted by {}", openingText(design.card, f.show_rad), much);
   if (f.code == "envelope-small") return fmt::format("the shut card is {} too large for the envelope {}", much, f.detail);
   if (f.code == "envelope-tight") return fmt::format("the shut card fits the envelope {} too tightly: it wants {} more", f.detail, much);
   return fmt::format("{}: {} {}", who, f.code, much);

@@ -42,6 +42,8 @@ Result<void> validateCard(const CardBase& card) {
   if (auto height = check(card.height_mm, "height"); !height) return height;
   if (!(card.display_deg >= 1 && card.display_deg <= 180))
     return Error{"card.display", fmt::format("{} degrees is outside 1 to 180", formatNumber(card.display_deg, 3)), "card display"};
+  if (!(card.openBy_deg >= 30 && card.openBy_deg <= 180))
+    return Error{"card.open-by", fmt::format("{} degrees is outside 30 to 180", formatNumber(card.openBy_deg, 3)), "card open_by_deg"};
   return {};
 }
 

@@ -43,6 +43,8 @@ struct CardBase {
   FoldSide fold = FoldSide::Side;
   ParameterValues values; ///< of the base's own table; none for a single fold
   double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
+  /// Way of the leaf (0 shut to 180) by which the base is fully open; pulls have the rest of it to themselves.
+  double openBy_deg = 180;
   Rests rests = Rests::OnPage;
   double value(std::string_view key) const { return values.find(key)->second; } ///< a size of the base
   double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }

@@ -277,6 +277,7 @@ std::string designToJson(const Design& d) {
   out["card"] = {{"base", d.card.kind}, {"width_mm", d.card.width_mm}, {"height_mm", d.card.height_mm},
                  {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}, {"display_deg", d.card.display_deg},
                  {"rests", d.card.rests == Rests::OnPage ? "page" : "edge"}};
+  if (d.card.openBy_deg != 180) out["card"]["open_by_deg"] = d.card.openBy_deg;
   if (const BaseKind* base = findBaseKind(d.card.kind); base && !base->parameters.empty()) {
     Json values = Json::object();
     for (const ParameterSpec& spec : base->parameters) values[std::string(spec.key)] = d.card.values.find(spec.key)->second;
@@ -351,6 +352,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   if (fold != "side" && fold != "top") card.fail("fold", "must be \"side\" or \"top\"");
   d.card.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
   card.number("display_deg", d.card.display_deg, false);
+  card.number("open_by_deg", d.card.openBy_deg, false);
   std::string rests = "page";
   card.text("rests", rests);
   if (rests != "page" && rests != "edge") card.fail("rests", "must be \"page\" or \"edge\"");

@@ -39,6 +39,7 @@ Result<Assembly> assembleDesign(const Design& design) {
     if (auto built = base->build(design.card, builder); !built) return built.error();
     offerFaces(assembly, builder, std::nullopt);
   }
+  assembly.openBy_rad = radians(design.card.openBy_deg);
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
