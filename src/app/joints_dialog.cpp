@@ -1,6 +1,7 @@
 #include "app/joints_dialog.h"
 #include "app/look.h"
 #include "core/structures/assemble.h"
+#include "core/structures/piece.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
@@ -107,6 +108,24 @@ void JointsDialog::change(const PieceWork& next, const QString& what) {
   QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
 }
 
+void JointsDialog::takePoint(std::size_t index, bool there, const std::string& face, const Vec2& at) {
+  const PieceWork* now = work();
+  if (!now || index >= now->joints.size()) return;
+  if ((ownerOfKey(face) == m_piece) == there)
+    return void(emit refused(there ? tr("That is this piece itself: point at what it is joined to") : tr("That is not this piece: point at one of its own panels")));
+  PieceWork next = *now;
+  if (there) {
+    const auto assembled = assembleDesign(m_document->committed());
+    const StructureItem* item = m_document->committed().find(m_piece);
+    const Seat* on = assembled ? assembled->findSeat(face) : nullptr;
+    if (!on) return;
+    next.joints[index].on = face;
+    next.joints[index].to = at - item->values.find("position")->second * alongFace(*assembled->findSeat(item->seat), on->sides[0]);
+  }
+  else next.joints[index].at = at;
+  change(next, tr("change a joint"));
+}
+
 void JointsDialog::rebuild() {
   delete m_page;
   m_page = new QWidget(this);
@@ -187,6 +206,14 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   field(1, 2, tr("up"), joint.at.y(), true, [](WorkJoint& j, double v) { j.at.y() = v; });
   field(2, 0, tr("there, along"), joint.to.x(), true, [](WorkJoint& j, double v) { j.to.x() = v; });
   field(2, 2, tr("away"), joint.to.y(), true, [](WorkJoint& j, double v) { j.to.y() = v; });
+  for (bool there : {false, true}) {
+    auto* point = new QToolButton(box);
+    point->setText(tr("Point"));
+    point->setAccessibleName(there ? tr("Point at the face for joint %1").arg(index + 1) : tr("Point at the piece for joint %1").arg(index + 1));
+    point->setToolTip(there ? tr("Click on the stage where it is joined") : tr("Click on the stage which point of this piece is joined"));
+    connect(point, &QToolButton::clicked, this, [this, index, there] { emit pointWanted(index, there); });
+    grid->addWidget(point, there ? 2 : 1, 6);
+  }
   int k = 0;
   for (const Number& number : numbersOf(joint.kind)) {
     // Two beside the places, the others in rows of three below.

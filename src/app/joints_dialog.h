@@ -12,7 +12,13 @@ class JointsDialog : public QDialog {
 public:
   JointsDialog(Document* document, StructureId piece, QWidget* parent = nullptr);
 
+  /// Takes a point of the paper for a joint: of the piece itself (there: false), or of a face of something else.
+  void takePoint(std::size_t index, bool there, const std::string& face, const Vec2& at);
+  StructureId piece() const { return m_piece; }
+
 signals:
+  /// The user wants to point at the place on the stage.
+  void pointWanted(std::size_t index, bool there);
   void refused(const QString& why);
 
 private:

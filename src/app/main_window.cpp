@@ -1,10 +1,12 @@
 #include "app/main_window.h"
+#include "app/joints_dialog.h"
 #include "app/new_place.h"
 #include "app/look.h"
 #include "app/shelf.h"
 #include "core/structures/arrange.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
+#include <QPointer>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDateTime>
@@ -236,6 +238,17 @@ QWidget* MainWindow::buildBuildPlace() {
   connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
   connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
   connect(m_sizes, &SizesPanel::notice, this, [this](const QString& text) { showNotice(text, false); });
+  connect(&m_sizes->work(), &WorkPanel::jointsOpened, this, [this](JointsDialog* dialog) {
+    connect(dialog, &JointsDialog::pointWanted, this, [this, dialog = QPointer<JointsDialog>(dialog)](std::size_t index, bool there) {
+      if (!dialog) return;
+      dialog->hide(); // it lies over the stage
+      m_stage->pick(there ? tr("Click where it is joined. Esc ends.") : tr("Click a point of the piece. Esc ends."), [dialog, index, there](const std::optional<StageView::Picked>& picked) {
+        if (!dialog) return;
+        if (picked) dialog->takePoint(index, there, picked->face, there ? picked->onFace : picked->onPiece);
+        dialog->show();
+      });
+    });
+  });
   const auto showFolded = [this] { m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose()); };
   connect(m_stage, &StageView::poseChanged, this, showFolded);
   showFolded();

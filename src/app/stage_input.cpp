@@ -4,6 +4,7 @@
 #include "core/structures/registry.h"
 #include <QMouseEvent>
 #include <cmath>
+#include <utility>
 
 // Mouse and keys on the stage: turning the card, picking, moving and sizing the selected structure.
 
@@ -13,6 +14,10 @@ void StageView::mousePressEvent(QMouseEvent* event) {
   m_pressedAt = event->position();
   m_moved = false;
   if (event->button() != Qt::LeftButton) return;
+  if (m_take) {
+    if (const auto picked = pickedAt(event->position())) endPick(picked);
+    return;
+  }
   if (m_adding) {
     if (const int seat = seatAt(event->position()); seat >= 0)
       emit seatChosen(words(m_assembly->seats[SeatIndex(seat)].key), mapToGlobal(event->position().toPoint()));
@@ -42,7 +47,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
     if (seat != m_hoveredSeat) m_hoveredSeat = seat, update();
     return;
   }
-  if (m_tags->move(event->position())) return;
+  if (!m_take && m_tags->move(event->position())) return;
   const PanelIndex panel = panelAt(event->position());
   const QString key = panel.valid() ? words(m_assembly->panels[panel].key) : QString();
   if (key != m_hovered) {
@@ -53,6 +58,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void StageView::mouseReleaseEvent(QMouseEvent* event) {
+  if (m_take) return;
   if (m_tags->release(event->position())) return;
   if (m_orbiting && !m_moved) {
     const PanelIndex panel = panelAt(event->position());
@@ -60,6 +66,49 @@ void StageView::mouseReleaseEvent(QMouseEvent* event) {
     setFocus();
   }
   m_orbiting = false;
+}
+
+void StageView::pick(const QString& hint, std::function<void(std::optional<Picked>)> take) {
+  if (m_take) endPick(std::nullopt);
+  if (m_adding) setAdding(false);
+  m_pickHint = hint;
+  m_take = std::move(take);
+  setCursor(Qt::CrossCursor);
+  setFocus();
+  update();
+}
+
+void StageView::endPick(const std::optional<Picked>& picked) {
+  const auto take = std::exchange(m_take, nullptr);
+  unsetCursor();
+  update();
+  if (take) take(picked);
+}
+
+std::optional<StageView::Picked> StageView::pickedAt(const QPointF& point) const {
+  const int seat = faceAt(point);
+  if (seat < 0) return std::nullopt;
+  const Seat& face = m_assembly->seats[SeatIndex(seat)];
+  Picked picked{face.sides[0].panel, face.key};
+  // Where the line of sight meets the paper: two unknowns, solved by Newton steps on the screen.
+  Vec2 at = centroidOf(m_assembly->panels[picked.panel].outline);
+  const auto missed = [&](const Vec2& p) {
+    const QPointF q = *screenOf(picked.panel, p) - point;
+    return Vec2(q.x(), q.y());
+  };
+  for (int k = 0; k < 20; ++k) {
+    const Vec2 miss = missed(at);
+    Eigen::Matrix2d slope;
+    slope << missed(at + Vec2(0.1, 0)) - miss, missed(at + Vec2(0, 0.1)) - miss;
+    if (std::abs(slope.determinant()) < 1e-9) return std::nullopt; // seen from the edge
+    at -= 0.1 * slope.inverse() * miss;
+    if (miss.norm() < 1e-6) break;
+  }
+  const double lattice = m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
+  const auto snapped = [&](const Vec2& p) { return Vec2(std::round(p.x() / lattice) * lattice, std::round(p.y() / lattice) * lattice); };
+  picked.onPiece = snapped(at);
+  picked.onFace = snapped((face.sides[0].toPiece.inverse() * lift(at)).head<2>());
+  return picked;
 }
 
 void StageView::mouseDoubleClickEvent(QMouseEvent*) {
@@ -125,7 +174,8 @@ void StageView::keyPressEvent(QKeyEvent* event) {
   if (nudge(event)) return;
   switch (event->key()) {
   case Qt::Key_Escape:
-    if (m_adding) setAdding(false);
+    if (m_take) endPick(std::nullopt);
+    else if (m_adding) setAdding(false);
     else m_document->select(std::nullopt);
     return;
   case Qt::Key_Space: m_fan->togglePlay(); return;

@@ -172,6 +172,7 @@ void StageView::paintStatus(QPainter& painter) const {
   painter.setPen(Look::theme().stageSoft);
   QString text;
   if (m_analyst->busy()) text = tr("Working the motion out …");
+  else if (m_take) text = m_pickHint;
   else if (m_adding) text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {
     QStringList missing;

@@ -7,6 +7,7 @@
 #include "render/stage_painter.h"
 #include <QToolButton>
 #include <QTreeWidget>
+#include <functional>
 
 namespace hinge {
 
@@ -30,10 +31,23 @@ public:
   std::shared_ptr<const Assembly> assembly() const { return m_assembly; }
   QPointF seatPoint(const Seat& seat) const;      ///< where the seat's bead is drawn
   QPointF panelPoint(PanelIndex panel) const;     ///< middle of the panel on the screen
+  /// Where a point of a panel (in its flat piece) is drawn; nothing when the panel is not placed.
+  std::optional<QPointF> pointOnScreen(PanelIndex panel, const Vec2& flat) const { return screenOf(panel, flat); }
 
   QList<AccessibleItem> accessibleItems() const override;
   void pressItem(int index) override;
   QWidget* canvasWidget() override { return this; }
+
+  /// A point of the paper that was pointed at: on which face (seat key), and where on the face and on the flat piece, on the user's
+  /// lattice.
+  struct Picked {
+    PanelIndex panel;
+    std::string face;
+    Vec2 onFace = Vec2::Zero(), onPiece = Vec2::Zero();
+  };
+  /// The next click tells a point in place of selecting; `take` gets nothing when Escape ends it. `hint` stands on the stage.
+  void pick(const QString& hint, std::function<void(std::optional<Picked>)> take);
+  bool picking() const { return static_cast<bool>(m_take); }
 
 signals:
   void panelHovered(const QString& key);
@@ -64,6 +78,8 @@ private:
   int badgeAt(const QPointF& point) const;
   int seatAt(const QPointF& point) const;      ///< a fold near the point, or else the visible side of the panel under it
   int faceAt(const QPointF& point) const;
+  std::optional<Picked> pickedAt(const QPointF& point) const;
+  void endPick(const std::optional<Picked>& picked);
   bool nudge(QKeyEvent* event);                ///< arrow keys on the selected structure
   const ParameterSpec* nudgedSize(const StructureItem& item) const;
   std::optional<QPointF> badgePlace(const Finding& finding) const;
@@ -83,7 +99,8 @@ private:
   std::vector<DrawnFace> m_drawn;
   QImage m_background; ///< kept between repaints with the card and camera it belongs to
   QList<double> m_backgroundFor;
-  QString m_hovered;
+  QString m_hovered, m_pickHint;
+  std::function<void(std::optional<Picked>)> m_take; ///< set while a point is being picked
   std::string m_nudged; ///< key of the size that arrow keys change
   int m_shownFinding = -1, m_hoveredSeat = -1;
   bool m_adding = false, m_orbiting = false, m_moved = false;

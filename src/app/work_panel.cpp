@@ -143,6 +143,7 @@ void WorkPanel::openJoints() {
   if (!item()) return;
   auto* dialog = new JointsDialog(m_document, *m_document->selection(), window());
   connect(dialog, &JointsDialog::refused, this, &WorkPanel::refused);
+  emit jointsOpened(dialog);
   dialog->open();
 }
 

@@ -7,6 +7,8 @@
 
 namespace hinge {
 
+class JointsDialog;
+
 /// Everything about the selected free piece that is worked into it: the score ruler, the scores as a typed list, what the program
 /// can work out, and its joints.
 class WorkPanel : public QWidget {
@@ -25,6 +27,7 @@ public:
 signals:
   void refused(const QString& why);
   void notice(const QString& text);
+  void jointsOpened(JointsDialog* dialog);
 
 private:
   std::optional<StructureItem> item() const;

@@ -2,6 +2,7 @@
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
+#include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/live_picture.h"
 #include "app/main_window.h"
@@ -216,6 +217,49 @@ private slots:
     dialog->close();
     m_window->document().undoStack().undo();
     QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before) < 1e-9);
+  }
+  void jointsArePointedAtOnTheStage() {
+    QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
+    settle();
+    m_window->go(MainWindow::BuildCard);
+    m_window->document().select(StructureId{1});
+    StageView& stage = m_window->stage();
+    stage.fan().setValue(1200);
+    QCoreApplication::processEvents();
+    m_window->grab(); // what is drawn is what can be pointed at
+    m_window->sizes().work().jointsButton().click();
+    auto* dialog = m_window->findChild<JointsDialog*>();
+    QVERIFY(dialog && dialog->isVisible());
+    const auto button = [&](const QString& name) {
+      for (QToolButton* b : dialog->findChildren<QToolButton*>())
+        if (b->accessibleName() == name) return b;
+      return static_cast<QToolButton*>(nullptr);
+    };
+    button(QStringLiteral("Point at the face for joint 1"))->click();
+    QVERIFY(stage.picking() && !dialog->isVisible());
+    const auto& assembly = *stage.assembly();
+    const QPointF screen = stage.panelPoint(assembly.findPanel("card/page-b"));
+    QVERIFY(stage.rect().contains(screen.toPoint()));
+    QTest::mouseClick(&stage, Qt::LeftButton, Qt::NoModifier, screen.toPoint());
+    QVERIFY(!stage.picking() && dialog->isVisible());
+    QCoreApplication::processEvents();
+    const WorkJoint joint = m_window->document().committed().find(StructureId{1})->work->joints[0];
+    const Seat* on = assembly.findSeat(joint.on);
+    QVERIFY(on);
+    // What lies in front there may be a panel of another piece; whatever it is, the point is the one under the pointer.
+    const QPointF back = *stage.pointOnScreen(on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
+    QVERIFY2(QLineF(back, screen).length() < 4, qPrintable(QStringLiteral("%1 px away").arg(QLineF(back, screen).length())));
+    m_window->document().undoStack().undo();
+    QCoreApplication::processEvents();
+    // Escape leaves everything as it was.
+    const Design before = m_window->document().committed();
+    button(QStringLiteral("Point at the piece for joint 1"))->click();
+    QVERIFY(stage.picking());
+    QTest::keyClick(&stage, Qt::Key_Escape);
+    QVERIFY(!stage.picking() && dialog->isVisible());
+    QVERIFY(m_window->document().committed() == before);
+    dialog->close();
+    settle();
   }
   void theSheetIsFittedToAnotherLength() {
     QVERIFY(m_window->openFile(demo("long-quay.hinge")));

@@ -170,19 +170,12 @@ private:
     return {};
   }
 
-  /// The way along the seat's fold, on a face beside it; on any other face the way along its own line.
-  Vec2 alongOn(const SeatSide& face) const {
-    for (const SeatSide& side : m_in.seat.sides)
-      if (side.panel == face.panel && m_in.seat.kind() != SeatKind::Face) return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
-    return Vec2::UnitX();
-  }
-
   Result<void> join(const WorkJoint& joint, std::size_t number) {
     const Seat* face = m_builder.assembly().findSeat(joint.on);
     if (!face || face->kind() != SeatKind::Face) return Error{"joint.no-face", fmt::format("there is no face \"{}\" to join the piece to", joint.on), m_in.item.id.text()};
     const SeatSide side = face->sides[0];
     const PanelIndex own = m_panels[faceAt(m_sheet, joint.at)];
-    const Vec2 to = joint.to + m_in.value("position") * alongOn(side);
+    const Vec2 to = joint.to + m_in.value("position") * alongFace(m_in.seat, side);
     const double turn = radians(joint.turn_deg), up = joint.byFace ? -1.0 : 1.0; // side of the piece that looks away from the face
     const Vec3 x(std::cos(turn), std::sin(turn), 0), z(0, 0, 1);
     const std::string role = fmt::format("{}-{}", workKey(joint.kind), number), label = fmt::format("{} {}", workKey(joint.kind), number);
@@ -296,6 +289,12 @@ Sketch sketch() {
 }
 
 } // namespace
+
+Vec2 alongFace(const Seat& seat, const SeatSide& face) {
+  for (const SeatSide& side : seat.sides)
+    if (side.panel == face.panel && seat.kind() != SeatKind::Face) return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
+  return Vec2::UnitX();
+}
 
 ParameterTable pieceParameters(const PieceWork& work) { return ParameterTable(rows().specs).first(1 + std::min(kMostPanels, panelWidths_mm(work).size())); }
 
