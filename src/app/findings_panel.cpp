@@ -163,6 +163,7 @@ void FindingsPanel::rebuild() {
                        .arg(shut.thickestSheets);
     if (shut.gutterSheets > 0)
       text += QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.").arg(shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
+    if (shut.pads_mm > 0) text += QLatin1Char('\n') + tr("Pin heads stand up: pads %1 high beside them carry what lies over the limbs.").arg(length(shut.pads_mm, LengthUnit::Millimetre));
     if (const Stand stand = standOf(*analysis->motion, analysis->design); stand.reached)
       text += QLatin1Char('\n') + tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
                                       .arg(QString::fromStdString(openingText(analysis->design.card, stand.opening_rad)))

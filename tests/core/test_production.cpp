@@ -107,6 +107,16 @@ private slots:
     QCOMPARE(layout.sheets, 1);
     QVERIFY(layout.places.front().oversize);
   }
+  void padsAreAsHighAsPinsAndLimbs() {
+    const auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
+    const Motion motion = Motion::trace(assemble(*loaded));
+    const ShutState shut = shutState(motion, *loaded);
+    // Link on strip, or link on arm: two layers of card and the head.
+    QVERIFY_NEAR(shut.pads_mm, 2 * loaded->stock.thickness_mm + starting::kPinHead_mm, 1e-9);
+    QVERIFY(shut.thickness_mm >= 4 * loaded->stock.thickness_mm + starting::kPinHead_mm - 1e-9); // both pages, two limbs, a head
+    const auto flat = loadDesign(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge");
+    QCOMPARE(shutState(Motion::trace(assemble(*flat)), *flat).pads_mm, 0.0);
+  }
   void equalStripsAreCutAsOneWideSheet() {
     auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
     QVERIFY(loaded.ok());

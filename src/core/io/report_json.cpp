@@ -76,7 +76,7 @@ Json shutJson(const Motion& motion, const Design& design) {
   const ShutState shut = shutState(motion, design);
   const EnvelopeNeed envelope = envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
   return {{"thickness_mm", shut.thickness_mm}, {"width_mm", shut.width_mm}, {"height_mm", shut.height_mm}, {"thickest_sheets", shut.thickestSheets},
-          {"gutter_sheets", shut.gutterSheets}, {"gutter_relief_mm", shut.gutterRelief_mm}, {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
+          {"gutter_sheets", shut.gutterSheets}, {"gutter_relief_mm", shut.gutterRelief_mm}, {"pads_mm", shut.pads_mm}, {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
 }
 
 Json standJson(const Motion& motion, const Design& design) {

@@ -14,6 +14,7 @@ constexpr double kStandingTilt_deg = 5.0;   ///< a display must survive this til
 constexpr double kDisplay_deg = 90.0;       ///< opening at which a card is shown
 constexpr double kMostStretch = 2.5;        ///< a band may be drawn to this many times its length
 constexpr double kSlidePlay_mm = 0.5;       ///< room beside what slides, for hand accuracy
+constexpr double kPinHead_mm = 1.2;         ///< head of a paper pin over the limb it holds, pressed flat
 constexpr double kStrapOverlap_mm = 8.0;    ///< a strap is glued to itself over this length
 constexpr double kNarrowNeck_mm = 4.0;      ///< paper narrower than this tears
 

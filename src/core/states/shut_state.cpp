@@ -1,6 +1,8 @@
 #include "core/states/shut_state.h"
+#include "core/paper/starting_values.h"
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 namespace hinge {
 namespace {
@@ -24,6 +26,25 @@ void lay(ThicknessMap& map, const Polygon& polygon) {
       const int to = std::min(map.columns - 1, static_cast<int>(std::ceil((cuts[k + 1] - map.origin.x()) / map.cell_mm - 0.5)) - 1);
       for (int column = from; column <= to; ++column) ++map.sheets[static_cast<std::size_t>(row * map.columns + column)];
     }
+  }
+}
+
+/// How many limbs lie on one another under a pin, its own limb included, counted from what carries the first.
+int limbsUnder(const Assembly& assembly, PanelIndex panel, int deepest = 20) {
+  int most = 0;
+  for (const Hinge& h : assembly.hinges)
+    if (h.kind != HingeKind::Slot && h.second == panel && deepest > 0) most = std::max(most, 1 + limbsUnder(assembly, h.first, deepest - 1));
+  return most;
+}
+
+/// Heads of pins stand over the paper: the shut card is thicker there, and pads must be as high as limbs and head together.
+void addPins(ShutState& state, const Assembly& assembly, double thickness_mm, const std::function<Vec2(const Hinge&)>& placeOf) {
+  for (const Hinge& pin : assembly.hinges) {
+    if (pin.kind != HingeKind::Pivot) continue;
+    const Vec2 at = (placeOf(pin) - state.map.origin) / state.map.cell_mm;
+    const int column = std::clamp(static_cast<int>(at.x()), 0, state.map.columns - 1), row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
+    state.thickness_mm = std::max(state.thickness_mm, state.map.at(column, row) * thickness_mm + starting::kPinHead_mm);
+    state.pads_mm = std::max(state.pads_mm, limbsUnder(assembly, pin.second) * thickness_mm + starting::kPinHead_mm);
   }
 }
 
@@ -66,6 +87,7 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
     state.thickestPlace = state.map.origin + cell_mm * Vec2(index % state.map.columns + 0.5, index / state.map.columns + 0.5);
     state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
   }
+  addPins(state, assembly, design.stock.thickness_mm, [&](const Hinge& pin) { return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>()); });
   return state;
 }
 

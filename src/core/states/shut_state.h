@@ -17,7 +17,8 @@ struct ThicknessMap {
 /// The shut card as it goes into its envelope.
 struct ShutState {
   double width_mm = 0, height_mm = 0;  ///< of everything, parts that poke out included, as the card is held
-  double thickness_mm = 0;             ///< paper at the thickest place, pressed flat
+  double thickness_mm = 0;             ///< at the thickest place, pressed flat, heads of pins included
+  double pads_mm = 0;                  ///< pads this high beside the pins carry what lies over their heads; 0 without pins
   int thickestSheets = 0;
   Vec2 thickestPlace = Vec2::Zero();   ///< middle of that cell, flat frame of the first page
   int gutterSheets = 0;                ///< sheets besides the pages that lie along the gutter: the fold must wrap them
