@@ -18,7 +18,7 @@ ROWS = [
     ("A sleeve with faceted corners pushed in and a film that bows inside", "oil-sleeve", ("s3", "film", "60 mm", "film-taut")),
     ("Steps cut from the panel, letters in the risers, box strips at two depths", "harbour-letters", ("s8", "position", "20", "panels-hit")),
     ("A desk photo stand of two overlapping folded parts, the second with a shortened flap", "photo-stand", ("card", "open", "120", "falls-over")),
-    ("A pocket whose flap pulls an insert out as it opens", "ferry-pass", ("s2", "panel-2", "40", "slide-past-stop")),
+    ("A pocket whose flap pulls an insert out as it opens, a strap folded round the insert", "ferry-pass", ("s2", "panel-2", "40", "slide-past-stop")),
     ("A many-step accordion with windows and covers", "long-quay", ("s1", "height", "106", "window.past-edge")),
     ("A Z-shaped front on a top-fold card, the double easel", "two-tents", ("card", "stop2", "130", "easel.stop")),
     ("Two half shells that an elastic band pulls into a faceted ball", "pop-up-lantern", ("s1", "band", "200 mm", "band-slack")),
@@ -28,7 +28,7 @@ ROWS = [
     ("A diorama: back with two wings and bridges at two depths", "lock-diorama", ("s1", "w2", "24", "shut-flat")),
     ("A double-wedge front: two mirrored concertinas meet a middle one", "two-awnings", ("s2", "panel-2", "30", "shut-flat")),
     ("A tower on a base with a back flap and bridging strips", "tower", ("s1", "position", "-20", "outside-cover")),
-    ("A pull strip that moves limbs on pivots", "waving-boatmen", ("s4", "arm", "wider", "limbs-hit")),
+    ("A pull strip that moves limbs on pivots, with a part of the leaf of its own", "waving-boatmen", ("s4", "arm", "wider", "limbs-hit")),
 ]
 
 

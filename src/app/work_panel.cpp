@@ -2,6 +2,7 @@
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/look.h"
+#include "app/shape_dialog.h"
 #include "core/checks/analysis.h"
 #include "core/checks/solve_piece.h"
 #include "core/structures/assemble.h"
@@ -65,9 +66,18 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
     connect(dialog, &FitDialog::notice, this, &WorkPanel::notice);
     dialog->open();
   });
+  m_shape = new QPushButton(tr("Shape …"), this);
+  m_shape->setToolTip(tr("Corners of the outline and lines in numbers: slanted edges, notches, slits"));
+  connect(m_shape, &QPushButton::clicked, this, [this] {
+    if (!item()) return;
+    auto* dialog = new ShapeDialog(m_document, *m_document->selection(), window());
+    connect(dialog, &ShapeDialog::refused, this, &WorkPanel::refused);
+    dialog->open();
+  });
   second->addWidget(m_wrap);
   second->addWidget(m_fit);
   second->addStretch();
+  second->addWidget(m_shape);
   second->addWidget(m_joints);
   column->addLayout(second);
   connect(document, &Document::designChanged, this, &WorkPanel::refill);

@@ -20,6 +20,7 @@ public:
   QPushButton& solveButton() { return *m_solve; }
   QPushButton& stepsButton() { return *m_even; }
   QPushButton& wrapButton() { return *m_wrap; }
+  QPushButton& shapeButton() { return *m_shape; }
   QPushButton& fitButton() { return *m_fit; }
   QPushButton& jointsButton() { return *m_joints; }
   void refill();
@@ -40,7 +41,7 @@ private:
   ScoreRuler* m_ruler;
   QLineEdit* m_scores;
   QSpinBox* m_steps;
-  QPushButton *m_solve, *m_even, *m_wrap, *m_fit, *m_joints;
+  QPushButton *m_solve, *m_even, *m_wrap, *m_fit, *m_shape, *m_joints;
 };
 
 } // namespace hinge

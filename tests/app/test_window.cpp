@@ -3,6 +3,7 @@
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
+#include "app/shape_dialog.h"
 #include "app/look.h"
 #include "app/live_picture.h"
 #include "app/main_window.h"
@@ -217,6 +218,48 @@ private slots:
     dialog->close();
     m_window->document().undoStack().undo();
     QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before) < 1e-9);
+  }
+  void theShapeOfAPieceIsTypedCornerByCorner() {
+    QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
+    settle();
+    m_window->go(MainWindow::BuildCard);
+    m_window->document().select(StructureId{1});
+    m_window->sizes().work().shapeButton().click();
+    auto* dialog = m_window->findChild<ShapeDialog*>();
+    QVERIFY(dialog && dialog->isVisible());
+    const auto work = [&] { return *m_window->document().committed().find(StructureId{1})->work; };
+    const auto tables = dialog->findChildren<QTableWidget*>();
+    QCOMPARE(tables.size(), qsizetype(2));
+    QTableWidget *corners = tables[0], *lines = tables[1];
+    const PieceWork before = work();
+    QCOMPARE(corners->rowCount(), static_cast<int>(before.outline.size()));
+    QCOMPARE(lines->rowCount(), static_cast<int>(before.lines.size()));
+    // A corner more between the last and the first, pulled out: an edge becomes a point.
+    corners->setCurrentCell(corners->rowCount() - 1, 0);
+    const auto press = [&](const QString& text) {
+      for (QPushButton* b : dialog->findChildren<QPushButton*>())
+        if (b->text() == text) b->click();
+      QCoreApplication::processEvents();
+    };
+    press(QStringLiteral("Another corner"));
+    QCOMPARE(work().outline.size(), before.outline.size() + 1);
+    const int row = corners->rowCount() - 1;
+    corners->item(row, 0)->setText(QStringLiteral("-6"));
+    QCoreApplication::processEvents();
+    QVERIFY(std::abs(work().outline.back().x() + 6) < 1e-9);
+    // A slit in the middle.
+    press(QStringLiteral("Another cut"));
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Cut);
+    // What cannot be is refused and put back.
+    const QString was = corners->item(0, 0)->text();
+    corners->item(0, 0)->setText(QStringLiteral("far"));
+    QCoreApplication::processEvents();
+    QCOMPARE(corners->item(0, 0)->text(), was);
+    QVERIFY(!m_window->noticeText().isEmpty());
+    for (int k = 0; k < 3; ++k) m_window->document().undoStack().undo();
+    QVERIFY(work() == before);
+    dialog->close();
+    settle();
   }
   void jointsArePointedAtOnTheStage() {
     QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
