@@ -1,6 +1,7 @@
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
+#include "app/shape_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
@@ -35,6 +36,10 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("joints"))) {
     window.sizes().work().jointsButton().click();
     target = window.findChild<JointsDialog*>();
+  }
+  if (options.isSet(QStringLiteral("shape"))) {
+    window.sizes().work().shapeButton().click();
+    target = window.findChild<ShapeDialog*>();
   }
   if (options.isSet(QStringLiteral("fit"))) {
     if (window.document().selection()) window.sizes().work().fitButton().click();
@@ -76,6 +81,7 @@ int main(int argc, char** argv) {
                      {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
                      {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
                      {QStringLiteral("fit"), QStringLiteral("With --shot: fitting the sheet, or the selected free piece, to a length."), QStringLiteral("LENGTH")},
+                     {QStringLiteral("shape"), QStringLiteral("With --shot: the shape of the selected free piece.")},
                      {QStringLiteral("joints"), QStringLiteral("With --shot: the joints of the selected free piece.")},
                      {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
                      {QStringLiteral("light"), QStringLiteral("Light bench.")}});

@@ -22,7 +22,7 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(10);
-  auto* hint = new QLabel(tr("Corners go round the piece in order; two of them in a line make nothing, three make a notch. Lines run from edge to edge, cuts may end inside."), this);
+  auto* hint = new QLabel(tr("Corners go round the piece in order, each from its left end and lower edge; a notch is three corners more. Scores run from edge to edge, cuts may end inside."), this);
   hint->setObjectName(QStringLiteral("soft"));
   hint->setWordWrap(true);
   column->addWidget(hint);
@@ -41,7 +41,9 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
     change(next, tr("remove a corner"));
   });
   column->addWidget(new QLabel(tr("Lines"), this));
-  m_lines = makeTable({tr("kind"), tr("from the left"), tr("up"), tr("to, from the left"), tr("up")}, tr("Lines"));
+  m_lines = makeTable({tr("kind"), tr("from"), tr("up"), tr("to"), tr("up")}, tr("Lines"));
+  m_lines->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
+  m_lines->setColumnWidth(0, 130);
   column->addWidget(m_lines, 3);
   addButtons(column, m_lines, tr("Another cut"), [this](int) {
     PieceWork next = *work();
