@@ -724,9 +724,34 @@ private slots:
     add(d, "piece", "gutter");
     const Analysis analysis = checked(d);
     QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
-    QVERIFY(addProposed(d, "piece", "card/page-a", {}).error().code == "work.none");
     QVERIFY(addStructure(d, "piece", "gutter", {{"position", 0.0}}).error().code == "work.missing");
     QVERIFY(addStructure(d, "box", "gutter", {}, plainStrip(10, 10)).error().code == "work.missing");
+  }
+  void aNewPieceIsProposedOnFacesAndRidgesToo() {
+    Design d = card();
+    add(d, "box", "gutter");
+    for (const char* seat : {"card/page-a", "card/page-b-back", "s1/ridge", "s1/wall-a"}) {
+      const auto added = addProposed(d, "piece", seat, {});
+      QVERIFY2(added.ok(), seat);
+      const Analysis analysis = checked(added->design);
+      for (const Finding& f : analysis.findings)
+        QVERIFY2(f.severity != Severity::Spoils, qPrintable(QString::fromLatin1(seat) + QStringLiteral(": ") + QString::fromStdString(describe(f, added->design))));
+    }
+    Design gate = demo("gate-to-the-market");
+    const auto assembled = assembleDesign(gate);
+    const auto span = std::ranges::find_if(assembled->seats, [](const Seat& s) { return s.kind() == SeatKind::Span; });
+    QVERIFY(span != assembled->seats.end());
+    QCOMPARE(addProposed(gate, "piece", span->key, {}).error().code, std::string("work.none")); // a strip bridges it, a piece must be thought of
+  }
+  void aNewPieceIsSmallerWhereRoomIsShort() {
+    const Design d = demo("night-market");
+    const auto added = addProposed(d, "piece", "gutter", {});
+    QVERIFY(added.ok());
+    const Analysis analysis = checked(added->design);
+    for (const Finding& f : analysis.findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, added->design).c_str());
+    Design empty = card(d.card.width_mm, d.card.height_mm);
+    const auto alone = addProposed(empty, "piece", "gutter", {});
+    QVERIFY(boundsOf(added->design.structures.back().work->outline).size().x() <= boundsOf(alone->design.structures.back().work->outline).size().x());
   }
 };
 

@@ -67,19 +67,21 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
   if (!assembled) return assembled.error();
   const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
   if (!values) return values.error();
-  const auto work = kind->startingWork(*assembled->findSeat(seatKey), *assembled, design.settings);
-  if (!work) return Error{"work.none", "no piece can be proposed here; put its joints into the project file", std::string(seatKey)};
-  // In the middle of the fold, or beside what stands there.
-  const double length = assembled->findSeat(seatKey)->length_mm;
+  // In the middle of the fold, or beside what stands there, or smaller.
+  const Seat& seat = *assembled->findSeat(seatKey);
   std::optional<Added> first;
-  for (double shift : {0.0, 0.2, -0.2, 0.35, -0.35}) {
-    ParameterValues at = *values;
-    if (!given.contains("position")) at["position"] = std::round(2 * shift * length) / 2;
-    auto added = addStructure(design, kindKey, seatKey, at, work);
-    if (!added) return added;
-    if (works(*added)) return added;
-    if (!first) first = std::move(added).value();
-  }
+  for (double scale : {1.0, 0.7, 0.5, 0.35})
+    for (double shift : {0.0, 0.2, -0.2, 0.35, -0.35}) {
+      const auto work = kind->startingWork(seat, *assembled, design.settings, scale);
+      if (!work) break;
+      ParameterValues at = *values;
+      if (!given.contains("position")) at["position"] = std::round(2 * shift * seat.length_mm) / 2;
+      auto added = addStructure(design, kindKey, seatKey, at, work);
+      if (!added) return added;
+      if (works(*added)) return added;
+      if (!first) first = std::move(added).value();
+    }
+  if (!first) return Error{"work.none", "no piece can be proposed here; put its joints into the project file", std::string(seatKey)};
   return *first;
 }
 

@@ -262,15 +262,26 @@ std::vector<MendDirection> mendDirections() { return {{{{"position", 1}}}}; }
 ParameterValues fit(const Seat&, const Assembly&, const Settings&) { return startingValues(ParameterTable(rows().specs).first(1)); }
 
 /// Two equal panels with a mountain between them, glued to both sides of the fold by tabs that lie under it: lies flat in any size.
-std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  if (seat.kind() != SeatKind::Valley) return std::nullopt;
+/// Over a ridge the panels are longer than their feet are far from it. On a face: a plain sheet glued on it.
+std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly, const Settings& settings, double scale) {
+  if (seat.kind() == SeatKind::Span) return std::nullopt;
   const auto half = [](double v) { return std::round(2 * v) / 2; };
   const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
-  const double foot = half(0.4 * depth), height = std::max(6.0, half(std::min(40.0, 0.4 * seat.length_mm))), at = half(0.5 * (seat.length_mm - height));
+  const double height = std::max(6.0, half(scale * std::min(40.0, 0.4 * seat.length_mm))), at = half(0.5 * (seat.length_mm - height));
+  if (seat.kind() == SeatKind::Face) {
+    const double width = std::max(6.0, half(scale * 0.5 * seat.length_mm)), up = std::max(6.0, half(scale * 0.4 * depth));
+    PieceWork work = plainStrip(width, up);
+    WorkJoint glue;
+    glue.at = {0.5 * width, 0.5 * up}, glue.on = seat.key, glue.to = {half(0.5 * seat.length_mm), half(0.5 * depth)};
+    work.joints = {glue};
+    return work;
+  }
+  const double foot = half(scale * 0.4 * depth), panel = seat.kind() == SeatKind::Ridge ? half(1.4 * foot) : foot;
+  if (foot < 3) return std::nullopt;
   const double tab = std::max(2.0, half(std::min(starting::kTabDepth_mm, foot - settings.foldClearance_mm - 1)));
-  PieceWork work = plainStrip(2 * (tab + foot), height);
-  for (double x : {tab, tab + foot, tab + 2 * foot}) work.lines.push_back({WorkLine::Kind::Mountain, {x, 0}, {x, height}});
-  const double right = tab + 2 * foot;
+  PieceWork work = plainStrip(2 * (tab + panel), height);
+  for (double x : {tab, tab + panel, tab + 2 * panel}) work.lines.push_back({WorkLine::Kind::Mountain, {x, 0}, {x, height}});
+  const double right = tab + 2 * panel;
   const auto a = glueJoint(assembly, seat.sides[0].panel, seat.sides[0].toPiece * planarFrame({foot - tab, at}, Vec2::UnitX(), Vec2::UnitY()), true, {0.5 * tab, 0.5 * height});
   const auto b = glueJoint(assembly, seat.sides[1].panel, seat.sides[1].toPiece * planarFrame({foot + right, at}, -Vec2::UnitX(), Vec2::UnitY()), true, {right + 0.5 * tab, 0.5 * height});
   if (!a || !b) return std::nullopt;

@@ -60,13 +60,13 @@ struct StructureKind {
   /// Starting sizes scaled so that the structure has room on the seat; closures hold.
   ParameterValues (*fit)(const Seat& seat, const Assembly& assembly, const Settings& settings);
   Sketch (*sketch)();
-  /// Of free pieces: what a new one on the seat looks like; nothing where none can be proposed.
-  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly, const Settings& settings) = nullptr;
+  /// Of free pieces: what a new one on the seat looks like, at full size (scale 1) or smaller; nothing where none can be proposed.
+  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly, const Settings& settings, double scale) = nullptr;
   bool freePiece = false; ///< its structures carry PieceWork
 
   /// True when a new one can be proposed on the seat.
   bool offeredOn(const Seat& seat, const Assembly& assembly, const Settings& settings) const {
-    return standsOn(seat, assembly) && (!startingWork || startingWork(seat, assembly, settings));
+    return standsOn(seat, assembly) && (!startingWork || startingWork(seat, assembly, settings, 1.0));
   }
 
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
