@@ -9,9 +9,11 @@ shot mistakes.png --finding 3 demo/night-market-mistakes.hinge
 shot flat-piece.png --open 112 --select s1 demo/night-market.hinge
 shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
 shot size.png --place size demo/night-market.hinge
-shot cut.png --place cut demo/night-market.hinge
+shot cut.png --place cut demo/pop-up-lantern.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
+shot fit.png --fit 640 demo/long-quay.hinge
+shot pull.png --open 150 --select s1 demo/waving-boatmen.hinge
 shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge
 build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 6 --size 300 -o docs/screenshots/gallery.png
 echo docs/screenshots/gallery.png
