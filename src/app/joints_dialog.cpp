@@ -38,7 +38,7 @@ std::vector<Number> numbersOf(Kind kind) {
   switch (kind) {
   case Kind::Glue: return {{QObject::tr("turned by"), &WorkJoint::turn_deg, false}};
   case Kind::Pivot: return {{QObject::tr("lies at"), &WorkJoint::turn_deg, false}};
-  case Kind::Slot: return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false}, {QObject::tr("line here"), &WorkJoint::way_deg, false}, {QObject::tr("slit here"), &WorkJoint::slit_mm, true}, {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true}};
+  case Kind::Slot: return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false}, {QObject::tr("line here"), &WorkJoint::way_deg, false}, {QObject::tr("slit here"), &WorkJoint::slit_mm, true}, {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true}, {QObject::tr("catch"), &WorkJoint::catch_mm, true}};
   case Kind::Slide: return {{QObject::tr("way on it"), &WorkJoint::turn_deg, false}, {QObject::tr("way here"), &WorkJoint::way_deg, false}, {QObject::tr("first stop"), &WorkJoint::least_mm, true}, {QObject::tr("last stop"), &WorkJoint::most_mm, true}, {QObject::tr("pulled by"), &WorkJoint::pull_mm, true}, {QObject::tr("from open"), &WorkJoint::pullFrom_deg, false}, {QObject::tr("to open"), &WorkJoint::pullTo_deg, false}};
   case Kind::Elastic:
   case Kind::Tie: return {{QObject::tr("length"), &WorkJoint::length_mm, true}};

@@ -6,6 +6,7 @@
 #include "core/structures/arrange.h"
 #include "core/structures/closure.h"
 #include "core/structures/piece.h"
+#include "core/production/flat_piece.h"
 #include "core/states/pocket.h"
 #include "core/structures/names.h"
 #include "core/structures/registry.h"
@@ -455,6 +456,40 @@ private slots:
     QVERIFY(f);
     // The face is slit to half a millimetre past the meeting point, the piece only 20 mm of what it needs up to there.
     QVERIFY_NEAR(f->amount, work.joints[0].at.y() - 20 - 0.5, 1e-6);
+  }
+  void aCatchClosesTheMouthOfASlit() {
+    Design d = demo("lamp-lattice"); // its second sheet is held by catches of 3 mm
+    // What is cut of the second sheet, and the length of bare cuts in it.
+    const auto cuts = [](const Design& design) {
+      const auto assembly = assemble(design);
+      const FlatPiece flat = flatPiece(*assembly, assembly->panels[assembly->findPanel("s2/panel-1")].piece);
+      double length = 0;
+      int closed = 0;
+      for (const FlatLine& line : flat.lines) {
+        if (line.kind != LineKind::Cut) continue;
+        closed += line.closed;
+        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k) length += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
+      }
+      return std::pair{closed, length};
+    };
+    PieceWork work = *d.structures[1].work;
+    for (WorkJoint& joint : work.joints) joint.catch_mm = 0;
+    const Design open = *setWork(d, d.structures[1].id, work);
+    const auto held = cuts(d), loose = cuts(open);
+    QCOMPARE(loose.first, 1); // its rim, with both slits in it
+    QCOMPARE(held.first, 3);  // its rim, and two narrow openings
+    // At each catch one cut in place of two, and the openings and the rim closed across.
+    const double width = d.stock.thickness_mm + 0.1;
+    QVERIFY_NEAR(held.second - loose.second, 2 * (3.0 - 2 * 3.0 + 2 * width), 0.02);
+    // The catch changes nothing of how it moves.
+    const Motion with = trace(d), without = trace(open);
+    const PanelIndex p = with.assembly().findPanel("s2/panel-1");
+    QVERIFY((with.poseAt(1.2).panels[p].matrix() - without.poseAt(1.2).panels[p].matrix()).norm() < 1e-6);
+    QVERIFY(checked(d).findings.empty());
+    for (WorkJoint& joint : work.joints) joint.catch_mm = 45;
+    QCOMPARE(assembleDesign(*setWork(d, d.structures[1].id, work)).error().code, std::string("slit.catch"));
+    for (WorkJoint& joint : work.joints) joint.catch_mm = -1;
+    QCOMPARE(setWork(d, d.structures[1].id, work).error().code, std::string("work.catch"));
   }
   void aFilmIsTautWhereItIsTooShort() {
     Design d = demo("oil-sleeve");

@@ -1,4 +1,5 @@
 #include "core/assembly/builder.h"
+#include "core/units/length.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -136,7 +137,7 @@ void AssemblyBuilder::link(std::string_view role, std::string label, Link made) 
   m_assembly.links.push_back(std::move(made));
 }
 
-Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm) {
+Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm, double catch_mm) {
   Panel& panel = m_assembly.panels[index];
   const Vec2 u = way.normalized(), side(-u.y(), u.x());
   const auto past = [&] {
@@ -176,6 +177,15 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
   const Vec2 left = start + 0.5 * width_mm * side, right = start - 0.5 * width_mm * side;
   const Exit a = exitOf(left), b = exitOf(right);
   if (a.at > 1e299 || b.at > 1e299 || a.edge != b.edge || !contains(outline, left) || !contains(outline, right)) return past();
+  if (catch_mm > 0) {
+    // Where the other paper goes the lips stand aside, so the panel is open there; what is cut is told by the slit's last stretch.
+    const Exit middle = exitOf(start);
+    if (std::min(a.at, b.at) < catch_mm + width_mm || middle.at > 1e299) {
+      fail("slit.catch", fmt::format("a slit of {} is too short for a catch of {} mm", panel.label, formatNumber(catch_mm, 2)), panel.key);
+      return inner;
+    }
+    m_assembly.pieces[panel.piece].slits.push_back({middle.place - catch_mm * u, middle.place});
+  }
   Polygon cut;
   const auto add = [&](const Vec2& p) {
     if (cut.empty() || (p - cut.back()).norm() > 1e-9) cut.push_back(p);

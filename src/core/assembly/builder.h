@@ -48,8 +48,8 @@ public:
   void pull(HingeIndex hinge, double way_mm, double from_rad, double to_rad) { m_assembly.pulls.push_back({hinge, way_mm, from_rad, to_rad}); }
   void link(std::string_view role, std::string label, Link link);
   /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame) along `way` to its edge; with a
-  /// length it ends at that edge but starts elsewhere on the line. Returns the inner end.
-  Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm = {});
+  /// length it ends at that edge but starts elsewhere on the line. The last `catch_mm` before the edge are a bare cut. Returns the inner end.
+  Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm = {}, double catch_mm = 0);
 
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }

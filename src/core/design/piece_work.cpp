@@ -93,6 +93,7 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
     if (!sane(j.at) || !sane(j.to) || !std::isfinite(j.turn_deg) || !std::isfinite(j.way_deg)) return refused("work.joint", "is no place", at("joints", k));
     if (!contains(work.outline, j.at, kOnEdge_mm)) return refused("work.joint-outside", fmt::format("the {} sits at {} × {} mm, where the piece has no paper", workKey(j.kind), formatNumber(j.at.x(), 2), formatNumber(j.at.y(), 2)), at("joints", k));
     if ((j.kind == Kind::Elastic || j.kind == Kind::Tie) && !(j.length_mm > 0 && j.length_mm <= kFarthest_mm)) return refused("work.length", fmt::format("a {} needs a length", workKey(j.kind)), at("joints", k));
+    if (j.kind == Kind::Slot && !(j.catch_mm >= 0 && j.catch_mm <= 50)) return refused("work.catch", "a catch is from 0 to 50 mm long", at("joints", k));
     if (j.kind == Kind::Slot && !(j.slit_mm >= 0 && j.faceSlit_mm >= 0)) return refused("work.slit", "a slit cannot be shorter than nothing", at("joints", k));
     if (j.kind == Kind::Slide && !(j.least_mm <= j.most_mm && j.pullFrom_deg >= 0 && j.pullFrom_deg <= j.pullTo_deg && j.pullTo_deg <= 180))
       return refused("work.slide", "a slide needs its least way first, and a pull between openings of 0 to 180 degrees", at("joints", k));

@@ -37,6 +37,8 @@ struct WorkJoint {
   /// Slot: direction of the common line, seen on the piece and (turn_deg) on the face. The piece is slit from `at` against it,
   /// the face from `to` along it; lengths of 0 slit as far as both need to meet, others are taken as they are.
   double way_deg = 90, slit_mm = 0, faceSlit_mm = 0;
+  /// Slot: the last stretch of the piece's slit before its edge is a bare cut: its lips close behind the other paper and hold it.
+  double catch_mm = 0;
   /// Slide: way along turn_deg that the opening pulls the piece, from one opening to the other; no pull when they are equal.
   double pull_mm = 0, pullFrom_deg = 0, pullTo_deg = 0;
   /// Slide: how far it can run before it meets its stops.

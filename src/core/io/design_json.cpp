@@ -101,7 +101,7 @@ std::vector<std::pair<std::string_view, double*>> numbersOf(WorkJoint& j) {
   switch (j.kind) {
   case K::Glue:
   case K::Pivot: return {{"turn_deg", &j.turn_deg}};
-  case K::Slot: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"slit_mm", &j.slit_mm}, {"face_slit_mm", &j.faceSlit_mm}};
+  case K::Slot: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"slit_mm", &j.slit_mm}, {"face_slit_mm", &j.faceSlit_mm}, {"catch_mm", &j.catch_mm}};
   case K::Slide: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"least_mm", &j.least_mm}, {"most_mm", &j.most_mm}, {"pull_mm", &j.pull_mm}, {"pull_from_deg", &j.pullFrom_deg}, {"pull_to_deg", &j.pullTo_deg}};
   case K::Elastic:
   case K::Tie: return {{"length_mm", &j.length_mm}};

@@ -1,6 +1,7 @@
 #include "core/production/flat_piece.h"
 #include "core/states/pocket.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace hinge {
@@ -33,6 +34,34 @@ std::vector<std::pair<Vec2, Vec2>> onceEach(const std::vector<std::pair<Vec2, Ve
   return once;
 }
 
+/// A slit that ends in the mouth of a wide one is its catch: there the paper is cut, not cut away. Shortens the sides of the wide
+/// slit to where the catch begins and closes both of its ends.
+void closeCatches(std::vector<std::pair<Vec2, Vec2>>& edges, const Piece& piece) {
+  constexpr double kSame_mm = 1e-6, kWidest_mm = 3;
+  for (const auto& [from, to] : piece.slits) {
+    const double length = (to - from).norm();
+    const Vec2 u = (to - from) / length;
+    std::array<std::pair<Vec2, Vec2>*, 2> sides{nullptr, nullptr};
+    for (auto& edge : edges) {
+      const Vec2 d = edge.second - edge.first;
+      const double away = cross2(u, edge.first - from);
+      if (std::abs(cross2(u, d)) > kSame_mm * std::max(1.0, d.norm()) || std::abs(away) < kSame_mm || std::abs(away) > 0.5 * kWidest_mm) continue;
+      const double low = std::min(u.dot(edge.first - from), u.dot(edge.second - from)), high = std::max(u.dot(edge.first - from), u.dot(edge.second - from));
+      if (low < -kSame_mm && high > length - kWidest_mm) sides[away > 0] = &edge;
+    }
+    if (!sides[0] || !sides[1]) continue; // a cut of its own
+    // The walk round the piece goes into the slit along one side and comes out along the other.
+    std::array<Vec2, 2> inner, mouth;
+    for (auto* side : sides) {
+      const bool in = u.dot(side->first - from) > u.dot(side->second - from);
+      Vec2& end = in ? side->first : side->second;
+      const std::size_t k = in ? 0 : 1;
+      mouth[k] = end, end -= u.dot(end - from) * u, inner[k] = end;
+    }
+    edges.insert(edges.end(), {{inner[1], inner[0]}, {mouth[0], to}, {to, mouth[1]}});
+  }
+}
+
 /// Edges of the panels that are not folds, joined end to end.
 std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
   std::vector<std::pair<Vec2, Vec2>> edges;
@@ -47,6 +76,7 @@ std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
   }
   const bool cutFromIt = std::ranges::any_of(piece.panels, [&](PanelIndex p) { return assembly.panels[p].owner != piece.owner; });
   if (cutFromIt) edges = onceEach(edges);
+  closeCatches(edges, piece);
   std::vector<FlatLine> lines;
   while (!edges.empty()) {
     FlatLine line{LineKind::Cut, {edges.back().first, edges.back().second}, false};

@@ -190,7 +190,7 @@ private:
       const Vec2 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)));
       const double width = m_in.thickness_mm + kSlotRoom_mm;
       const auto length = [](double given) { return given > 0 ? std::optional(given) : std::nullopt; };
-      const Vec2 ownEnd = m_builder.slit(own, joint.at + kSlitOver_mm * way, -way, width, length(joint.slit_mm));
+      const Vec2 ownEnd = m_builder.slit(own, joint.at + kSlitOver_mm * way, -way, width, length(joint.slit_mm), joint.catch_mm);
       const Vec2 inner = (side.toPiece * Vec3(lift(to) - kSlitOver_mm * x)).head<2>(), out = (side.toPiece.linear() * x).head<2>();
       const Vec2 faceEnd = m_builder.slit(side.panel, inner, out, width, length(joint.faceSlit_mm));
       Hinge hinge{"", "", {}, HingeKind::Slot, side.panel, own, side.toPiece * frame(lift(to), x.cross(z), x, z), frame(lift(joint.at), lift(way).cross(z), lift(way), z)};
