@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/checks/analysis.h"
 #include "core/checks/propose.h"
+#include "core/io/design_json.h"
 #include "core/structures/assemble.h"
 #include <fmt/format.h>
 #endif
@@ -18,6 +19,13 @@ inline Design card(double width_mm = 130, double height_mm = 180) {
   Design d;
   d.card.width_mm = width_mm, d.card.height_mm = height_mm;
   return d;
+}
+
+/// One of the designs that come with the program.
+inline Design demo(const std::string& name) {
+  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
+  if (!design) qFatal("%s", design.error().text().c_str());
+  return *design;
 }
 
 /// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.

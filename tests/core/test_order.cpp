@@ -14,12 +14,6 @@ using namespace hinge::test;
 
 namespace {
 
-Design demo(const std::string& name) {
-  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
-  if (!design) qFatal("%s", design.error().text().c_str());
-  return *design;
-}
-
 AssemblyOrder orderOf(const Design& design) { return assemblyOrder(Motion::trace(assemble(design)), radians(design.card.display_deg)); }
 
 Design with(const Design& design, const PieceWork& work) {

@@ -55,12 +55,6 @@ Design overGutter(double a, double b, double c, double d, const std::vector<doub
 
 Motion trace(const Design& design) { return Motion::trace(assemble(design)); }
 
-Design demo(const char* name) {
-  auto design = loadDesign(std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge");
-  if (!design) qFatal("%s", design.error().text().c_str());
-  return *design;
-}
-
 } // namespace
 
 class TestPieces : public QObject {

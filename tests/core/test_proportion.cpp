@@ -12,12 +12,6 @@ using namespace hinge::test;
 
 namespace {
 
-Design demo(const std::string& name) {
-  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
-  if (!design) qFatal("%s", design.error().text().c_str());
-  return *design;
-}
-
 std::set<std::string> proposed(const Design& design, std::optional<StructureId> piece = {}) {
   std::set<std::string> held;
   for (const LengthRow& row : lengthRows(design, piece))

@@ -23,12 +23,6 @@ std::vector<std::string> allDesigns() {
   return names;
 }
 
-Design demo(const std::string& name) {
-  auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
-  if (!design) qFatal("%s", design.error().text().c_str());
-  return *design;
-}
-
 } // namespace
 
 class TestStartingDesigns : public QObject {
