@@ -1,6 +1,5 @@
-#include "core/checks/check.h"
+#include "core/checks/evidence.h"
 #include "core/making/order.h"
-#include <algorithm>
 
 // Order of work: every joint can be made while the hand still reaches it.
 
@@ -25,19 +24,11 @@ std::vector<Finding> run(const CheckInput& in) {
   const AssemblyOrder order = assemblyOrder(in.motion, radians(in.design.card.display_deg));
   if (order.unreachable.empty()) return found;
   // One finding for all joints that shut one another in: it is one trouble.
-  const Join& main = order.unreachable.front();
-  Finding f{"unreachable", Severity::Spoils, {in.assembly.panels[main.second].key, in.assembly.panels[main.first].key}};
-  for (const Join& join : order.unreachable) {
-    for (PanelIndex p : {join.second, join.first})
-      if (const auto& owner = in.assembly.panels[p].owner; owner && std::ranges::find(f.owners, *owner) == f.owners.end()) f.owners.push_back(*owner);
-    for (PanelIndex p : {join.second, join.first})
-      if (const std::string& key = in.assembly.panels[p].key; std::ranges::find(f.elements, key) == f.elements.end()) f.elements.push_back(key);
-  }
-  f.detail = doing(main.kind);
+  std::vector<PanelIndex> panels;
+  for (const Join& join : order.unreachable) panels.insert(panels.end(), {join.second, join.first});
+  Finding f = findingOn(in, "unreachable", Severity::Spoils, panels);
+  f.detail = doing(order.unreachable.front().kind);
   f.amount = static_cast<double>(order.unreachable.size()), f.unit = AmountUnit::Count;
-  f.show_rad = std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad()), f.to_rad = kPi;
-  const Pose pose = in.motion.poseAt(f.show_rad);
-  if (pose.placed[main.second]) f.place = pose.panels[main.second] * lift(boundsOf(in.assembly.panels[main.second].outline).centre());
   found.push_back(std::move(f));
   return found;
 }

@@ -1,4 +1,4 @@
-#include "core/checks/check.h"
+#include "core/checks/evidence.h"
 #include "core/states/pocket.h"
 #include <algorithm>
 
@@ -15,13 +15,8 @@ std::vector<Finding> run(const CheckInput& in) {
     const double play = slidePlay_mm(pocket.layers, in.design.stock.thickness_mm), room = std::min(pocket.low_mm, pocket.high_mm) - play;
     const bool tight = room < -1e-6;
     if (!tight && (!pocket.covers || room >= least - 1e-6)) continue;
-    Finding f{tight ? "pocket-tight" : "pocket-glue", tight ? Severity::Spoils : Severity::Advice, {in.assembly.panels[pocket.panel].key, in.assembly.panels[hinge.second].key}};
-    for (PanelIndex p : {pocket.panel, hinge.second})
-      if (const auto& owner = in.assembly.panels[p].owner; owner && std::ranges::find(f.owners, *owner) == f.owners.end()) f.owners.push_back(*owner);
-    f.amount = tight ? -room : least - room, f.to_rad = kPi;
-    f.show_rad = std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
-    const Pose pose = in.motion.poseAt(f.show_rad);
-    if (pose.placed[pocket.panel]) f.place = pose.panels[pocket.panel] * lift(boundsOf(in.assembly.panels[pocket.panel].outline).centre());
+    Finding f = findingOn(in, tight ? "pocket-tight" : "pocket-glue", tight ? Severity::Spoils : Severity::Advice, {pocket.panel, hinge.second});
+    f.amount = tight ? -room : least - room;
     found.push_back(std::move(f));
   }
   return found;

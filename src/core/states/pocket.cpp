@@ -1,6 +1,7 @@
 #include "core/states/pocket.h"
 #include "core/motion/mechanism.h"
 #include "core/paper/starting_values.h"
+#include "core/structures/wrap.h"
 #include <algorithm>
 #include <cmath>
 
@@ -44,8 +45,7 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
       own.add(boundsOf(layers.back()));
       // A strap closed on itself goes round what slides: its other panels lie over this one.
       const PieceIndex piece = assembly.panels[p].piece;
-      const bool strap = std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
-      if (strap) layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
+      if (isGluedToItself(assembly, piece)) layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
     }
     for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
       const Glue& glue = assembly.glues[g];

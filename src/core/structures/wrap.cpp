@@ -60,6 +60,10 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
 
 } // namespace
 
+bool isGluedToItself(const Assembly& assembly, PieceIndex piece) {
+  return std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
+}
+
 double wrapWidth_mm(double width_mm, int layers, double thickness_mm) {
   return width_mm + 2 * starting::kSlidePlay_mm + 0.5 * kPi * (layers + 1) * thickness_mm;
 }
@@ -69,8 +73,7 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
   const Mechanism bodies = Mechanism::from(assembly);
   const auto add = [&](PanelIndex panel, PanelIndex carrier, const Iso3& panelToCarrier) {
     const PieceIndex piece = assembly.panels[panel].piece;
-    const bool closed = std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
-    if (!closed || assembly.panels[carrier].piece == piece) return;
+    if (!isGluedToItself(assembly, piece) || assembly.panels[carrier].piece == piece) return;
     // Two folds that run the same way, and no others: with more of them it is a tube that stands up.
     const auto ofPiece = std::ranges::count_if(assembly.folds, [&](const Fold& f) { return assembly.panels[f.left].piece == piece; });
     const auto folds = assembly.foldsOf(panel);

@@ -14,6 +14,9 @@ struct Wrap {
   double needed_mm = 0;     ///< what they must be apart
 };
 
+/// True when a panel of the piece is glued to another one of it.
+bool isGluedToItself(const Assembly& assembly, PieceIndex piece);
+
 /// How far apart the folds of a strap must be: the width inside, a hand's play on both sides, and at each fold half a turn round
 /// the layers, of which each of its two panels gives one half (the strap's own paper is counted to its middle).
 double wrapWidth_mm(double width_mm, int layers, double thickness_mm);
