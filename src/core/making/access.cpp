@@ -16,15 +16,10 @@ constexpr double kParallel_rad = radians(2.0);
 constexpr double kStill = 1e-5;        ///< relative speed that counts as none
 constexpr std::array<double, 6> kLookedAt_deg{30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
 
-struct Graph {
-  std::vector<int> chain, ring;
-};
-
-/// Components of the joint graph, with all hinges and without those that are in no ring (bridges). A depth-first walk.
-Graph graphOf(const Mechanism& m) {
+/// Per body a number, shared by bodies that are connected without the hinges that are in no ring (bridges). A depth-first walk.
+std::vector<int> ringNumbers(const Mechanism& m) {
   const std::size_t n = m.bodies.size();
-  Graph graph{std::vector<int>(n, -1), std::vector<int>(n, -1)};
-  std::vector<int> entered(n, -1), low(n, 0);
+  std::vector<int> ring(n, -1), entered(n, -1), low(n, 0);
   std::vector<char> bridge(m.joints.size(), 0);
   int clock = 0;
   const auto at = [](auto i) { return static_cast<std::size_t>(i.value); };
@@ -42,27 +37,22 @@ Graph graphOf(const Mechanism& m) {
       if (low[at(next)] > entered[at(b)]) bridge[at(j)] = 1;
     }
   };
-  const auto spread = [&](std::vector<int>& number, bool overBridges) {
-    int next = 0;
-    for (BodyIndex start : m.bodies.indices()) {
-      if (number[at(start)] >= 0) continue;
-      std::vector<BodyIndex> open{start};
-      number[at(start)] = next;
-      while (!open.empty()) {
-        const BodyIndex b = open.back();
-        open.pop_back();
-        for (JointIndex j : m.bodies[b].joints) {
-          const BodyIndex other = m.joints[j].other(b);
-          if (number[at(other)] < 0 && (overBridges || !bridge[at(j)])) number[at(other)] = next, open.push_back(other);
-        }
-      }
-      ++next;
-    }
-  };
   for (BodyIndex b : m.bodies.indices())
     if (entered[at(b)] < 0) walk(b, {});
-  spread(graph.chain, true), spread(graph.ring, false);
-  return graph;
+  int next = 0;
+  for (BodyIndex start : m.bodies.indices()) {
+    if (ring[at(start)] >= 0) continue;
+    std::vector<BodyIndex> open{start};
+    ring[at(start)] = next;
+    while (!open.empty()) {
+      const BodyIndex b = open.back();
+      open.pop_back();
+      for (JointIndex j : m.bodies[b].joints)
+        if (const BodyIndex other = m.joints[j].other(b); ring[at(other)] < 0 && !bridge[at(j)]) ring[at(other)] = next, open.push_back(other);
+    }
+    ++next;
+  }
+  return ring;
 }
 
 /// Directions of a half-sphere about a unit vector, to 70 degrees from it.
@@ -80,17 +70,27 @@ std::vector<Vec3> coneAbout(const Vec3& axis) {
 } // namespace
 
 Access::Access(const Motion& motion, double shown_rad, const std::vector<const Join*>& made)
-    : m_motion(motion), m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())) {
-  const Assembly& whole = motion.assembly();
-  m_assembly.panels = whole.panels, m_assembly.folds = whole.folds;
-  m_assembly.drives = whole.drives, m_assembly.root = whole.root;
+    : m_motion(motion), m_whole(motion.assembly()), m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())) {
   for (const Join* join : made) {
-    for (std::size_t g : join->glues) m_assembly.glues.push_back(whole.glues[g]);
-    for (HingeIndex h : join->hinges) m_assembly.hinges.push(whole.hinges[h]);
+    for (std::size_t g : join->glues) m_glues.push_back(m_whole.glues[g]);
+    for (HingeIndex h : join->hinges) m_hinges.push(m_whole.hinges[h]);
   }
-  m_mechanism = Mechanism::from(m_assembly);
-  Graph graph = graphOf(m_mechanism);
-  m_chain = std::move(graph.chain), m_ring = std::move(graph.ring);
+}
+
+const Access::Held& Access::held() const {
+  if (!m_held) {
+    Assembly part;
+    part.panels = m_whole.panels, part.folds = m_whole.folds, part.drives = m_whole.drives, part.root = m_whole.root;
+    part.glues = m_glues, part.hinges = m_hinges;
+    m_held.emplace(Mechanism::from(part));
+    m_held->ring = ringNumbers(m_held->mechanism);
+  }
+  return *m_held;
+}
+
+bool Access::isFlap(PanelIndex panel) const {
+  return m_whole.foldsOf(panel).size() <= 1 && std::ranges::none_of(m_glues, [&](const Glue& g) { return g.tab == panel || g.host == panel; }) &&
+         std::ranges::none_of(m_hinges, [&](const Hinge& h) { return h.first == panel || h.second == panel; });
 }
 
 bool Access::reaches(const std::vector<const Join*>& joins) const {
@@ -103,14 +103,13 @@ bool Access::reaches(const std::vector<const Join*>& joins) const {
 }
 
 bool Access::reaches(const Join& join) const {
-  const Assembly& whole = m_motion.assembly();
   switch (join.kind) {
-  case JoinKind::Glue: return partsFrom(join.second, join.first) && glueGetsIn(whole.glues[join.glues.front()]);
+  case JoinKind::Glue: return partsFrom(join.second, join.first) && glueGetsIn(m_whole.glues[join.glues.front()]);
   case JoinKind::Slide: return partsFrom(join.second, join.first);
-  case JoinKind::Slot: return std::ranges::all_of(join.hinges, [&](HingeIndex h) { return slidesApart(whole.hinges[h]); });
-  case JoinKind::Pivot: return pinHasRoom(whole.hinges[join.hinges.front()]);
+  case JoinKind::Slot: return std::ranges::all_of(join.hinges, [&](HingeIndex h) { return slidesApart(m_whole.hinges[h]); });
+  case JoinKind::Pivot: return pinHasRoom(m_whole.hinges[join.hinges.front()]);
   case JoinKind::Band: {
-    const Link& link = whole.links[join.links.front()];
+    const Link& link = m_whole.links[join.links.front()];
     return endHasRoom(link.panels[0], link.at[0], link.panels[1], link.at[1]) && endHasRoom(link.panels[1], link.at[1], link.panels[0], link.at[0]);
   }
   }
@@ -118,19 +117,20 @@ bool Access::reaches(const Join& join) const {
 }
 
 bool Access::heldTogether(PanelIndex a, PanelIndex b) const {
-  return m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[a].value)] == m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[b].value)];
+  const Held& now = held();
+  return now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[a].value)] == now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[b].value)];
 }
 
 Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) const {
-  const int ring = m_ring[static_cast<std::size_t>(m_mechanism.bodyOf[panel].value)];
-  place.assign(m_mechanism.bodies.size(), -1);
+  const int ring = held().ring[static_cast<std::size_t>(held().mechanism.bodyOf[panel].value)];
+  place.assign(held().mechanism.bodies.size(), -1);
   int count = 0;
-  for (BodyIndex b : m_mechanism.bodies.indices())
-    if (m_ring[static_cast<std::size_t>(b.value)] == ring) place[static_cast<std::size_t>(b.value)] = count++;
+  for (BodyIndex b : held().mechanism.bodies.indices())
+    if (held().ring[static_cast<std::size_t>(b.value)] == ring) place[static_cast<std::size_t>(b.value)] = count++;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
-  const auto bodyPose = [&](BodyIndex b) { return Iso3(pose.panels[m_mechanism.bodies[b].panels.front()] * m_mechanism.inBody[m_mechanism.bodies[b].panels.front()].inverse()); };
+  const auto bodyPose = [&](BodyIndex b) { return Iso3(pose.panels[held().mechanism.bodies[b].panels.front()] * held().mechanism.inBody[held().mechanism.bodies[b].panels.front()].inverse()); };
   Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
-  for (const Joint& joint : m_mechanism.joints) {
+  for (const Joint& joint : held().mechanism.joints) {
     const int left = place[static_cast<std::size_t>(joint.left.value)], right = place[static_cast<std::size_t>(joint.right.value)];
     if (left < 0 || right < 0) continue;
     const Iso3 at = bodyPose(joint.left);
@@ -157,16 +157,17 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
 }
 
 bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
-  if (m_mechanism.bodyOf[tab] == m_mechanism.bodyOf[host]) return false; // other glue holds them
+  if (isFlap(tab)) return true;
+  if (held().mechanism.bodyOf[tab] == held().mechanism.bodyOf[host]) return false; // other glue holds them
   if (!heldTogether(tab, host)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   if (!pose.placed[tab] || !pose.placed[host]) return true; // told by other findings
   std::vector<int> place;
   const Eigen::MatrixXd free = freeTwists(tab, place);
-  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(m_mechanism.bodyOf[p].value)], 6); };
+  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)], 6); };
   const Eigen::MatrixXd relative = rowsOf(tab) - rowsOf(host);
   const Vec3 normal = pose.panels[tab].linear().col(2);
-  const Box2 box = boundsOf(m_assembly.panels[tab].outline);
+  const Box2 box = boundsOf(m_whole.panels[tab].outline);
   for (const Vec2& corner : {box.low, box.high, Vec2(box.low.x(), box.high.y())}) {
     const Vec3 p = pose.panels[tab] * lift(corner) / kUnit_mm;
     Eigen::Matrix<double, 1, 6> speed;
@@ -177,13 +178,13 @@ bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
 }
 
 bool Access::slidesApart(const Hinge& slot) const {
-  if (m_mechanism.bodyOf[slot.first] == m_mechanism.bodyOf[slot.second]) return false;
+  if (held().mechanism.bodyOf[slot.first] == held().mechanism.bodyOf[slot.second]) return false;
   if (!heldTogether(slot.first, slot.second)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   if (!pose.placed[slot.first] || !pose.placed[slot.second]) return true;
   std::vector<int> place;
   const Eigen::MatrixXd free = freeTwists(slot.first, place);
-  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(m_mechanism.bodyOf[p].value)], 6); };
+  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)], 6); };
   const Eigen::MatrixXd relative = rowsOf(slot.second) - rowsOf(slot.first);
   Eigen::Matrix<double, 6, 1> along = Eigen::Matrix<double, 6, 1>::Zero();
   along.tail<3>() = pose.panels[slot.first].linear() * slot.onFirst.linear().col(1);
@@ -193,7 +194,7 @@ bool Access::slidesApart(const Hinge& slot) const {
 
 bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
   if (slots.size() < 2) return true;
-  const auto& hinges = m_motion.assembly().hinges;
+  const auto& hinges = m_whole.hinges;
   for (int k = 0; k <= 36; ++k) {
     const double t = m_motion.low_rad() + (m_motion.high_rad() - m_motion.low_rad()) * k / 36;
     if (t <= 0) continue;
@@ -210,24 +211,24 @@ bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
 }
 
 bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
-  for (const Glue& glue : m_assembly.glues) {
-    if (glue.tab != except && glue.host == panel && glue.onHostFace() == onFace && contains(m_assembly.panels[glue.tab].outline, Vec2((glue.tabToHost.inverse() * lift(at)).head<2>()))) return true;
-    if (glue.host != except && glue.tab == panel && glue.byFace == onFace && contains(m_assembly.panels[glue.host].outline, Vec2((glue.tabToHost * lift(at)).head<2>()))) return true;
+  for (const Glue& glue : m_glues) {
+    if (glue.tab != except && glue.host == panel && glue.onHostFace() == onFace && contains(m_whole.panels[glue.tab].outline, Vec2((glue.tabToHost.inverse() * lift(at)).head<2>()))) return true;
+    if (glue.host != except && glue.tab == panel && glue.byFace == onFace && contains(m_whole.panels[glue.host].outline, Vec2((glue.tabToHost * lift(at)).head<2>()))) return true;
   }
-  for (const Hinge& h : m_assembly.hinges) {
+  for (const Hinge& h : m_hinges) {
     if (h.kind == HingeKind::Slot) continue;
     // Pins point, and slides look, from the first panel to the second.
     const auto faceTowards = [&](const Iso3& on, double sense) { return sense * (h.kind == HingeKind::Pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0; };
     const Iso3 second = secondInFirst(h, h.kind == HingeKind::Slide ? 0.5 * (h.least_mm + h.most_mm) : 0.0);
-    if (h.first == panel && h.second != except && faceTowards(h.onFirst, 1) == onFace && contains(m_assembly.panels[h.second].outline, Vec2((second.inverse() * lift(at)).head<2>()))) return true;
-    if (h.second == panel && h.first != except && faceTowards(h.onSecond, -1) == onFace && contains(m_assembly.panels[h.first].outline, Vec2((second * lift(at)).head<2>()))) return true;
+    if (h.first == panel && h.second != except && faceTowards(h.onFirst, 1) == onFace && contains(m_whole.panels[h.second].outline, Vec2((second.inverse() * lift(at)).head<2>()))) return true;
+    if (h.second == panel && h.first != except && faceTowards(h.onSecond, -1) == onFace && contains(m_whole.panels[h.first].outline, Vec2((second * lift(at)).head<2>()))) return true;
   }
   return false;
 }
 
 bool Access::glueGetsIn(const Glue& glue) const {
   constexpr double kFromCorner = 0.1; // not on the corner itself, where another panel may just end
-  const Polygon& outline = m_assembly.panels[glue.tab].outline;
+  const Polygon& outline = m_whole.panels[glue.tab].outline;
   const Vec2 middle = centroidOf(outline);
   return std::ranges::any_of(outline, [&](const Vec2& corner) {
     const Vec2 at = corner + kFromCorner * (middle - corner), onHost = (glue.tabToHost * lift(at)).head<2>();
@@ -241,8 +242,8 @@ bool Access::room(const Pose& pose, const std::vector<PanelIndex>& joined, const
     const Polygon* outline;
   };
   std::vector<Wall> walls;
-  for (PanelIndex p : m_assembly.panels.indices())
-    if (pose.placed[p] && std::ranges::find(ignore, p) == ignore.end() && std::ranges::any_of(joined, [&](PanelIndex j) { return heldTogether(p, j); })) walls.push_back({pose.panels[p].inverse(), &m_assembly.panels[p].outline});
+  for (PanelIndex p : m_whole.panels.indices())
+    if (pose.placed[p] && std::ranges::find(ignore, p) == ignore.end() && std::ranges::any_of(joined, [&](PanelIndex j) { return heldTogether(p, j); })) walls.push_back({pose.panels[p].inverse(), &m_whole.panels[p].outline});
   const auto free = [&](const Vec3& from, const Vec3& to) {
     return std::ranges::none_of(walls, [&](const Wall& w) {
       const Vec3 a = w.toPanel * from, b = w.toPanel * to;

@@ -28,12 +28,22 @@ private:
   /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of a panel leave free.
   Eigen::MatrixXd freeTwists(PanelIndex panel, std::vector<int>& place) const;
 
+  /// A panel that hangs on one fold and on nothing that is made: it swings away, whatever else is held.
+  bool isFlap(PanelIndex panel) const;
+
+  /// What the made joints hold together; built when something asks for it, which flaps do not.
+  struct Held {
+    Mechanism mechanism;
+    std::vector<int> ring; ///< per body: bodies connected without a hinge that is in no ring share a number
+  };
+  const Held& held() const;
+
   const Motion& m_motion;
+  const Assembly& m_whole;
   double m_shown_rad; ///< opening at which bands are tied
-  Assembly m_assembly; ///< with the made joints only
-  Mechanism m_mechanism;
-  std::vector<int> m_chain;  ///< per body: bodies connected in any way share a number
-  std::vector<int> m_ring;   ///< per body: bodies connected without a hinge that is in no ring share a number
+  std::vector<Glue> m_glues; ///< the made ones
+  IndexedVector<HingeIndex, Hinge> m_hinges;
+  mutable std::optional<Held> m_held;
 };
 
 } // namespace hinge

@@ -44,12 +44,7 @@ std::vector<Join> joinsOf(const Assembly& a) {
 /// What is joined so far.
 class Making {
 public:
-  Making(const Motion& motion, double shown_rad, std::vector<Join> joins) : m_motion(motion), m_shown_rad(shown_rad), m_joins(std::move(joins)), m_made(m_joins.size(), 1) {
-    const Assembly& a = motion.assembly();
-    m_folds.assign(a.panels.size(), 0), m_joinsOf.assign(a.panels.size(), {});
-    for (const Fold& fold : a.folds) ++m_folds[fold.left], ++m_folds[fold.right];
-    for (std::size_t j = 0; j < m_joins.size(); ++j) m_joinsOf[m_joins[j].first].push_back(j), m_joinsOf[m_joins[j].second].push_back(j);
-  }
+  Making(const Motion& motion, double shown_rad, std::vector<Join> joins) : m_motion(motion), m_shown_rad(shown_rad), m_joins(std::move(joins)), m_made(m_joins.size(), 1) {}
 
   AssemblyOrder run() {
     AssemblyOrder order;
@@ -74,14 +69,7 @@ public:
 private:
   using Step = std::vector<std::size_t>;
 
-  /// A flap that hangs on one fold and on this joint swings away when the joint is undone: no graph need be looked at.
-  bool isFlap(PanelIndex panel, std::size_t join, const std::vector<char>& made) const {
-    return m_folds[panel] <= 1 && std::ranges::none_of(m_joinsOf[panel], [&](std::size_t k) { return k != join && made[k]; });
-  }
-
   bool comesUndone(const Step& step, const std::vector<char>& made) const {
-    const auto slips = [&] { return m_motion.assembly().hinges.empty() && m_joins[step.front()].kind == JoinKind::Glue && isFlap(m_joins[step.front()].second, step.front(), made); };
-    if (step.size() == 1 && slips()) return true;
     std::vector<char> rest = made;
     std::vector<const Join*> joins;
     for (std::size_t j : step) rest[j] = 0, joins.push_back(&m_joins[j]);
@@ -147,8 +135,6 @@ private:
   double m_shown_rad;
   std::vector<Join> m_joins;
   std::vector<char> m_made;
-  IndexedVector<PanelIndex, int> m_folds; ///< how many there are at a panel
-  IndexedVector<PanelIndex, std::vector<std::size_t>> m_joinsOf;
 };
 
 } // namespace
