@@ -200,6 +200,8 @@ void CutPlace::refill() {
 }
 
 void CutPlace::showOrder(const Analysis& analysis) {
+  if (m_orderOf == analysis.motion) return; // only mends have been added since
+  m_orderOf = analysis.motion;
   const AssemblyOrder order = assemblyOrder(*analysis.motion, radians(analysis.design.card.display_deg));
   const auto lines = describe(order, analysis.design, *analysis.assembly);
   m_order->clear();

@@ -28,6 +28,7 @@ private:
   QTableWidget* m_pieces;
   QLabel* m_summary;
   QListWidget* m_order;
+  std::shared_ptr<const Motion> m_orderOf; ///< the motion whose order is shown
   QCheckBox* m_slice;
 };
 
