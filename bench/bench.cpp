@@ -38,6 +38,27 @@ void fullCheckOfDemo(benchmark::State& state) {
 }
 BENCHMARK(fullCheckOfDemo)->Unit(benchmark::kMillisecond);
 
+/// The verdict of a card that was slow once; mends are not part of it.
+void verdict(benchmark::State& state, const char* name) {
+  const Design design = slowCase(name);
+  for (auto _ : state) benchmark::DoNotOptimize(analyse(design)->findings.size());
+}
+BENCHMARK_CAPTURE(verdict, clean-500, "clean-500")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, messy-50, "messy-50")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, inset-22, "inset-22")->Unit(benchmark::kMillisecond);
+
+/// All mends of the two that are looked at one finding at a time.
+void mends(benchmark::State& state, const char* name) {
+  const Analysis before = *analyse(slowCase(name));
+  for (auto _ : state) {
+    Analysis analysis = before;
+    searchMends(analysis);
+    benchmark::DoNotOptimize(analysis.findings.size());
+  }
+}
+BENCHMARK_CAPTURE(mends, messy-50, "messy-50")->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(mends, inset-22, "inset-22")->Iterations(1)->Unit(benchmark::kMillisecond);
+
 void editToPictureOfDemo(benchmark::State& state) {
   const Design design = demo();
   QImage image(812, 750, QImage::Format_ARGB32_Premultiplied);

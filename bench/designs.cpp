@@ -6,6 +6,8 @@ namespace hinge::bench {
 
 Design demo(const char* name) { return *loadDesign(std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge"); }
 
+Design slowCase(const char* name) { return *loadDesign(std::string(HINGE_SOURCE_DIR "/bench/cases/") + name + ".hinge"); }
+
 Design row(int count, double reach) {
   Design d;
   d.card.width_mm = 130, d.card.height_mm = starting::kLargestCard_mm;

@@ -53,9 +53,11 @@ inline const Finding* findCode(const Analysis& analysis, std::string_view code) 
 }
 
 inline Analysis checked(const Design& design, bool mends = false) {
-  auto analysis = analyse(design, {.searchMends = mends});
+  auto analysis = analyse(design);
   if (!analysis) qFatal("%s", analysis.error().text().c_str());
-  return *analysis;
+  Analysis result = *analysis;
+  if (mends) searchMends(result);
+  return result;
 }
 
 } // namespace hinge::test

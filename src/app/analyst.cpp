@@ -1,39 +1,52 @@
 #include "app/analyst.h"
+#include "app/background.h"
+#include <QElapsedTimer>
 #include <QThreadPool>
-#include <QPointer>
-#include <QCoreApplication>
 
 namespace hinge {
+namespace {
+
+constexpr int kShowMendsEvery_ms = 400;
+
+} // namespace
 
 Analyst::Analyst(QObject* parent) : QObject(parent) {}
 
 Analyst::~Analyst() {
   m_stop.request_stop();
   // Workers post to this object; none may be left when it goes.
-  QThreadPool::globalInstance()->waitForDone();
+  backgroundPool().waitForDone();
 }
 
 void Analyst::request(const Design& design) {
   m_stop.request_stop();
   m_stop = std::stop_source();
+  if (m_current) m_lastMotion = m_current->motion;
   m_current.reset();
   m_busy = true, m_searching = m_mending = false;
   const int request = ++m_request;
   const std::stop_token stop = m_stop.get_token();
   emit changed();
-  QThreadPool::globalInstance()->start([this, design, stop, request] {
+  runInBackground([this, design, stop, request] {
     const auto post = [&](std::shared_ptr<const Analysis> analysis, bool final) {
       QMetaObject::invokeMethod(this, [this, request, analysis, final] { receive(request, analysis, final); }, Qt::QueuedConnection);
     };
-    auto worked = analyse(design, {.searchMends = false}, stop);
+    auto worked = analyse(design, stop);
     if (!worked || !worked->complete) return post(nullptr, true);
-    auto first = std::make_shared<const Analysis>(*worked);
-    const bool open = std::ranges::any_of(first->findings, [](const Finding& f) { return !f.mend; });
-    post(first, !open);
-    if (!open) return;
-    Analysis complete = *first;
-    searchMends(complete, stop);
-    if (!stop.stop_requested()) post(std::make_shared<const Analysis>(std::move(complete)), true);
+    Analysis analysis = std::move(worked).value();
+    const bool fine = analysis.findings.empty();
+    if (fine) workOutFacts(analysis);
+    post(std::make_shared<const Analysis>(analysis), fine);
+    if (fine) return;
+    // Mends come as they are found, but not so often that showing them becomes the work.
+    QElapsedTimer sinceShown;
+    sinceShown.start();
+    searchMends(analysis, stop, [&](std::size_t) {
+      if (sinceShown.elapsed() < kShowMendsEvery_ms) return;
+      sinceShown.restart();
+      post(std::make_shared<const Analysis>(analysis), false);
+    });
+    if (!stop.stop_requested()) post(std::make_shared<const Analysis>(std::move(analysis)), true);
   });
 }
 
@@ -45,7 +58,7 @@ void Analyst::mendAll(const Design& design) {
   const int request = ++m_request;
   const std::stop_token stop = m_stop.get_token();
   emit changed();
-  QThreadPool::globalInstance()->start([this, design, stop, request] {
+  runInBackground([this, design, stop, request] {
     const auto result = hinge::mendAll(design, stop);
     const auto done = std::make_shared<const Design>(result && !stop.stop_requested() ? result->design : design);
     QMetaObject::invokeMethod(this, [this, request, done] {

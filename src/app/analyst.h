@@ -21,6 +21,8 @@ public:
   bool mending() const { return m_mending; }
   /// The newest result; null while none is there for the requested design.
   std::shared_ptr<const Analysis> current() const { return m_current; }
+  /// The motion of the newest result, whichever design that was for: a neighbour of what is shown now.
+  const Motion* lastMotion() const { return m_current ? m_current->motion.get() : m_lastMotion.get(); }
   bool busy() const { return m_busy; }
   bool searchingMends() const { return m_searching; }
 
@@ -31,6 +33,7 @@ signals:
 private:
   void receive(int request, std::shared_ptr<const Analysis> analysis, bool final);
   std::shared_ptr<const Analysis> m_current;
+  std::shared_ptr<const Motion> m_lastMotion;
   std::stop_source m_stop;
   int m_request = 0;
   bool m_busy = false, m_searching = false, m_mending = false;

@@ -202,9 +202,13 @@ void CutPlace::refill() {
 void CutPlace::showOrder(const Analysis& analysis) {
   if (m_orderOf == analysis.motion) return; // only mends have been added since
   m_orderOf = analysis.motion;
-  const AssemblyOrder order = assemblyOrder(*analysis.motion, radians(analysis.design.card.display_deg));
-  const auto lines = describe(order, analysis.design, *analysis.assembly);
   m_order->clear();
+  if (!analysis.order) {
+    m_order->addItem(tr("Something cannot be put together: see the findings"));
+    return;
+  }
+  const AssemblyOrder& order = *analysis.order;
+  const auto lines = describe(order, analysis.design, *analysis.assembly);
   for (std::size_t k = 0; k < lines.size(); ++k) {
     const QString text = QString::fromStdString(lines[k]);
     m_order->addItem(k < order.steps.size() ? tr("%1   %2").arg(k + 1).arg(text) : text);
@@ -219,6 +223,10 @@ void CutPlace::ask(const QString& format) {
 }
 
 bool CutPlace::exportTo(const QString& format, const QString& path) {
+  if (isSameFile(path.toStdString(), m_document->path().toStdString())) {
+    emit refused(tr("%1 is the card itself: choose another name").arg(path));
+    return false;
+  }
   const Design& design = m_document->committed();
   auto assembled = assembleDesign(design);
   Result<void> written;

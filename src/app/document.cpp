@@ -1,16 +1,9 @@
 #include "app/document.h"
 #include "core/io/design_json.h"
-#include "core/io/text_file.h"
 #include "core/structures/assemble.h"
-#include <QCoreApplication>
-#include <QDateTime>
-#include <QDir>
 #include <QFileInfo>
-#include <QSettings>
-#include <QStandardPaths>
 #include <QUndoCommand>
-#include <QUuid>
-#include <csignal>
+#include <algorithm>
 
 namespace hinge {
 
@@ -29,20 +22,22 @@ private:
 
 Document::Document(QObject* parent) : QObject(parent) {
   connect(&m_stack, &QUndoStack::cleanChanged, this, &Document::titleChanged);
-  m_autosave.setSingleShot(true);
-  m_autosave.setInterval(1500);
-  connect(&m_autosave, &QTimer::timeout, this, &Document::autosaveNow);
+  // The index moves after the command has run: only then is it known whether the stack is clean.
+  connect(&m_stack, &QUndoStack::indexChanged, this, &Document::keepSafe);
+  m_copyTimer.setSingleShot(true);
+  connect(&m_copyTimer, &QTimer::timeout, this, &Document::copyNow);
 }
 
-Document::~Document() { clearRecovery(); }
+Document::~Document() {
+  m_stack.disconnect(this); // it clears itself when it goes, and tells of it
+  dropCopy();
+}
 
 void Document::set(const Design& design) {
   m_design = design;
   m_preview.reset();
   if (m_selection && !m_design.find(*m_selection)) select(std::nullopt);
   emit designChanged();
-  if (m_stack.isClean()) clearRecovery();
-  else m_autosave.start();
 }
 
 void Document::select(std::optional<StructureId> id) {
@@ -84,7 +79,7 @@ QString Document::name() const {
 }
 
 void Document::start(const Design& design) {
-  clearRecovery();
+  dropCopy();
   m_stack.clear();
   m_path.clear();
   m_selection.reset();
@@ -106,63 +101,56 @@ Result<void> Document::saveTo(const QString& path) {
   if (auto saved = saveDesign(m_design, path.toStdString()); !saved) return saved;
   m_path = QFileInfo(path).absoluteFilePath();
   m_stack.setClean();
-  clearRecovery();
+  dropCopy();
   emit titleChanged();
   return {};
 }
 
-QString Document::recoveryFolder() { return QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + QStringLiteral("/recovery"); }
+void Document::keepSafe() {
+  if (m_stack.isClean()) return dropCopy();
+  if (!m_uncopied.isValid()) m_uncopied.start();
+  const int left = kLongestWithoutCopy_ms - static_cast<int>(m_uncopied.elapsed());
+  m_copyTimer.start(std::clamp(left, 0, kCopyWhenQuiet_ms));
+}
 
-void Document::autosaveNow() {
-  m_autosave.stop();
+void Document::copyNow() {
+  m_copyTimer.stop();
   if (m_stack.isClean()) return;
-  const QString folder = recoveryFolder();
-  QDir().mkpath(folder);
-  // The process number in the name tells later starts whether the writer is still alive.
-  if (m_recoveryFile.isEmpty())
-    m_recoveryFile = QStringLiteral("%1/%2-%3.hinge").arg(folder).arg(QCoreApplication::applicationPid()).arg(QUuid::createUuid().toString(QUuid::Id128));
-  // A failed safety copy must not disturb the work; the next edit tries again.
-  (void)saveDesign(m_design, m_recoveryFile.toStdString()).ok();
-  (void)writeFile(m_recoveryFile.toStdString() + ".path", m_path.toStdString()).ok();
-}
-
-void Document::clearRecovery() {
-  m_autosave.stop();
-  if (m_recoveryFile.isEmpty()) return;
-  discard({m_recoveryFile, {}, {}});
-  m_recoveryFile.clear();
-}
-
-QList<Document::Recovery> Document::recoveries() {
-  QList<Recovery> found;
-  for (const QFileInfo& info : QDir(recoveryFolder()).entryInfoList({QStringLiteral("*.hinge")}, QDir::Files, QDir::Time)) {
-    const qint64 process = info.fileName().section(QLatin1Char('-'), 0, 0).toLongLong();
-    const bool alive = process > 0 && (process == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(process), 0) == 0);
-    if (alive) continue;
-    auto original = readFile((info.filePath() + QStringLiteral(".path")).toStdString());
-    found.append({info.filePath(), original ? QString::fromStdString(*original) : QString(), info.lastModified()});
+  if (auto written = m_copy.write(m_design, m_path); !written) {
+    setCopyTrouble(QString::fromStdString(written.error().text()));
+    m_copyTimer.start(kLongestWithoutCopy_ms); // the disk may have room again
+    return;
   }
-  return found;
+  m_uncopied.invalidate();
+  setCopyTrouble({});
 }
 
-Result<void> Document::recover(const Recovery& recovery) {
-  auto loaded = loadDesign(recovery.file.toStdString());
+void Document::setCopyTrouble(const QString& why) {
+  if (why == m_copyTrouble) return;
+  m_copyTrouble = why;
+  emit copyTroubleChanged();
+}
+
+void Document::dropCopy() {
+  m_copyTimer.stop();
+  m_uncopied.invalidate();
+  m_copy.remove();
+  setCopyTrouble({});
+}
+
+Result<void> Document::recover(const SafetyCopy::Left& copy) {
+  auto loaded = loadDesign(copy.file.toStdString());
   if (!loaded) return loaded.error();
   // Undo leads back to what is on disk, so the recovered work counts as unsaved.
   Design before;
-  if (auto original = loadDesign(recovery.originalPath.toStdString()); original) before = *original;
+  if (auto original = loadDesign(copy.originalPath.toStdString()); original) before = *original;
   start(before);
-  m_path = recovery.originalPath;
+  m_path = copy.originalPath;
   m_stack.push(new DesignCommand(*this, before, *loaded, tr("recovered work")));
-  autosaveNow();
-  discard(recovery);
+  copyNow();
+  if (m_copyTrouble.isEmpty()) SafetyCopy::discard(copy);
   emit titleChanged();
   return {};
-}
-
-void Document::discard(const Recovery& recovery) {
-  QFile::remove(recovery.file);
-  QFile::remove(recovery.file + QStringLiteral(".path"));
 }
 
 } // namespace hinge

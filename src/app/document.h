@@ -1,7 +1,8 @@
 #pragma once
+#include "app/safety_copy.h"
 #include "core/base/result.h"
 #include "core/design/design.h"
-#include <QDateTime>
+#include <QElapsedTimer>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -37,34 +38,37 @@ public:
   Result<void> open(const QString& path);    ///< leaves the open document alone when it fails
   Result<void> saveTo(const QString& path);
 
-  // --- recovery after a crash ----------------------------------------------------------------------------------------
-  struct Recovery {
-    QString file, originalPath;
-    QDateTime saved;
-  };
-  /// Files left by a program that ended without closing its document.
-  static QList<Recovery> recoveries();
-  Result<void> recover(const Recovery& recovery);
-  static void discard(const Recovery& recovery);
-  void autosaveNow();
-  static QString recoveryFolder();
+  // --- the safety copy -----------------------------------------------------------------------
+  /// Unsaved work is on disk this long after the last edit, and never later than the second one
+  /// after the first edit that is not there yet.
+  static constexpr int kCopyWhenQuiet_ms = 1500, kLongestWithoutCopy_ms = 5000;
+  /// Takes over a copy that a program left behind; the copy goes only when this one has its own.
+  Result<void> recover(const SafetyCopy::Left& copy);
+  void copyNow();
+  /// Why the last safety copy could not be written; empty when all is well.
+  QString copyTrouble() const { return m_copyTrouble; }
 
 signals:
   void designChanged();    ///< also for previews
   void selectionChanged();
   void titleChanged();
+  void copyTroubleChanged();
 
 private:
   friend class DesignCommand;
   void set(const Design& design);
-  void clearRecovery();
+  void keepSafe(); ///< after every step of the undo stack
+  void dropCopy();
+  void setCopyTrouble(const QString& why);
 
   Design m_design;
   std::optional<Design> m_preview;
   std::optional<StructureId> m_selection;
   QUndoStack m_stack;
-  QString m_path, m_recoveryFile;
-  QTimer m_autosave;
+  QString m_path, m_copyTrouble;
+  SafetyCopy m_copy;
+  QTimer m_copyTimer;
+  QElapsedTimer m_uncopied; ///< since the first edit that no copy has yet
 };
 
 } // namespace hinge

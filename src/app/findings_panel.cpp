@@ -1,7 +1,5 @@
 #include "app/findings_panel.h"
 #include "app/look.h"
-#include "core/states/shut_state.h"
-#include "core/states/stand.h"
 #include <cmath>
 #include <QHBoxLayout>
 #include <QPainter>
@@ -86,10 +84,14 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   scroll->setWidget(m_content);
   column->addWidget(scroll, 1);
   connect(analyst, &Analyst::changed, this, &FindingsPanel::rebuild);
+  m_more.setInterval(0);
+  connect(&m_more, &QTimer::timeout, this, &FindingsPanel::addRows);
   rebuild();
 }
 
-void FindingsPanel::rebuild() {
+void FindingsPanel::clearRows() {
+  m_more.stop();
+  m_rows.clear();
   while (QLayoutItem* item = m_list->takeAt(0)) {
     if (item->widget()) {
       item->widget()->hide();
@@ -97,84 +99,166 @@ void FindingsPanel::rebuild() {
     }
     delete item;
   }
+}
+
+void FindingsPanel::rebuild() {
   const auto analysis = m_analyst->current();
   m_mendAll->setVisible(false);
   if (!analysis) {
+    clearRows();
+    m_shownOf.reset();
     m_verdict->setText(m_analyst->busy() ? tr("Checking …") : tr("Not checked"));
     return;
   }
+  showVerdict(*analysis);
+  if (m_shownOf != analysis->motion) {
+    clearRows();
+    m_shownOf = analysis->motion;
+    addRows();
+    return;
+  }
+  // The same findings as before: only their mends can be new.
+  for (std::size_t k = 0; k < m_rows.size(); ++k)
+    showMend(m_rows[k], analysis->findings[k], k, analysis->design);
+}
+
+void FindingsPanel::showVerdict(const Analysis& analysis) {
   const Theme& theme = Look::theme();
-  const auto spoiling = std::ranges::count(analysis->findings, Severity::Spoils, &Finding::severity);
-  switch (analysis->verdict) {
-  case Verdict::Good: m_verdict->setText(tr("✓  Good: opens, clears and shuts flat")); break;
-  case Verdict::Advice: m_verdict->setText(analysis->findings.size() == 1 ? tr("✓  Works, with one piece of advice") : tr("✓  Works, with %1 pieces of advice").arg(analysis->findings.size())); break;
-  case Verdict::Spoiled: m_verdict->setText(spoiling == 1 ? tr("◆  One finding spoils the card") : tr("◆  %1 findings spoil the card").arg(spoiling)); break;
+  const auto spoiling = std::ranges::count(analysis.findings, Severity::Spoils, &Finding::severity);
+  const auto pieces = analysis.findings.size();
+  QString text;
+  QColor colour;
+  switch (analysis.verdict) {
+  case Verdict::Good:
+    text = tr("✓  Good: opens, clears and shuts flat"), colour = theme.fine;
+    break;
+  case Verdict::Advice:
+    text = pieces == 1 ? tr("✓  Works, with one piece of advice")
+                       : tr("✓  Works, with %1 pieces of advice").arg(pieces);
+    colour = theme.advice;
+    break;
+  case Verdict::Spoiled:
+    text = spoiling == 1 ? tr("◆  One finding spoils the card")
+                         : tr("◆  %1 findings spoil the card").arg(spoiling);
+    colour = theme.trouble;
+    break;
   }
-  m_verdict->setStyleSheet(QStringLiteral("color: %1").arg((analysis->verdict == Verdict::Spoiled ? theme.trouble : analysis->verdict == Verdict::Advice ? theme.advice : theme.fine).name()));
-  m_mendAll->setText(m_analyst->mending() ? tr("Cancel") : tr("Mend all"));
-  if (m_analyst->mending()) m_verdict->setText(tr("Mending …"));
-  m_mendAll->setVisible(m_analyst->mending() || std::ranges::any_of(analysis->findings, [](const Finding& f) { return f.severity == Severity::Spoils && f.mend; }));
-  for (std::size_t k = 0; k < analysis->findings.size(); ++k) {
-    const Finding& finding = analysis->findings[k];
-    auto* row = new QWidget(m_content);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(10);
-    line->addWidget(new BadgeLabel(static_cast<int>(k) + 1, finding.severity == Severity::Spoils, row), 0, Qt::AlignTop);
-    auto* texts = new QVBoxLayout;
-    texts->setSpacing(1);
-    auto* sentence = new QLabel(QString::fromStdString(describe(finding, analysis->design)) + QLatin1Char('.'), row);
-    sentence->setWordWrap(true);
-    sentence->setAccessibleName(tr("Finding %1").arg(k + 1));
-    texts->addWidget(sentence);
-    if (finding.mend) {
-      auto* mend = new ElidedButton(tr("Mend: %1").arg(QString::fromStdString(describe(*finding.mend, analysis->design))), row);
-      mend->setObjectName(QStringLiteral("mend"));
-      mend->setAccessibleName(tr("Mend finding %1").arg(k + 1));
-      mend->setProperty("finding", static_cast<int>(k));
-      mend->setCursor(Qt::PointingHandCursor);
-      const Mend change = *finding.mend;
-      connect(mend, &QPushButton::clicked, this, [this, change] {
-        const auto next = applyMend(m_document->committed(), change);
-        Result<void> done;
-        if (!next) done = next.error();
-        else done = m_document->apply(*next, tr("mend"));
-        if (!done) emit refused(QString::fromStdString(done.error().text()));
-      });
-      texts->addWidget(mend);
-    } else {
-      auto* none = new QLabel(m_analyst->searchingMends() ? tr("Looking for a mend …") : tr("No change of one size mends this"), row);
-      none->setObjectName(QStringLiteral("soft"));
-      texts->addWidget(none);
-    }
-    line->addLayout(texts, 1);
-    auto* show = new QPushButton(tr("Show me"), row);
-    show->setAccessibleName(tr("Show finding %1").arg(k + 1));
-    connect(show, &QPushButton::clicked, this, [this, k] { emit showRequested(static_cast<int>(k)); });
-    line->addWidget(show, 0, Qt::AlignTop);
-    m_list->addWidget(row);
-  }
-  if (analysis->findings.empty()) {
-    const ShutState shut = shutState(*analysis->motion, analysis->design);
-    const LengthUnit unit = analysis->design.settings.unit;
-    const auto length = [&](double mm, LengthUnit in) { return QString::fromStdString(formatLength(mm, in)); };
-    QString text = tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left loose: the opening alone decides where every panel is.")
-                       .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)), length(shut.height_mm, unit), length(shut.thickness_mm, LengthUnit::Millimetre))
-                       .arg(shut.thickestSheets);
-    if (shut.gutterSheets > 0)
-      text += QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.").arg(shut.gutterSheets).arg(length(shut.gutterRelief_mm, LengthUnit::Millimetre));
-    if (shut.pads_mm > 0) text += QLatin1Char('\n') + tr("Pin heads stand up: pads %1 high beside them carry what lies over the limbs.").arg(length(shut.pads_mm, LengthUnit::Millimetre));
-    if (const Stand stand = standOf(*analysis->motion, analysis->design); stand.reached)
-      text += QLatin1Char('\n') + tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
-                                      .arg(QString::fromStdString(openingText(analysis->design.card, stand.opening_rad)))
-                                      .arg(stand.weight_g, 0, 'f', 1)
-                                      .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
-    auto* facts = new QLabel(text, m_content);
-    facts->setObjectName(QStringLiteral("soft"));
-    facts->setWordWrap(true);
-    m_list->addWidget(facts);
-  }
+  const bool mending = m_analyst->mending();
+  m_verdict->setText(mending ? tr("Mending …") : text);
+  m_verdict->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+  m_mendAll->setText(mending ? tr("Cancel") : tr("Mend all"));
+  m_mendAll->setVisible(mending || std::ranges::any_of(analysis.findings, [](const Finding& f) {
+    return f.severity == Severity::Spoils && f.mend;
+  }));
+}
+
+void FindingsPanel::addRows() {
+  const auto analysis = m_analyst->current();
+  if (!analysis || analysis->motion != m_shownOf) return m_more.stop();
+  const std::size_t count = analysis->findings.size();
+  for (int k = 0; k < kRowsAtOnce && m_rows.size() < count; ++k) addRow(*analysis, m_rows.size());
+  if (m_rows.size() < count) return m_more.start();
+  m_more.stop();
+  if (count == 0) addFacts(*analysis);
   m_list->addStretch();
+}
+
+void FindingsPanel::addRow(const Analysis& analysis, std::size_t k) {
+  const Finding& finding = analysis.findings[k];
+  auto* row = new QWidget(m_content);
+  auto* line = new QHBoxLayout(row);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(10);
+  const bool spoils = finding.severity == Severity::Spoils;
+  line->addWidget(new BadgeLabel(static_cast<int>(k) + 1, spoils, row), 0, Qt::AlignTop);
+  auto* texts = new QVBoxLayout;
+  texts->setSpacing(1);
+  const QString said = QString::fromStdString(describe(finding, analysis.design));
+  auto* sentence = new QLabel(said + QLatin1Char('.'), row);
+  sentence->setWordWrap(true);
+  sentence->setAccessibleName(tr("Finding %1").arg(k + 1));
+  texts->addWidget(sentence);
+  QWidget* mend = mendOf(finding, k, analysis.design);
+  texts->addWidget(mend);
+  line->addLayout(texts, 1);
+  auto* show = new QPushButton(tr("Show me"), row);
+  show->setAccessibleName(tr("Show finding %1").arg(k + 1));
+  connect(show, &QPushButton::clicked, this, [this, k] { emit showRequested(static_cast<int>(k)); });
+  line->addWidget(show, 0, Qt::AlignTop);
+  m_list->addWidget(row);
+  m_rows.push_back({texts, mend, finding.mendSought});
+}
+
+QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Design& design) {
+  if (!finding.mend) {
+    const bool looking = !finding.mendSought && m_analyst->searchingMends();
+    const QString text = looking              ? tr("Looking for a mend …")
+                         : finding.mendSought ? tr("No change of one size mends this")
+                                              : tr("Not looked for a mend");
+    auto* none = new QLabel(text, m_content);
+    none->setObjectName(QStringLiteral("soft"));
+    return none;
+  }
+  const QString change = QString::fromStdString(describe(*finding.mend, design));
+  auto* mend = new ElidedButton(tr("Mend: %1").arg(change), m_content);
+  mend->setObjectName(QStringLiteral("mend"));
+  mend->setAccessibleName(tr("Mend finding %1").arg(k + 1));
+  mend->setProperty("finding", static_cast<int>(k));
+  mend->setCursor(Qt::PointingHandCursor);
+  connect(mend, &QPushButton::clicked, this, [this, edits = *finding.mend] {
+    const auto next = applyMend(m_document->committed(), edits);
+    Result<void> done;
+    if (!next) done = next.error();
+    else done = m_document->apply(*next, tr("mend"));
+    if (!done) emit refused(QString::fromStdString(done.error().text()));
+  });
+  return mend;
+}
+
+void FindingsPanel::showMend(Row& row, const Finding& finding, std::size_t k,
+                             const Design& design) {
+  if (row.sought) return;
+  row.sought = finding.mendSought;
+  QWidget* mend = mendOf(finding, k, design);
+  row.texts->replaceWidget(row.mend, mend);
+  row.mend->hide();
+  row.mend->deleteLater();
+  mend->show();
+  row.mend = mend;
+}
+
+void FindingsPanel::addFacts(const Analysis& analysis) {
+  if (!analysis.shut || !analysis.stand) return;
+  const ShutState& shut = *analysis.shut;
+  const LengthUnit unit = analysis.design.settings.unit;
+  const auto length = [&](double mm, LengthUnit in) {
+    return QString::fromStdString(formatLength(mm, in));
+  };
+  const auto thin = [&](double mm) { return length(mm, LengthUnit::Millimetre); };
+  QString text = tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left "
+                    "loose: the opening alone decides where every panel is.")
+                     .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)),
+                          length(shut.height_mm, unit), thin(shut.thickness_mm))
+                     .arg(shut.thickestSheets);
+  if (shut.gutterSheets > 0)
+    text += QLatin1Char('\n') +
+            tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")
+                .arg(shut.gutterSheets)
+                .arg(thin(shut.gutterRelief_mm));
+  if (shut.pads_mm > 0)
+    text += QLatin1Char('\n') +
+            tr("Pin heads stand up: pads %1 high beside them carry what lies over the limbs.")
+                .arg(thin(shut.pads_mm));
+  if (const Stand& stand = *analysis.stand; stand.reached)
+    text += QLatin1Char('\n') +
+            tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
+                .arg(QString::fromStdString(openingText(analysis.design.card, stand.opening_rad)))
+                .arg(stand.weight_g, 0, 'f', 1)
+                .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
+  auto* facts = new QLabel(text, m_content);
+  facts->setObjectName(QStringLiteral("soft"));
+  facts->setWordWrap(true);
+  m_list->addWidget(facts);
 }
 
 QPushButton* FindingsPanel::mendButton(int index) const {

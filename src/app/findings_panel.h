@@ -3,7 +3,9 @@
 #include "app/document.h"
 #include <QLabel>
 #include <QPushButton>
+#include <QTimer>
 #include <QVBoxLayout>
+#include <vector>
 
 namespace hinge {
 
@@ -22,13 +24,31 @@ signals:
   void refused(const QString& why);
 
 private:
+  /// Many findings are shown some at a time, so that the window stays at hand.
+  static constexpr int kRowsAtOnce = 12;
+  struct Row {
+    QVBoxLayout* texts;
+    QWidget* mend; ///< the button or the words in its place
+    bool sought;   ///< what it shows is the last word
+  };
   void rebuild();
+  void showVerdict(const Analysis& analysis);
+  void clearRows();
+  void addRows(); ///< the next ones that are not there yet
+  void addRow(const Analysis& analysis, std::size_t index);
+  QWidget* mendOf(const Finding& finding, std::size_t index, const Design& design);
+  void showMend(Row& row, const Finding& finding, std::size_t index, const Design& design);
+  void addFacts(const Analysis& analysis);
+
   Document* m_document;
   Analyst* m_analyst;
   QLabel* m_verdict;
   QPushButton* m_mendAll;
   QVBoxLayout* m_list;
   QWidget* m_content;
+  std::shared_ptr<const Motion> m_shownOf; ///< the motion whose findings stand in the rows
+  std::vector<Row> m_rows;
+  QTimer m_more;
 };
 
 } // namespace hinge

@@ -1,9 +1,12 @@
 #include "app/live_picture.h"
+#include "app/background.h"
 #include "app/look.h"
 #include "core/motion/motion.h"
 #include "core/structures/assemble.h"
 #include "render/stage_painter.h"
+#include <QApplication>
 #include <QPainter>
+#include <QPointer>
 #include <cmath>
 
 namespace hinge {
@@ -26,7 +29,18 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
   m_design = design, m_added = added;
   m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
   m_motion.reset();
-  if (std::ranges::any_of(m_assembly->placements, [](const Placement& p) { return !p.poses; })) m_motion = std::make_shared<const Motion>(Motion::trace(m_assembly));
+  // Free pieces have to be put together, which may take a while; until then they are left out.
+  if (std::ranges::any_of(m_assembly->placements, [](const Placement& p) { return !p.poses; })) {
+    runInBackground([assembly = m_assembly, self = QPointer<LivePicture>(this)] {
+      auto motion = std::make_shared<const Motion>(Motion::trace(assembly));
+      QMetaObject::invokeMethod(qApp, [self, assembly, motion] {
+        if (!self || self->m_assembly != assembly) return;
+        self->m_motion = motion;
+        if (self->m_added) self->lookAtAdded();
+        self->update();
+      }, Qt::QueuedConnection);
+    });
+  }
   m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   if (added) lookAtAdded();
   setEnabled(true);
@@ -43,6 +57,7 @@ void LivePicture::showNothing(const QString& word) {
 
 /// So near that the new structure fills half of the picture when the card is half open.
 void LivePicture::lookAtAdded() {
+  m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
   QRectF box;
   for (double deg : {60.0, 120.0}) {

@@ -62,6 +62,7 @@ QString sheet(const Theme& t) {
     QTreeWidget#standing::branch { image: none; border: none; }
     QTreeWidget#standing::branch:selected { background: transparent; }
     QWidget#shelf { background: %raised; border: 1px solid %line; border-radius: 10px; }
+    QLabel#trouble { color: %trouble; font-weight: 700; }
     QLabel#notice { background: %trouble; color: white; border-radius: 6px; padding: 8px 12px; }
     QDialog { background: %surface; }
   )");

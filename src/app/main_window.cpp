@@ -11,7 +11,10 @@
 #include <QCloseEvent>
 #include <QDateTime>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QMenu>
 #include <QMessageBox>
 #include <QSettings>
@@ -31,6 +34,18 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Do
   askUnsaved = [this] {
     return static_cast<int>(QMessageBox::warning(this, tr("Unsaved changes"), tr("Save the changes to \"%1\"?").arg(m_document->name()),
                                                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save));
+  };
+  askRecover = [this](const QString& name, const QDateTime& saved) {
+    return static_cast<int>(QMessageBox::question(
+        this, tr("Unsaved work found"),
+        tr("The program ended while %1 had unsaved changes (kept %2). Restore them?")
+            .arg(name, saved.toString(Qt::ISODate)),
+        QMessageBox::Yes | QMessageBox::No | QMessageBox::Cancel));
+  };
+  askReplace = [this](const QString& path) {
+    return QMessageBox::question(this, tr("Replace the file?"),
+                                 tr("%1 is there already. Replace it?").arg(path)) ==
+           QMessageBox::Yes;
   };
   buildActions();
   auto* central = new QWidget(this);
@@ -72,7 +87,14 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Do
   });
   connect(m_document, &Document::selectionChanged, this, &MainWindow::updateActions);
   connect(m_document, &Document::titleChanged, this, &MainWindow::updateActions);
+  connect(m_document, &Document::copyTroubleChanged, this, [this] {
+    const QString why = m_document->copyTrouble();
+    m_noCopy->setVisible(!why.isEmpty());
+    m_noCopy->setToolTip(why);
+    if (!why.isEmpty()) showRefusal(tr("No safety copy could be written: %1").arg(why));
+  });
   connect(&m_document->undoStack(), &QUndoStack::indexChanged, this, &MainWindow::updateActions);
+  qApp->installEventFilter(this);
   m_document->start(starterDesign());
   go(BuildCard);
   m_stage->setFocus();
@@ -82,6 +104,9 @@ void MainWindow::buildActions() {
   const auto make = [this](const QString& text, const QKeySequence& keys, auto run) {
     auto* action = new QAction(text, this);
     action->setShortcut(keys);
+    // Desktops differ on standard keys: all that mean the same do the same.
+    for (auto standard : {QKeySequence::Undo, QKeySequence::Redo})
+      if (keys == QKeySequence(standard)) action->setShortcuts(QKeySequence::keyBindings(standard));
     connect(action, &QAction::triggered, this, run);
     addAction(action);
     return action;
@@ -171,6 +196,11 @@ QWidget* MainWindow::buildBar() {
   m_title->setObjectName(QStringLiteral("heading"));
   m_title->setAccessibleName(tr("Document"));
   row->addWidget(m_title);
+  m_noCopy = new QLabel(tr("◆ no safety copy"), bar);
+  m_noCopy->setObjectName(QStringLiteral("trouble"));
+  m_noCopy->setAccessibleName(tr("No safety copy"));
+  m_noCopy->hide();
+  row->addWidget(m_noCopy);
   row->addStretch(1);
   const std::pair<QString, Place> places[] = {{tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
   for (const auto& [text, place] : places) {
@@ -364,14 +394,37 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Save the card"), m_document->path().isEmpty() ? m_document->name() + QStringLiteral(".hinge") : m_document->path(), kFilter);
-  if (path.isEmpty()) return false;
-  if (!path.endsWith(QStringLiteral(".hinge"))) path += QStringLiteral(".hinge");
+  const QString start = m_document->path().isEmpty()
+                            ? m_document->name() + QStringLiteral(".hinge")
+                            : m_document->path();
+  const QString path = QFileDialog::getSaveFileName(this, tr("Save the card"), start, kFilter);
+  return !path.isEmpty() && saveUnder(path);
+}
+
+bool MainWindow::saveUnder(const QString& chosen) {
+  QString path = chosen;
+  if (!path.endsWith(QStringLiteral(".hinge"))) {
+    // The dialog has asked about the name as typed, not about the one with the ending.
+    path += QStringLiteral(".hinge");
+    if (QFileInfo::exists(path) && !askReplace(path)) return false;
+  }
   if (auto saved = m_document->saveTo(path); !saved) {
     showRefusal(QString::fromStdString(saved.error().text()));
     return false;
   }
   rememberRecent(path);
+  return true;
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() != QEvent::ShortcutOverride) return QMainWindow::eventFilter(watched, event);
+  // A field that has the focus would take these keys for its own text; here they always mean the
+  // design, whose sizes the fields only show.
+  const auto* key = static_cast<QKeyEvent*>(event);
+  const auto* field = qobject_cast<QLineEdit*>(watched);
+  const bool ours = key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo);
+  if (!field || !ours || field->window() != this) return QMainWindow::eventFilter(watched, event);
+  event->ignore();
   return true;
 }
 
@@ -393,17 +446,20 @@ void MainWindow::fillRecent() {
 }
 
 void MainWindow::offerRecovery() {
-  for (const Document::Recovery& recovery : Document::recoveries()) {
-    const QString name = recovery.originalPath.isEmpty() ? tr("an unsaved card") : QFileInfo(recovery.originalPath).fileName();
-    const auto answer = QMessageBox::question(this, tr("Unsaved work found"), tr("The program ended while %1 had unsaved changes (kept %2). Restore them?").arg(name, recovery.saved.toString(Qt::ISODate)),
-                                              QMessageBox::Yes | QMessageBox::No | QMessageBox::Cancel);
+  for (const SafetyCopy::Left& copy : SafetyCopy::leftBehind()) {
+    const QString name = copy.originalPath.isEmpty() ? tr("an unsaved card")
+                                                     : QFileInfo(copy.originalPath).fileName();
+    const int answer = askRecover(name, copy.saved);
     if (answer == QMessageBox::Cancel) return;
     if (answer == QMessageBox::No) {
-      Document::discard(recovery);
+      SafetyCopy::discard(copy);
       continue;
     }
-    if (auto done = m_document->recover(recovery); !done) showRefusal(QString::fromStdString(done.error().text()));
-    return;
+    const auto done = m_document->recover(copy);
+    if (done) return;
+    // One that cannot be read must not stand before the others at every start.
+    showRefusal(tr("%1\nThe damaged copy is kept as %2.")
+                    .arg(QString::fromStdString(done.error().text()), SafetyCopy::setAside(copy)));
   }
 }
 

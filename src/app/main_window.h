@@ -41,9 +41,15 @@ public:
 
   /// Answers of the unsaved-changes prompt, replaceable so that it can be tested without a modal dialog.
   std::function<int()> askUnsaved;
+  /// The same for a copy that a program left behind (Yes, No, Cancel), and for replacing a file.
+  std::function<int(const QString& name, const QDateTime& saved)> askRecover;
+  std::function<bool(const QString& path)> askReplace;
+  /// Saves under a name that was chosen; without the ending of a card it gets one.
+  bool saveUnder(const QString& chosen);
 
 protected:
   void closeEvent(QCloseEvent*) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
   void buildActions();
@@ -69,7 +75,7 @@ private:
   SizePlace* m_size = nullptr;
   CutPlace* m_cut = nullptr;
   QStackedWidget* m_places = nullptr;
-  QLabel *m_title = nullptr, *m_notice = nullptr;
+  QLabel *m_title = nullptr, *m_notice = nullptr, *m_noCopy = nullptr;
   QTimer m_noticeTimer;
   QMenu *m_menu = nullptr, *m_recent = nullptr;
   QList<QToolButton*> m_placeButtons;

@@ -1,4 +1,5 @@
 #include "app/shelf.h"
+#include "app/background.h"
 #include "app/live_picture.h"
 #include "app/look.h"
 #include "core/checks/propose.h"
@@ -56,7 +57,10 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
         else button->showNothing(tr("no room here"));
         if (--m_searching == 0) emit ready();
       });
-      search->setFuture(QtConcurrent::run([design, kind, on = place->key] { return tried(design, kind->key, on); }));
+      search->setFuture(QtConcurrent::run(&backgroundPool(), [design, kind, on = place->key] {
+        yieldToWindow();
+        return tried(design, kind->key, on);
+      }));
       auto* name = new QLabel(label, this);
       name->setFont(Look::font(13, QFont::Bold));
       box->addWidget(button);

@@ -91,7 +91,7 @@ void StageView::refresh() {
   }
   // The traced motion when it belongs to what is shown, a direct solution while it is being worked out.
   if (analysis && analysis->design == m_document->design()) m_pose = analysis->motion->poseAt(opening);
-  else m_pose = Motion::quickPose(*m_assembly, opening);
+  else m_pose = Motion::quickPose(*m_assembly, opening, m_analyst->lastMotion());
   emit poseChanged();
   layOutTags();
   update();

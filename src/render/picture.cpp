@@ -1,16 +1,39 @@
 #include "render/picture.h"
 #include "core/io/text_file.h"
+#include "core/states/stand.h"
 #include "render/stage_painter.h"
 #include <QBuffer>
+#include <algorithm>
 
 namespace hinge {
+
+namespace {
+
+/// How the card is shown: lying on its second page, or standing on the edges it rests on, its lowest
+/// point on the table.
+Iso3 shownPose(const Assembly& assembly, const CardBase& card, const Pose& pose) {
+  if (card.rests == Rests::OnPage) return benchPose(assembly, pose.opening_rad);
+  const Iso3 turn = onTable(card, assembly, pose.opening_rad);
+  double ground = 1e300;
+  for (PanelIndex p : assembly.panels.indices())
+    if (pose.placed[p])
+      for (const Vec2& c : assembly.panels[p].outline)
+        ground = std::min(ground, (turn * (pose.panels[p] * lift(c))).z());
+  return Eigen::Translation3d(0, 0, ground < 1e300 ? -ground : 0.0) * turn;
+}
+
+} // namespace
 
 QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size) {
   QImage image(size, QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::black);
   QPainter painter(&image);
   const QRectF area(QPointF(0, 0), QSizeF(size));
-  paintStage(painter, area, motion.assembly(), motion.poseAt(drawableOpening(opening_rad)), cameraFor(card, area, motion.assembly()), StageStyle{});
+  const Pose pose = motion.poseAt(drawableOpening(opening_rad));
+  StageStyle style;
+  style.bench = shownPose(motion.assembly(), card, pose);
+  const Camera camera = cameraAt(card, area, motion.assembly(), pose, *style.bench);
+  paintStage(painter, area, motion.assembly(), pose, camera, style);
   return image;
 }
 

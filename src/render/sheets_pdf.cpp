@@ -43,9 +43,7 @@ void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
 SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& design) {
   const SheetSize& sheet = sheetByKey(design.settings.sheet);
   // The footer with the ruler takes its strip of every sheet.
-  SheetLayout layout = layOut(pieces, sheet.width_mm, sheet.height_mm - kFooter_mm, kMargin_mm, kGap_mm, true);
-  layout.height_mm = sheet.height_mm;
-  return layout;
+  return layOut(pieces, sheet.width_mm, sheet.height_mm, kMargin_mm, kGap_mm, true, kFooter_mm);
 }
 
 Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, const std::string& path) {
@@ -67,6 +65,7 @@ Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, cons
     writer.setCreator(QStringLiteral("Hinge Lantern"));
     QPainter painter(&writer);
     int page = 0;
+    bool withoutRuler = false;
     const auto footer = [&](const QString& text) {
       paintRuler(painter, kMargin_mm, height - 8, style.theme);
       painter.setPen(style.theme.cut);
@@ -95,7 +94,7 @@ Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, cons
         const FlatPiece& piece = *std::ranges::find(pieces, place->piece, &FlatPiece::piece);
         for (const Vec2& p : {piece.bounds.low, piece.bounds.high}) extent.add(place->onSheet(p));
       }
-      const bool tiled = here.front()->oversize;
+      const bool tiled = here.front()->oversize, whole = here.front()->toTheEdge;
       const double usableX = width - 2 * kMargin_mm, usableY = height - kFooter_mm - 2 * kMargin_mm;
       const auto tiles = [](double size, double usable) {
         return size <= usable ? 1 : 1 + static_cast<int>(std::ceil((size - usable) / (usable - kOverlap_mm)));
@@ -106,7 +105,7 @@ Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, cons
           if (page++ > 0) writer.newPage();
           const double shiftX = ix * (usableX - kOverlap_mm), shiftY = iy * (usableY - kOverlap_mm);
           painter.save();
-          painter.setClipRect(QRectF(dots(kMargin_mm - 1, kMargin_mm - 1), dots(width - kMargin_mm + 1, height - kFooter_mm - kMargin_mm + 1)));
+          if (!whole) painter.setClipRect(QRectF(dots(kMargin_mm - 1, kMargin_mm - 1), dots(width - kMargin_mm + 1, height - kFooter_mm - kMargin_mm + 1)));
           for (const SheetPlace* place : here) {
             const FlatPiece& piece = *std::ranges::find(pieces, place->piece, &FlatPiece::piece);
             const QTransform transform = transformAt(*place, shiftX, shiftY);
@@ -119,8 +118,14 @@ Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design, cons
               for (double y : {kMargin_mm + 0.5 * kOverlap_mm, height - kFooter_mm - kMargin_mm - 0.5 * kOverlap_mm}) paintCross(painter, x, y, style.theme);
           QString text = QStringLiteral("%1  sheet %2 of %3").arg(QString::fromStdString(design.title)).arg(sheet + 1).arg(layout.sheets);
           if (nx * ny > 1) text += QStringLiteral(", part %1 of %2: join at the crosses").arg(iy * nx + ix + 1).arg(nx * ny);
-          footer(text);
+          // A piece that takes the whole sheet leaves no place for ruler and name.
+          if (!whole) footer(text);
+          withoutRuler = withoutRuler || whole;
         }
+    }
+    if (withoutRuler) {
+      writer.newPage();
+      footer(QStringLiteral("%1  ruler for the sheets that are printed to the edge").arg(QString::fromStdString(design.title)));
     }
     painter.end();
   }

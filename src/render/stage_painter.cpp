@@ -30,7 +30,7 @@ Vec3 lightOf(const Assembly& assembly, const Iso3& bench) {
 class Painter {
 public:
   Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style)
-      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(benchPose(assembly, pose.opening_rad)), m_light(lightOf(assembly, m_bench)),
+      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))), m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
 
   std::vector<DrawnFace> run() {
@@ -218,30 +218,67 @@ Iso3 benchPose(const Assembly& assembly, double opening_rad) { return assembly.o
 
 double drawableOpening(double opening_rad) { return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02)); }
 
-Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly) {
+namespace {
+
+/// Where the eye is for a card of this size, before it is brought so near that all fits.
+Camera viewOf(const CardBase& card) {
   Camera camera;
   const double depth = card.pageDepth_mm(), length = card.gutterLength_mm();
   camera.turn_rad = card.fold == FoldSide::Side ? 0.30 : 0.80;
   camera.height_rad = 0.60;
   camera.distance_mm = 3.4 * std::hypot(2 * depth, length);
   camera.target = Vec3(0, 0.5 * length, 0.22 * depth);
-  // Fit what the pages sweep.
-  Camera unit = camera;
-  unit.scale_px = 1;
-  unit.centre = QPointF(0, 0);
-  QRectF seen;
+  camera.scale_px = 1;
+  camera.centre = QPointF(0, 0);
+  return camera;
+}
+
+/// Brings the camera so near that what it has seen at scale 1 fills the area.
+Camera broughtNear(Camera camera, const QRectF& seen, const QRectF& area, double share) {
+  camera.scale_px = share * std::min(area.width() / seen.width(), area.height() / seen.height());
+  camera.centre = area.center() - camera.scale_px * seen.center();
+  return camera;
+}
+
+void addTo(QRectF& seen, const QPointF& q) {
+  seen = seen.united(QRectF(q - QPointF(0.5, 0.5), QSizeF(1, 1)));
+}
+
+} // namespace
+
+Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly) {
+  const Camera unit = viewOf(card);
+  QRectF seen; // what the pages sweep
   for (int k = 0; k <= 12; ++k) {
     const double t = k * kPi / 12;
     const Iso3 bench = benchPose(assembly, t);
     for (const auto& [page, pose] : assembly.basePoses(t))
-      for (const Vec2& corner : ringsOf(assembly.panels[page].outline).rim) {
-        const QPointF q = unit.project(bench * (pose * lift(corner)));
-        seen = seen.united(QRectF(q - QPointF(0.5, 0.5), QSizeF(1, 1)));
-      }
+      for (const Vec2& corner : ringsOf(assembly.panels[page].outline).rim)
+        addTo(seen, unit.project(bench * (pose * lift(corner))));
   }
-  camera.scale_px = 0.94 * std::min(area.width() / seen.width(), area.height() / seen.height());
-  camera.centre = area.center() - camera.scale_px * seen.center();
-  return camera;
+  return broughtNear(unit, seen, area, 0.94);
+}
+
+Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly, const Pose& pose,
+                const Iso3& bench) {
+  Camera unit = viewOf(card);
+  // A card that stands like a book is looked into from its open side, as it is on a shelf.
+  if (card.rests == Rests::OnEdge && card.fold == FoldSide::Side)
+    unit.turn_rad = 0.10, unit.height_rad = 0.38;
+  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
+  std::vector<Vec3> corners;
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!pose.placed[p]) continue;
+    for (const Vec2& c : assembly.panels[p].outline) {
+      corners.push_back(bench * (pose.panels[p] * lift(c)));
+      low = low.cwiseMin(corners.back()), high = high.cwiseMax(corners.back());
+    }
+  }
+  if (corners.empty()) return cameraFor(card, area, assembly);
+  unit.target = 0.5 * (low + high);
+  QRectF seen;
+  for (const Vec3& corner : corners) addTo(seen, unit.project(corner));
+  return broughtNear(unit, seen, area, 0.86);
 }
 
 std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style) {

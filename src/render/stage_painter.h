@@ -20,6 +20,7 @@ struct StageStyle {
   std::optional<StructureId> selected; ///< drawn with the accent along its edges
   PanelIndex hoverPanel;
   bool ghostPages = false;             ///< pages seen from outside let the structure show through
+  std::optional<Iso3> bench;           ///< how the card lies; unset: see benchPose()
   std::set<std::string> troubled;      ///< keys of panels in the finding that is shown: hatched
 };
 
@@ -33,6 +34,10 @@ void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly&
 
 /// A camera that holds the whole card at every opening inside the area.
 Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly);
+
+/// A camera that holds what is placed in one pose, laid as `bench` says, inside the area.
+Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly, const Pose& pose,
+                const Iso3& bench);
 
 /// How the card lies on the bench: the second page flat, the first one turned up by the opening, so that it swings as the
 /// leaf of the opening control does. Maps the world frame into the bench frame in which the stage is drawn.

@@ -11,6 +11,7 @@
 #include "app/shelf.h"
 #include <QComboBox>
 #include "core/io/design_json.h"
+#include "core/io/text_file.h"
 #include <QMessageBox>
 #include <QScrollBar>
 #include <QStandardPaths>
@@ -43,6 +44,7 @@ private slots:
     QStandardPaths::setTestModeEnabled(true);
     QCoreApplication::setOrganizationName(QStringLiteral("hinge-lantern-test"));
     QCoreApplication::setApplicationName(QStringLiteral("hinge-lantern-test"));
+    QDir(SafetyCopy::folder()).removeRecursively(); // what a run that failed has left
     Look::apply(*qApp, false);
     installCanvasAccessibility();
   }
@@ -280,14 +282,14 @@ private slots:
     };
     button(QStringLiteral("Point at the face for joint 1"))->click();
     QVERIFY(stage.picking() && !dialog->isVisible());
-    const auto& assembly = *stage.assembly();
-    const QPointF screen = stage.panelPoint(assembly.findPanel("card/page-b"));
+    const QPointF screen = stage.panelPoint(stage.assembly()->findPanel("card/page-b"));
     QVERIFY(stage.rect().contains(screen.toPoint()));
     QTest::mouseClick(&stage, Qt::LeftButton, Qt::NoModifier, screen.toPoint());
     QVERIFY(!stage.picking() && dialog->isVisible());
     QCoreApplication::processEvents();
     const WorkJoint joint = m_window->document().committed().find(StructureId{1})->work->joints[0];
-    const Seat* on = assembly.findSeat(joint.on);
+    const auto assembly = stage.assembly(); // that of the changed design
+    const Seat* on = assembly->findSeat(joint.on);
     QVERIFY(on);
     // What lies in front there may be a panel of another piece; whatever it is, the point is the one under the pointer.
     const QPointF back = *stage.pointOnScreen(on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
@@ -608,23 +610,77 @@ private slots:
   void workSurvivesACrash() {
     const auto next = setValues(m_window->document().committed(), StructureId{2}, {{"d", 48}});
     QVERIFY(m_window->document().apply(*next, QStringLiteral("test")).ok());
-    m_window->document().autosaveNow();
-    // A program that is gone left its file: here under the number of a process that cannot exist.
-    const QDir folder(Document::recoveryFolder());
+    m_window->document().copyNow();
+    // A program that is gone leaves its copy and its path, but no lock.
+    const QDir folder(SafetyCopy::folder());
     const QStringList files = folder.entryList({QStringLiteral("*.hinge")}, QDir::Files);
     QCOMPARE(files.size(), qsizetype(1));
-    QVERIFY(Document::recoveries().isEmpty()); // ours is alive
-    const QString left = folder.filePath(QStringLiteral("999999999-left.hinge"));
-    QVERIFY(QFile::copy(folder.filePath(files.front()), left));
-    QVERIFY(QFile::copy(folder.filePath(files.front()) + QStringLiteral(".path"), left + QStringLiteral(".path")));
-    const auto found = Document::recoveries();
-    QCOMPARE(found.size(), qsizetype(1));
-    Document fresh;
-    QVERIFY(fresh.recover(found.front()).ok());
-    QVERIFY(fresh.committed() == *next);
-    QVERIFY(fresh.isModified());
-    QVERIFY(fresh.path().endsWith(QStringLiteral("night-market.hinge")));
-    QVERIFY(Document::recoveries().isEmpty());
+    QVERIFY(SafetyCopy::leftBehind().isEmpty()); // ours is alive
+    const QString name = QFileInfo(files.front()).completeBaseName();
+    for (const char* ending : {".hinge", ".path"})
+      QVERIFY(QFile::copy(folder.filePath(name + QLatin1String(ending)), folder.filePath(QStringLiteral("left") + QLatin1String(ending))));
+    // A damaged one beside it, newer, must not hide it.
+    QFile damaged(folder.filePath(QStringLiteral("damaged.hinge")));
+    QVERIFY(damaged.open(QIODevice::WriteOnly));
+    damaged.write("{");
+    damaged.close();
+    QVERIFY(damaged.open(QIODevice::ReadWrite) && damaged.setFileTime(QDateTime::currentDateTime().addSecs(60), QFileDevice::FileModificationTime));
+    damaged.close();
+    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    MainWindow fresh;
+    QStringList asked;
+    fresh.askRecover = [&](const QString& what, const QDateTime&) {
+      asked << what;
+      return static_cast<int>(QMessageBox::Yes);
+    };
+    fresh.show();
+    fresh.offerRecovery();
+    QCOMPARE(asked.size(), qsizetype(2));
+    QVERIFY(fresh.document().committed() == *next);
+    QVERIFY(fresh.document().isModified());
+    QVERIFY(fresh.document().path().endsWith(QStringLiteral("night-market.hinge")));
+    QVERIFY(SafetyCopy::leftBehind().isEmpty());
+    QVERIFY(!folder.entryList({QStringLiteral("*.damaged")}, QDir::Files).isEmpty());
+  }
+  void undoReachesTheDesignFromWithinAField() {
+    Document& document = m_window->document();
+    document.select(StructureId{2});
+    const Design before = document.committed();
+    QLineEdit* field = m_window->sizes().field(QStringLiteral("d"));
+    QVERIFY(field);
+    QTest::mouseClick(field, Qt::LeftButton);
+    field->selectAll();
+    QTest::keyClicks(field, "37");
+    QTest::keyClick(field, Qt::Key_Return);
+    QVERIFY(!(document.committed() == before));
+    QCOMPARE(document.undoStack().index(), 1);
+    m_window->activateWindow();
+    field->setFocus();
+    QTRY_VERIFY(field->hasFocus());
+    QTest::keyClick(field, Qt::Key_Z, Qt::ControlModifier);
+    QCOMPARE(document.undoStack().index(), 0);
+    QVERIFY(document.committed() == before);
+    QTest::keyClick(field, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    QVERIFY(!(document.committed() == before));
+  }
+  void savingUnderANameWithoutItsEndingAsksBeforeItReplaces() {
+    QTemporaryDir folder;
+    const QString there = folder.filePath(QStringLiteral("card.hinge"));
+    QVERIFY(saveDesign(Design{}, there.toStdString()).ok());
+    const auto before = readFile(there.toStdString());
+    int asked = 0;
+    m_window->askReplace = [&](const QString& path) {
+      ++asked;
+      return path != there;
+    };
+    QVERIFY(!m_window->saveUnder(folder.filePath(QStringLiteral("card"))));
+    QCOMPARE(asked, 1);
+    QCOMPARE(*readFile(there.toStdString()), *before);
+    m_window->askReplace = [](const QString&) { return true; };
+    QVERIFY(m_window->saveUnder(folder.filePath(QStringLiteral("card"))));
+    QVERIFY(*readFile(there.toStdString()) != *before);
+    // And no export ever goes over the card.
+    QVERIFY(!m_window->cutPlace().exportTo(QStringLiteral("svg"), there));
   }
   void aNewCardBeginsWithAStartingDesign() {
     m_window->openNewPlace();

@@ -103,7 +103,9 @@ private slots:
   void unusableInputExitsWithTwoAndSaysWhy_data() {
     QTest::addColumn<QStringList>("arguments");
     QTest::addColumn<QString>("mentions");
-    const QString file = market("d.hinge"), broken = at("broken.hinge");
+    const QString file = market("d.hinge"), broken = at("broken.hinge"), piece = at("piece.hinge");
+    run({"new", piece, "--width", "130", "--height", "180"});
+    run({"add", piece, "piece", "--on", "gutter"});
     QFile out(broken);
     if (out.open(QIODevice::WriteOnly)) out.write("{\"format\": \"hinge-lantern\", ");
     out.close();
@@ -112,7 +114,7 @@ private slots:
     QTest::newRow("zero width") << QStringList{"new", at("x.hinge"), "--width", "0", "--height", "100"} << "card width";
     QTest::newRow("negative height") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "-5"} << "card height";
     QTest::newRow("nan") << QStringList{"new", at("x.hinge"), "--width", "nan", "--height", "100"} << "width";
-    QTest::newRow("huge") << QStringList{"new", at("x.hinge"), "--width", "1e9", "--height", "100"} << "card width";
+    QTest::newRow("huge") << QStringList{"new", at("x.hinge"), "--width", "99999999999", "--height", "100"} << "card width";
     QTest::newRow("fold side") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "100", "--fold", "middle"} << "fold";
     QTest::newRow("seat that is not there") << QStringList{"add", file, "box", "--on", "s9/ridge"} << "s9/ridge";
     QTest::newRow("kind that is not there") << QStringList{"add", file, "castle", "--on", "gutter"} << "castle";
@@ -127,6 +129,20 @@ private slots:
     QTest::newRow("unknown format") << QStringList{"export", file, "--to", "stl", "-o", at("x")} << "to";
     QTest::newRow("opening out of range") << QStringList{"export", file, "--to", "fold", "--open", "200", "-o", at("x")} << "180";
     QTest::newRow("step of nothing") << QStringList{"sweep", file, "--step", "0", "--json"} << "step";
+    QTest::newRow("the card itself as target") << QStringList{"export", file, "--to", "svg", "-o", file} << "card itself";
+    QTest::newRow("the card itself in a gallery") << QStringList{"gallery", file, "-o", file} << "card itself";
+    QTest::newRow("a card that is there") << QStringList{"new", file, "--width", "100", "--height", "100"} << "--force";
+    QTest::newRow("a device") << QStringList{"check", "/dev/zero"} << "device";
+    QTest::newRow("a device as target") << QStringList{"export", file, "--to", "svg", "-o", "/dev/null"} << "device";
+    QTest::newRow("empty opening") << QStringList{"export", file, "--to", "png", "--open", "", "-o", at("x")} << "--open";
+    QTest::newRow("opening that is no number") << QStringList{"gallery", file, "--open", "nan", "-o", at("x")} << "--open";
+    QTest::newRow("empty finding") << QStringList{"mend", file, "--finding", "", "-o", at("x")} << "--finding";
+    QTest::newRow("seconds that are none") << QStringList{"check", file, "--mends", "soon"} << "--mends";
+    QTest::newRow("empty scores") << QStringList{"scores", piece, "s1", ""} << "none";
+    QTest::newRow("overlap that is no number") << QStringList{"solve", piece, "s1", "--wrap", "nan"} << "--wrap";
+    QTest::newRow("length to hold that is not there") << QStringList{"fit", piece, "s1", "--hold", "s1.heigth"} << "panel-1";
+    QTest::newRow("length to give that is not there") << QStringList{"fit", file, "card", "200", "--give", "s9.length"} << "card.width";
+    QTest::newRow("box on a face") << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
     QTest::newRow("finding that is not there") << QStringList{"mend", file, "--finding", "7", "-o", at("x")} << "7";
   }
   void unusableInputExitsWithTwoAndSaysWhy() {
@@ -146,6 +162,63 @@ private slots:
     QFile after(file);
     QVERIFY(after.open(QIODevice::ReadOnly));
     QCOMPARE(after.readAll(), text);
+  }
+  void aFullDiskLosesNothing() {
+    const QString file = market("full.hinge");
+    QFile before(file);
+    QVERIFY(before.open(QIODevice::ReadOnly));
+    const QByteArray text = before.readAll();
+    QProcess shell;
+    // No file may grow past 1 kB here, as on a full disk.
+    shell.start(QStringLiteral("bash"), {"-c", "trap '' XFSZ; ulimit -f 1; exec \"$0\" add \"$1\" vfold --on gutter", HINGE_CLI, file});
+    QVERIFY(shell.waitForFinished());
+    QCOMPARE(shell.exitCode(), 2);
+    QVERIFY(shell.readAllStandardError().contains("full.hinge"));
+    QFile after(file);
+    QVERIFY(after.open(QIODevice::ReadOnly));
+    QCOMPARE(after.readAll(), text);
+  }
+  void outputThatCannotBeWrittenIsNoSuccess() {
+    const QString file = market("out.hinge");
+    for (const QString& verb : {QStringLiteral("check"), QStringLiteral("order"), QStringLiteral("structures"), QStringLiteral("--help")}) {
+      QProcess shell;
+      QStringList call{"-c", "\"$0\" \"$@\" > /dev/full", HINGE_CLI, verb};
+      if (verb == QStringLiteral("check") || verb == QStringLiteral("order")) call << file;
+      shell.start(QStringLiteral("bash"), call);
+      QVERIFY(shell.waitForFinished());
+      QVERIFY2(shell.exitStatus() == QProcess::NormalExit, qPrintable(verb));
+      QVERIFY2(shell.exitCode() == 2, qPrintable(verb));
+      QVERIFY2(shell.readAllStandardError().contains("cannot be written"), qPrintable(verb));
+    }
+  }
+  void numbersAreInTheCardsOwnUnit() {
+    const QString file = at("inch.hinge");
+    QCOMPARE(run({"new", file, "--width", "5 1/2", "--height", "7in", "--unit", "in"}).code, 0);
+    QCOMPARE(run({"add", file, "box", "--on", "gutter", "--set", "a=1 1/4", "b=1 1/4", "c=2 1/4", "d=57.15mm"}).code, 0);
+    const QJsonObject shut = run({"check", file, "--json"}).json()["shut"].toObject();
+    QVERIFY(std::abs(shut["width_mm"].toDouble() - 139.7) < 1e-6);
+    const QByteArray rows = run({"fit", file, "card"}).out;
+    QVERIFY2(rows.contains("2 1/4 in") && !rows.contains("mm"), rows);
+    QCOMPARE(run({"add", file, "piece", "--on", "gutter"}).code, 0);
+    const QByteArray scores = run({"scores", file, "s2"}).out;
+    QVERIFY2(scores.contains(" in") && !scores.contains("mm"), scores);
+    QCOMPARE(run({"new", file, "--width", "100mm", "--height", "9.5 cm", "--force"}).code, 0);
+    QCOMPARE(run({"set", file, "card", "width=120"}).code, 0);
+    const QJsonObject wider = run({"check", file, "--json"}).json()["shut"].toObject();
+    QVERIFY(std::abs(wider["width_mm"].toDouble() - 120) < 1e-6);
+    QVERIFY(std::abs(wider["height_mm"].toDouble() - 95) < 1e-6);
+  }
+  void theVerdictDoesNotWaitForMends() {
+    const QString slow = QStringLiteral(HINGE_SOURCE_DIR "/bench/cases/messy-50.hinge");
+    const Ran none = run({"check", slow, "--mends", "0", "--json"});
+    QCOMPARE(none.code, 1);
+    for (const auto& f : none.json()["findings"].toArray()) {
+      QVERIFY(f.toObject()["mend"].isNull());
+      QVERIFY(!f.toObject()["mend_sought"].toBool());
+    }
+    const Ran some = run({"check", slow, "--mends", "1"});
+    QCOMPARE(some.code, 1);
+    QVERIFY2(some.out.contains("not looked into within 1 s"), some.out);
   }
   void helpIsThereForEveryVerb() {
     for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend", "sweep", "export", "scores", "solve", "fit", "order", "gallery"}) {

@@ -1,6 +1,8 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/structures/registry.h"
+#include "core/design/piece_work.h"
+#include <set>
 #endif
 
 using namespace hinge;
@@ -27,7 +29,7 @@ private slots:
     QFETCH(double, misfit);
     Design design = card();
     add(design, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", d}});
-    const Analysis a = checked(design);
+    const Analysis a = checked(design, true);
     const Finding* f = findCode(a, "shut-flat");
     QCOMPARE(f != nullptr, misfit > 0);
     if (!f) return;
@@ -147,7 +149,7 @@ private slots:
     Design design = card();
     add(design, "box", "gutter", {{"a", 25.4}, {"b", 25.4}, {"c", 50.8}, {"d", 57.15}});
     design.settings.unit = LengthUnit::Inch;
-    const Analysis a = checked(design);
+    const Analysis a = checked(design, true);
     const std::string text = describe(*findCode(a, "shut-flat"), design);
     QVERIFY2(text.find("1/4 in") != std::string::npos, text.c_str());
     const std::string mend = describe(*findCode(a, "shut-flat")->mend, design);
@@ -165,6 +167,96 @@ private slots:
         QVERIFY_NEAR(a.findings[k].amount, b.findings[k].amount, 1e-6);
       }
     }
+  }
+  void noFindingIsToldTwice() {
+    const Design insert = *loadDesign(HINGE_SOURCE_DIR "/bench/cases/inset-22.hinge");
+    const Design messy = *loadDesign(HINGE_SOURCE_DIR "/bench/cases/messy-50.hinge");
+    for (const Design& d : {demo("night-market-mistakes"), insert, messy}) {
+      std::set<std::string> said;
+      for (const Finding& f : checked(d).findings) QVERIFY2(said.insert(describe(f, d)).second, describe(f, d).c_str());
+    }
+    const Analysis a = checked(insert);
+    QCOMPARE(std::ranges::count(a.findings, "floppy", &Finding::code), 1);
+    QVERIFY_NEAR(findCode(a, "floppy")->amount, a.motion->mobility(), 1e-9);
+  }
+  void loosePanelsAreNotBlamedForWhereTheyHappenToHang() {
+    const Analysis a = checked(*loadDesign(HINGE_SOURCE_DIR "/bench/cases/inset-22.hinge"));
+    QVERIFY(a.motion->anyLoose());
+    for (const Finding& f : a.findings) {
+      if (f.code == "floppy") continue;
+      for (const std::string& key : f.elements) {
+        const PanelIndex panel = a.assembly->findPanel(key);
+        QVERIFY2(!panel.valid() || !a.motion->isLoose(panel), f.code.c_str());
+      }
+    }
+    QVERIFY(!findCode(a, "taut") && !findCode(a, "behind-glue") && !findCode(a, "outside-cover"));
+  }
+  void gluedTogetherPagesAreLocked() {
+    // A flat strip that is glued to both pages and has no score.
+    Design d = card();
+    const StructureId id = add(d, "piece", "gutter");
+    const auto flat = withScores(*d.find(id)->work, {});
+    QVERIFY(flat.ok());
+    const Design locked = *setWork(d, id, *flat);
+    const Analysis a = checked(locked);
+    QVERIFY(a.verdict == Verdict::Spoiled);
+    const Finding* f = findCode(a, "locked");
+    QVERIFY(f);
+    QCOMPARE(f->owners.front().value, id.value);
+    QVERIFY(f->amount > 100); // the fore edges are far apart where the strip would hold them together
+    QVERIFY(!findCode(a, "torn")); // the same trouble at the pages' own fold
+    QVERIFY(!findCode(a, "outside-cover"));
+    QVERIFY(!findCode(checked(d), "locked"));
+  }
+  void glueThatHoldsInTwoWaysAtOnceTears() {
+    // One panel, glued twice to the same page, a millimetre out of place the second time.
+    const auto with = [](double off_mm) {
+      Design d = card();
+      PieceWork work = plainStrip(60, 20);
+      WorkJoint left{.at = Vec2(10, 10), .on = "card/page-a", .to = Vec2(60, 40)};
+      WorkJoint right{.at = Vec2(50, 10), .on = "card/page-a", .to = Vec2(100 + off_mm, 40)};
+      left.byFace = right.byFace = false;
+      work.joints = {left, right};
+      const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work);
+      if (!added) qFatal("%s", added.error().text().c_str());
+      return added->design;
+    };
+    const Analysis torn = checked(with(1.0)), whole = checked(with(0.0));
+    const Finding* f = findCode(torn, "torn");
+    QVERIFY(f);
+    QVERIFY_NEAR(f->amount, 1.0, 1e-9);
+    QVERIFY(!findCode(whole, "torn"));
+  }
+  void nothingIsGluedOverAFoot() {
+    Design d = card();
+    add(d, "box", "gutter", {{"position", 60}, {"length", 50}, {"a", 30}, {"c", 45}});
+    const StructureId figure = add(d, "figure", "card/page-a", {{"width", 20}, {"height", 20}, {"shape", 0}});
+    bool covered = false, clear = false;
+    // Along the page's lower edge and up from it: over the foot of the wall, and away from it.
+    for (double position = 20; position <= 160; position += 20)
+      for (double up = 2; up <= 90; up += 22) {
+        const auto moved = setValues(d, figure, {{"position", position}, {"up", up}});
+        if (!moved || !assembleDesign(*moved)) continue;
+        const Analysis a = checked(*moved);
+        const Finding* f = findCode(a, "foot-covered");
+        // Independently: does the figure's outline hold a point of the line on which the wall stands?
+        const Glue& glue = *a.assembly->glueOf(a.assembly->findPanel("s1/tab-a"));
+        const Fold& foot = a.assembly->folds[a.assembly->foldsOf(glue.tab).front()];
+        const Glue& flat = *a.assembly->glueOf(a.assembly->findPanel("s2/figure"));
+        QCOMPARE(glue.host.value, flat.host.value);
+        double length = 0;
+        constexpr int kParts = 2000;
+        for (int k = 0; k < kParts; ++k) {
+          const Vec2 on = foot.from + (k + 0.5) / kParts * (foot.to - foot.from);
+          const Vec2 there = (flat.tabToHost.inverse() * (glue.tabToHost * lift(on))).head<2>();
+          if (contains(a.assembly->panels[flat.tab].outline, there)) length += (foot.to - foot.from).norm() / kParts;
+        }
+        if (length > 1) QVERIFY(f);
+        if (length == 0) QVERIFY(!f);
+        if (f) QVERIFY_NEAR(f->amount, length, 0.1);
+        covered = covered || f, clear = clear || !f;
+      }
+    QVERIFY(covered && clear);
   }
 };
 

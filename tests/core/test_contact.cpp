@@ -1,6 +1,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/contact/contact.h"
+#include <random>
 #endif
 
 using namespace hinge;
@@ -78,9 +79,49 @@ private slots:
     Design d = card();
     add(d, "vfold", "gutter", {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}});
     add(d, "box", "gutter", {{"position", 80}, {"a", 34}, {"c", 46}});
+    add(d, "box", "gutter", {{"position", 150}, {"length", 20}, {"a", 10}, {"c", 20}});
     ContactOptions options;
-    options.only = {StructureId{2}};
+    options.only = {StructureId{3}};
     QVERIFY(findContacts(Motion::trace(assemble(d)), options).contacts.empty());
+    options.only = {StructureId{2}};
+    const std::size_t all = findContacts(Motion::trace(assemble(d))).contacts.size();
+    QCOMPARE(findContacts(Motion::trace(assemble(d)), options).contacts.size(), all);
+  }
+  void depthIsThatOfThePlaceItself_data() {
+    QTest::addColumn<double>("over_mm");
+    QTest::newRow("five millimetres of the page") << 5.0;
+    QTest::newRow("a hair of it") << 0.5;
+  }
+  void depthIsThatOfThePlaceItself() {
+    QFETCH(double, over_mm);
+    // A long strip that stands on edge comes down one in two through the plane of the page just before
+    // its end: over the stretch where both are, it is through by half of that stretch, although farther
+    // on, beside the page, it hangs far below.
+    const Vec3 down(2 / std::sqrt(5.0), 0, -1 / std::sqrt(5.0)), up(1 / std::sqrt(5.0), 0, 2 / std::sqrt(5.0));
+    const auto strip = rectangle(Vec3(80 - over_mm, 30, 0) - 60 * down, 120 * down, 20 * up);
+    QVERIFY_NEAR(crossingDepth(kPage, strip), over_mm, 1e-9);
+    QVERIFY_NEAR(crossingDepth(kPage, strip, nullptr, DepthOf::Place), 0.5 * over_mm, 1e-9);
+    QVERIFY_NEAR(crossingDepth(strip, kPage, nullptr, DepthOf::Place), 0.5 * over_mm, 1e-9);
+  }
+  void theDepthOfAPlaceIsNeverMoreThanOfWholeSheets() {
+    std::mt19937 random(7);
+    std::uniform_real_distribution<double> any(-1, 1);
+    const auto vector = [&](double size) { return Vec3(size * Vec3(any(random), any(random), any(random))); };
+    int crossing = 0, smaller = 0;
+    for (int k = 0; k < 400; ++k) {
+      const auto sheet = [&] {
+        const Vec3 o = vector(20), u = vector(60);
+        return rectangle(o, u, u.unitOrthogonal() * 40);
+      };
+      const auto a = sheet(), b = sheet();
+      const double whole = crossingDepth(a, b), place = crossingDepth(a, b, nullptr, DepthOf::Place);
+      QCOMPARE(whole > 0, place > 0);
+      QVERIFY(place <= whole + 1e-9);
+      QVERIFY_NEAR(crossingDepth(b, a, nullptr, DepthOf::Place), place, 1e-9);
+      crossing += whole > 0, smaller += place < whole - 1e-6;
+    }
+    QVERIFY(crossing > 40);
+    QVERIFY(smaller > 5);
   }
   void aStopRequestIsReported() {
     Design d = card();

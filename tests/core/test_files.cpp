@@ -9,7 +9,11 @@
 #include <QFile>
 #include <QTemporaryDir>
 #include <nlohmann/json.hpp>
+#include <QDir>
+#include <csignal>
 #include <sstream>
+#include <sys/resource.h>
+#include <sys/stat.h>
 #endif
 
 using namespace hinge;
@@ -190,7 +194,7 @@ private slots:
         for (const char* key : {"key", "label", "unit", "min", "max", "default", "meaning"}) QVERIFY2(p.contains(key), key);
     Design d = card();
     add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", 47}});
-    const auto report = nlohmann::json::parse(analysisToJson(checked(d)));
+    const auto report = nlohmann::json::parse(analysisToJson(checked(d, true)));
     QCOMPARE(report["verdict"].get<std::string>(), std::string("spoiled"));
     const auto& f = report["findings"][0];
     for (const char* key : {"code", "severity", "elements", "from_deg", "to_deg", "amount", "unit", "message", "mend"}) QVERIFY2(f.contains(key), key);
@@ -200,6 +204,98 @@ private slots:
     const auto sweep = nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), card(), at));
     QCOMPARE(sweep["openings"].size(), std::size_t(2));
     QCOMPARE(sweep["openings"][1]["panels"].size(), std::size_t(2));
+  }
+  void aFullDiskIsToldAndLeavesTheOldFile_data() {
+    QTest::addColumn<int>("size");
+    QTest::newRow("fails when the buffer is flushed") << 3000;
+    QTest::newRow("fails while writing") << 200000;
+  }
+  void aFullDiskIsToldAndLeavesTheOldFile() {
+    QFETCH(int, size);
+    QTemporaryDir folder;
+    const std::string path = folder.filePath(QStringLiteral("a.hinge")).toStdString();
+    QVERIFY(writeFile(path, "what was there").ok());
+    // A limit on the size of files stands for the disk: what is over it fails as a full disk does.
+    std::signal(SIGXFSZ, SIG_IGN);
+    rlimit before{};
+    QCOMPARE(getrlimit(RLIMIT_FSIZE, &before), 0);
+    const rlimit small{1024, before.rlim_max};
+    QCOMPARE(setrlimit(RLIMIT_FSIZE, &small), 0);
+    const auto written = writeFile(path, std::string(static_cast<std::size_t>(size), 'x'));
+    setrlimit(RLIMIT_FSIZE, &before);
+    QVERIFY(!written.ok());
+    QCOMPARE(written.error().place, path);
+    QCOMPARE(*readFile(path), std::string("what was there"));
+    QCOMPARE(QDir(folder.path()).entryList(QDir::Files).size(), qsizetype(1)); // nothing lies about
+  }
+  void onlyOrdinaryFilesAreReadAndReplaced_data() {
+    QTest::addColumn<QString>("path");
+    QTest::addColumn<QString>("mentions");
+    QTest::newRow("pipe") << "pipe" << "pipe";
+    QTest::newRow("folder") << "." << "folder";
+    QTest::newRow("endless device") << "/dev/zero" << "device";
+    QTest::newRow("full device") << "/dev/full" << "device";
+  }
+  void onlyOrdinaryFilesAreReadAndReplaced() {
+    QFETCH(QString, path);
+    QFETCH(QString, mentions);
+    QTemporaryDir folder;
+    QCOMPARE(::mkfifo(folder.filePath(QStringLiteral("pipe")).toLocal8Bit().constData(), 0600), 0);
+    const std::string name = QDir(folder.path()).absoluteFilePath(path).toStdString();
+    const auto read = readFile(name);
+    QVERIFY(!read.ok());
+    QVERIFY2(QString::fromStdString(read.error().message).contains(mentions), read.error().message.c_str());
+    struct stat before {}, after {};
+    QCOMPARE(::stat(name.c_str(), &before), 0);
+    const auto written = writeFile(name, "text");
+    QVERIFY(!written.ok());
+    QCOMPARE(::stat(name.c_str(), &after), 0);
+    QCOMPARE(after.st_ino, before.st_ino);
+    QCOMPARE(after.st_mode, before.st_mode);
+  }
+  void aFileCanBeKeptForItsOwnerAlone() {
+    QTemporaryDir folder;
+    const std::string path = folder.filePath(QStringLiteral("private")).toStdString();
+    QVERIFY(writeFile(path, "text", FileAccess::OwnerOnly).ok());
+    struct stat facts {};
+    QCOMPARE(::stat(path.c_str(), &facts), 0);
+    QCOMPARE(facts.st_mode & 0777, 0600u);
+  }
+  void numbersOfStructuresDoNotRunOver() {
+    const std::string text = designToJson(sample());
+    for (const char* id : {"s2147483647", "s1000000001", "s99999999999999999999"}) {
+      const auto d = designFromJson(replaced(text, "\"id\": \"s2\"", std::string("\"id\": \"") + id + "\""));
+      QVERIFY2(!d.ok(), id);
+      QVERIFY2(d.error().place.find("id") != std::string::npos, d.error().text().c_str());
+    }
+    const auto last = designFromJson(replaced(text, "\"id\": \"s2\"", "\"id\": \"s1000000000\""));
+    QVERIFY(last.ok());
+    const auto more = addStructure(*last, "box", "gutter", startingValues(findStructureKind("box")->parameters));
+    QVERIFY(!more.ok());
+    QCOMPARE(more.error().code, std::string("structure.numbers"));
+  }
+  void sheetsAndEnvelopesThatAreNotThereAreNamed() {
+    const std::string text = designToJson(sample());
+    const auto sheet = designFromJson(replaced(text, "\"sheet\": \"a4\"", "\"sheet\": \"a9\""));
+    QVERIFY(!sheet.ok());
+    QVERIFY(sheet.error().place.find("settings.sheet") != std::string::npos);
+    QVERIFY(sheet.error().message.find("letter") != std::string::npos); // what there is
+    const auto envelope = designFromJson(replaced(text, "\"envelope\": \"to-measure\"", "\"envelope\": \"b99\""));
+    QVERIFY(!envelope.ok());
+    QVERIFY(envelope.error().message.find("c6") != std::string::npos);
+  }
+  void foldMarksFacesWhosePlaceIsOneOfMany() {
+    const Motion loose = Motion::trace(assemble(*loadDesign(HINGE_SOURCE_DIR "/bench/cases/inset-22.hinge")));
+    const double at[] = {90};
+    const auto fold = nlohmann::json::parse(*motionToFold(loose, at));
+    const auto& marked = fold["file_frames"][0]["hinge-lantern:arbitrary_faces"];
+    int count = 0;
+    for (PanelIndex p : loose.assembly().panels.indices()) count += loose.isLoose(p);
+    QVERIFY(count > 0);
+    QCOMPARE(static_cast<int>(marked.size()), count);
+    for (const auto& face : marked) QVERIFY(loose.isLoose(PanelIndex(face.get<int>())));
+    const auto guided = nlohmann::json::parse(*motionToFold(Motion::trace(assemble(sample())), at));
+    QVERIFY(!guided["file_frames"][0].contains("hinge-lantern:arbitrary_faces"));
   }
 };
 

@@ -1,6 +1,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/io/design_json.h"
+#include <random>
 #endif
 
 using namespace hinge;
@@ -36,6 +37,61 @@ private slots:
     QVERIFY(!findCode(after, code.toStdString()));
     QVERIFY(after.verdict != Verdict::Spoiled);
     for (const MendEdit& edit : f->mend->edits) QVERIFY_NEAR(std::remainder(edit.to, 0.5), 0, 1e-9); // on the lattice
+  }
+  void aProposedMendThatSpoilsSomethingElseIsNotTaken() {
+    // The wall's exact length would push the box into the reserve and past the fore edge.
+    Design d = card();
+    add(d, "box", "gutter", {{"a", 40}, {"b", 60}, {"c", 66}, {"d", 46}});
+    const auto off = setValues(d, StructureId{1}, {{"c", 60}});
+    QVERIFY(off.ok());
+    const Analysis a = checked(*off, true);
+    for (const Finding& f : a.findings) {
+      QVERIFY(f.mendSought);
+      if (!f.mend) continue;
+      const Analysis after = checked(*applyMend(*off, *f.mend));
+      for (const Finding& g : after.findings) {
+        const bool before = std::ranges::any_of(a.findings, [&](const Finding& old) { return sameTrouble(old, g); });
+        QVERIFY2(before || g.severity != Severity::Spoils, describe(g, *off).c_str());
+      }
+    }
+  }
+  void noMendOfRandomBoxesBringsATroubleThatSpoils() {
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> any(0, 1);
+    int mends = 0;
+    for (int k = 0; k < 12; ++k) {
+      Design d = card();
+      const double a = 15 + 40 * any(random), c = 20 + 70 * any(random);
+      const auto values = ParameterValues{{"position", 20 + 60 * any(random)}, {"length", 40}, {"a", a}, {"b", a}, {"c", c}, {"d", c}, {"tab", 10}};
+      const auto first = addStructure(d, "box", "gutter", values);
+      if (!first) continue;
+      const auto spoiled = setValues(first->design, first->id, {{"d", c + 8 * (any(random) - 0.5)}});
+      if (!spoiled || !assembleDesign(*spoiled)) continue;
+      const Analysis before = checked(*spoiled, true);
+      for (const Finding& f : before.findings) {
+        if (!f.mend) continue;
+        ++mends;
+        for (const Finding& g : checked(*applyMend(*spoiled, *f.mend)).findings)
+          QVERIFY(g.severity != Severity::Spoils || std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, g); }));
+      }
+    }
+    QVERIFY(mends > 5);
+  }
+  void aStoppedSearchSaysWhatItDidNotLookInto() {
+    Analysis a = checked(demo("night-market-mistakes"));
+    const Verdict verdict = a.verdict;
+    std::stop_source stop;
+    std::size_t told = 0;
+    searchMends(a, stop.get_token(), [&](std::size_t k) {
+      QCOMPARE(k, told++);
+      stop.request_stop(); // after the first
+    });
+    QCOMPARE(told, std::size_t(1));
+    QVERIFY(a.findings.front().mendSought);
+    for (std::size_t k = 1; k < a.findings.size(); ++k) QVERIFY(!a.findings[k].mendSought && !a.findings[k].mend);
+    QVERIFY(a.verdict == verdict);
+    searchMends(a); // and goes on where it left off
+    for (const Finding& f : a.findings) QVERIFY(f.mendSought);
   }
   void mendsStayOnSixteenthsForInchUsers() {
     Design design = card(127, 177.8);

@@ -34,6 +34,58 @@ int stepOf(const AssemblyOrder& order, JoinKind kind) {
 class TestOrder : public QObject {
   Q_OBJECT
 private slots:
+  void whatStandsInABoxIsGluedBeforeItsLastSide_data() {
+    QTest::addColumn<double>("lid");
+    QTest::newRow("a lid that rises leaves gables open") << 1.0;
+    QTest::newRow("a lid that sinks leaves nothing open") << 2.0;
+  }
+  void whatStandsInABoxIsGluedBeforeItsLastSide() {
+    QFETCH(double, lid);
+    Design d = card(200, 200);
+    const StructureId outer = add(d, "cube", "gutter", {{"position", 40}, {"w", 100}, {"depth", 100}, {"h", 60}, {"lid", lid}});
+    const StructureId inner = add(d, "box", "gutter", {{"position", 80}, {"length", 20}, {"a", 12}, {"c", 15}});
+    const AssemblyOrder order = orderOf(d);
+    QVERIFY(order.unreachable.empty());
+    int lastOuter = -1, lastInner = -1;
+    for (std::size_t k = 0; k < order.steps.size(); ++k)
+      for (const Join& join : order.steps[k].joins) {
+        if (join.owner == outer) lastOuter = static_cast<int>(k);
+        if (join.owner == inner) lastInner = static_cast<int>(k);
+        if (join.owner == inner && lid == 2) QVERIFY(order.steps[k].before > static_cast<int>(k));
+      }
+    QVERIFY(lastInner >= 0);
+    QVERIFY2(lastInner < lastOuter, "the box is closed over what still has to be glued");
+    for (const JoinStep& step : order.steps) QVERIFY(!step.byShutting);
+    // Beside the cube there is no such hurry: the later structure comes later.
+    const auto beside = setValues(d, inner, {{"position", 160}});
+    QVERIFY(beside.ok());
+    const AssemblyOrder free = orderOf(*beside);
+    QCOMPARE(free.steps.back().joins.back().owner->value, inner.value);
+  }
+  void whatLiesUnderAFootIsGluedFirst() {
+    // The boat of the landing stage, pushed under the wall of the ticket booth that stands on the deck.
+    Design d = demo("landing-stage");
+    const StructureId boat{4}, booth{2};
+    const auto stepsOf = [&](const Design& design, StructureId owner) {
+      std::vector<int> all;
+      const AssemblyOrder order = orderOf(design);
+      for (std::size_t k = 0; k < order.steps.size(); ++k)
+        for (const Join& join : order.steps[k].joins)
+          if (join.owner == owner && join.kind == JoinKind::Glue) all.push_back(static_cast<int>(k));
+      return all;
+    };
+    const Design under = *setValues(d, boat, {{"position", 50}});
+    QVERIFY(findCode(checked(under), "foot-covered"));
+    QVERIFY(!findCode(checked(d), "foot-covered"));
+    const auto assembly = assemble(under);
+    int foot = -1;
+    const AssemblyOrder order = orderOf(under);
+    for (std::size_t k = 0; k < order.steps.size(); ++k)
+      for (const Join& join : order.steps[k].joins)
+        if (join.owner == booth && assembly->panels[join.second].key == "s2/tab-b") foot = static_cast<int>(k);
+    QVERIFY(foot >= 0);
+    QVERIFY(stepsOf(under, boat).front() < foot);
+  }
   void everyJointOfTheStartingDesignsIsMadeOnce_data() {
     QTest::addColumn<QString>("file");
     for (const auto& entry : std::filesystem::directory_iterator(HINGE_SOURCE_DIR "/demo"))

@@ -59,33 +59,28 @@ Iso3 Assembly::onTable(double opening_rad) const {
   return rootPose(opening_rad); // the second page has turned the other way by as much
 }
 
-namespace {
-template <class I, class List> I findByKey(const List& list, std::string_view key) {
-  for (I i : list.indices())
-    if (list[i].key == key) return i;
-  return {};
-}
-} // namespace
-
 const Seat* Assembly::findSeat(std::string_view key) const {
-  const SeatIndex i = findByKey<SeatIndex>(seats, key);
+  const SeatIndex i = seats.find(key);
   return i.valid() ? &seats[i] : nullptr;
 }
 
-PanelIndex Assembly::findPanel(std::string_view key) const { return findByKey<PanelIndex>(panels, key); }
-FoldIndex Assembly::findFold(std::string_view key) const { return findByKey<FoldIndex>(folds, key); }
+FoldIndex Assembly::addFold(Fold fold) {
+  const PanelIndex left = fold.left, right = fold.right;
+  const FoldIndex index = folds.push(std::move(fold));
+  panels[left].folds.push_back(index);
+  panels[right].folds.push_back(index);
+  return index;
+}
 
-std::vector<FoldIndex> Assembly::foldsOf(PanelIndex panel) const {
-  std::vector<FoldIndex> found;
-  for (FoldIndex i : folds.indices())
-    if (folds[i].left == panel || folds[i].right == panel) found.push_back(i);
-  return found;
+void Assembly::addGlue(const Glue& glue) {
+  int& first = panels[glue.tab].gluedBy;
+  if (first < 0) first = static_cast<int>(glues.size());
+  glues.push_back(glue);
 }
 
 const Glue* Assembly::glueOf(PanelIndex tab) const {
-  for (const Glue& glue : glues)
-    if (glue.tab == tab) return &glue;
-  return nullptr;
+  const int first = panels[tab].gluedBy;
+  return first < 0 ? nullptr : &glues[static_cast<std::size_t>(first)];
 }
 
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece) {

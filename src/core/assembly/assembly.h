@@ -26,6 +26,8 @@ struct Panel {
   PieceIndex piece;
   PanelUse use = PanelUse::Wall;
   Polygon outline;
+  std::vector<FoldIndex> folds; ///< that run along its edges
+  int gluedBy = -1;             ///< first of Assembly::glues that glues it on as a tab; -1: none
 };
 
 /// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold angle is 0 when the
@@ -144,10 +146,10 @@ struct Drive {
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.
 struct Assembly {
   IndexedVector<PieceIndex, Piece> pieces;
-  IndexedVector<PanelIndex, Panel> panels;
-  IndexedVector<FoldIndex, Fold> folds;
-  std::vector<Glue> glues;
-  IndexedVector<SeatIndex, Seat> seats;
+  KeyedVector<PanelIndex, Panel> panels;
+  KeyedVector<FoldIndex, Fold> folds; ///< put in by addFold()
+  std::vector<Glue> glues;            ///< put in by addGlue()
+  KeyedVector<SeatIndex, Seat> seats;
   std::vector<DimensionMark> dimensions;
   std::vector<Placement> placements; ///< in the order of the design: hosts before guests
 
@@ -170,10 +172,13 @@ struct Assembly {
   /// Turns the world so that the page that lies on the table is level, face up.
   Iso3 onTable(double opening_rad) const;
 
+  FoldIndex addFold(Fold fold);
+  void addGlue(const Glue& glue);
+
   const Seat* findSeat(std::string_view key) const;
-  PanelIndex findPanel(std::string_view key) const;
-  FoldIndex findFold(std::string_view key) const;
-  std::vector<FoldIndex> foldsOf(PanelIndex panel) const;
+  PanelIndex findPanel(std::string_view key) const { return panels.find(key); }
+  FoldIndex findFold(std::string_view key) const { return folds.find(key); }
+  const std::vector<FoldIndex>& foldsOf(PanelIndex panel) const { return panels[panel].folds; }
   const Glue* glueOf(PanelIndex tab) const;
 };
 

@@ -16,8 +16,8 @@ void AssemblyBuilder::fail(std::string code, std::string message, std::string pl
 
 Result<void> AssemblyBuilder::status() const {
   if (m_error) return *m_error;
-  for (const Piece& piece : m_assembly.pieces) {
-    if (piece.owner != m_owner) continue;
+  for (std::size_t k = m_firstPiece; k < m_assembly.pieces.size(); ++k) {
+    const Piece& piece = m_assembly.pieces[PieceIndex(k)];
     for (std::size_t i = 0; i < piece.panels.size(); ++i)
       for (std::size_t j = i + 1; j < piece.panels.size(); ++j) {
         const Panel &a = m_assembly.panels[piece.panels[i]], &b = m_assembly.panels[piece.panels[j]];
@@ -51,11 +51,11 @@ FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelI
       if (!insertOnOutline(m_assembly.panels[panel].outline, end))
         fail("fold.off-outline", fmt::format("the {} does not lie on the edge of {}", label, m_assembly.panels[panel].label),
              key(role));
-  return m_assembly.folds.push({key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
+  return m_assembly.addFold({key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
 }
 
 void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace) {
-  m_assembly.glues.push_back({tab, host, tabToHost, byFace});
+  m_assembly.addGlue({tab, host, tabToHost, byFace});
 }
 
 void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners) {
@@ -95,9 +95,9 @@ void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
 }
 
 bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& to) {
-  for (FoldIndex f : m_assembly.folds.indices()) {
+  const PanelIndex a = seat.sides[0].panel, b = seat.sides[1].panel;
+  for (FoldIndex f : m_assembly.foldsOf(a)) {
     const Fold fold = m_assembly.folds[f];
-    const PanelIndex a = seat.sides[0].panel, b = seat.sides[1].panel;
     if (!((fold.left == a && fold.right == b) || (fold.left == b && fold.right == a))) continue;
     const double length = (fold.to - fold.from).norm();
     const Vec2 along = (fold.to - fold.from) / length;
@@ -111,7 +111,7 @@ bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& t
     rest.from = fold.from + high * along;
     rest.key += "-" + (m_owner ? m_owner->text() : std::string("cut"));
     while (m_assembly.findFold(rest.key).valid()) rest.key += "'";
-    m_assembly.folds.push(rest);
+    m_assembly.addFold(rest);
     return true;
   }
   return false;

@@ -7,7 +7,9 @@ namespace hinge {
 /// reported by status(), so that recipes read as a list of parts.
 class AssemblyBuilder {
 public:
-  explicit AssemblyBuilder(Assembly& assembly, std::optional<StructureId> owner) : m_assembly(assembly), m_owner(owner) {}
+  explicit AssemblyBuilder(Assembly& assembly, std::optional<StructureId> owner)
+      : m_assembly(assembly), m_owner(owner), m_firstPiece(assembly.pieces.size()),
+        m_firstFold(assembly.folds.size()) {}
 
   PieceIndex piece(std::string_view role, std::string label);
   /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an area.
@@ -29,6 +31,8 @@ public:
   /// Offers a seat and returns it, for recipes that build on their own seats.
   Seat seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second, double length_mm,
             double shutOpening_rad);
+  /// Folds made since this builder began, those of other owners' panels included.
+  std::size_t firstFold() const { return m_firstFold; }
   /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand, as "key of the panel"
   /// (its face) and the same with "-back".
   void faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to);
@@ -64,6 +68,7 @@ private:
 
   Assembly& m_assembly;
   std::optional<StructureId> m_owner;
+  std::size_t m_firstPiece, m_firstFold;
   std::optional<Error> m_error;
 };
 

@@ -1,7 +1,12 @@
 #pragma once
 #include <compare>
 #include <cstddef>
+#include <functional>
 #include <initializer_list>
+#include <ranges>
+#include <string>
+#include <string_view>
+#include <unordered_map>
 #include <vector>
 
 namespace hinge {
@@ -33,14 +38,40 @@ public:
   auto end() { return m_items.end(); }
   auto begin() const { return m_items.begin(); }
   auto end() const { return m_items.end(); }
-  std::vector<I> indices() const {
-    std::vector<I> all;
-    for (std::size_t k = 0; k < m_items.size(); ++k) all.push_back(I(k));
-    return all;
+  /// All indices there are at the moment of the call; elements may be added while they are used.
+  auto indices() const {
+    return std::views::iota(0, static_cast<int>(m_items.size())) |
+           std::views::transform([](int k) { return I(k); });
   }
 
 private:
   std::vector<T> m_items;
+};
+
+/// The same for elements with a `key` that does not change; the first of a key is found in constant
+/// time.
+template <class I, class T> class KeyedVector : public IndexedVector<I, T> {
+public:
+  I push(T item) {
+    const std::string key = item.key;
+    const I index = IndexedVector<I, T>::push(std::move(item));
+    m_byKey.emplace(key, index);
+    return index;
+  }
+  /// Invalid when there is none.
+  I find(std::string_view key) const {
+    const auto it = m_byKey.find(key);
+    return it == m_byKey.end() ? I() : it->second;
+  }
+
+private:
+  struct Hash {
+    using is_transparent = void;
+    std::size_t operator()(std::string_view text) const {
+      return std::hash<std::string_view>()(text);
+    }
+  };
+  std::unordered_map<std::string, I, Hash, std::equal_to<>> m_byKey;
 };
 
 } // namespace hinge

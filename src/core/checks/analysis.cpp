@@ -13,12 +13,16 @@ std::string_view verdictKey(Verdict verdict) {
   return "";
 }
 
-Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, std::stop_token stop) {
+Result<Analysis> analyse(const Design& design, std::stop_token stop) {
   auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   Analysis analysis{design, std::make_shared<const Assembly>(std::move(assembled).value())};
   analysis.motion = std::make_shared<const Motion>(Motion::trace(analysis.assembly, stop));
-  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion, stop, {}, &analysis.findings};
+  if (analysis.motion->impossible().empty() && !stop.stop_requested())
+    analysis.order = std::make_shared<const AssemblyOrder>(
+        assemblyOrder(*analysis.motion, radians(design.card.display_deg)));
+  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion,     stop,
+                         {},              &analysis.findings, analysis.order.get()};
   for (const CheckKind* check : checkKinds()) {
     if (stop.stop_requested()) break;
     for (Finding& finding : check->run(input)) {
@@ -29,9 +33,13 @@ Result<Analysis> analyse(const Design& design, const AnalysisOptions& options, s
   std::ranges::stable_sort(analysis.findings, {}, [](const Finding& f) { return f.severity != Severity::Spoils; });
   if (!analysis.findings.empty())
     analysis.verdict = analysis.findings.front().severity == Severity::Spoils ? Verdict::Spoiled : Verdict::Advice;
-  if (options.searchMends) searchMends(analysis, stop);
   analysis.complete = !stop.stop_requested();
   return analysis;
+}
+
+void workOutFacts(Analysis& analysis) {
+  analysis.shut = std::make_shared<const ShutState>(shutState(*analysis.motion, analysis.design));
+  analysis.stand = std::make_shared<const Stand>(standOf(*analysis.motion, analysis.design));
 }
 
 namespace {
@@ -61,7 +69,7 @@ public:
     Cause cause{f.owners.front(), f.mend, std::nullopt};
     if (f.mend)
       if (const auto edited = applyMend(m_analysis.design, *f.mend))
-        if (auto after = analyse(*edited, {.searchMends = false}, stop)) cause.after = std::move(after).value();
+        if (auto after = analyse(*edited, stop)) cause.after = std::move(after).value();
     m_causes.push_back(std::move(cause));
   }
 
@@ -87,14 +95,26 @@ private:
 
 } // namespace
 
-void searchMends(Analysis& analysis, std::stop_token stop) {
+void searchMends(Analysis& analysis, std::stop_token stop,
+                 const std::function<void(std::size_t)>& sought) {
   Causes causes(analysis);
-  for (Finding& finding : analysis.findings) {
-    if (finding.mend || stop.stop_requested() || causes.waits(finding) || causes.follows(finding)) continue;
-    // Both tabs of a structure have the same trouble and the same cure: search once.
-    const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) { return f.mend && sameTrouble(f, finding); });
-    finding.mend = twin != analysis.findings.end() ? twin->mend : searchMend(analysis, finding, stop);
-    causes.searched(finding, stop);
+  for (std::size_t k = 0; k < analysis.findings.size(); ++k) {
+    Finding& finding = analysis.findings[k];
+    if (stop.stop_requested()) return;
+    if (finding.mendSought) continue;
+    if (!causes.waits(finding) && !causes.follows(finding)) {
+      // Both tabs of a structure have the same trouble and the same cure: search once.
+      const auto twin = std::ranges::find_if(analysis.findings, [&](const Finding& f) {
+        return f.mendSought && sameTrouble(f, finding);
+      });
+      const bool known = twin != analysis.findings.end();
+      const auto found = known ? twin->mend : searchMend(analysis, finding, stop);
+      if (stop.stop_requested() && !found) return;
+      finding.mend = found;
+      causes.searched(finding, stop);
+    }
+    finding.mendSought = true;
+    if (sought) sought(k);
   }
 }
 
@@ -110,24 +130,28 @@ Result<Design> applyMend(const Design& design, const Mend& mend) {
 
 Result<Mended> mendAll(const Design& design, std::stop_token stop) {
   Mended mended{design};
-  // Each mend removes a finding and brings none, so this ends; the bound guards against a check that contradicts itself.
+  // Each mend removes a finding and brings none, so this ends; the bound guards against a check
+  // that contradicts itself.
   constexpr int kMost = 200;
+  std::vector<Finding> hopeless; // since the last change; they are tried again after the next
   while (mended.applied < kMost) {
-    auto analysis = analyse(mended.design, {.searchMends = false}, stop);
+    const auto analysis = analyse(mended.design, stop);
     if (!analysis) return analysis.error();
-    bool changed = false;
+    std::optional<Mend> mend;
     for (const Finding& finding : analysis->findings) {
-      if (finding.severity != Severity::Spoils) continue;
-      const auto mend = finding.mend ? finding.mend : searchMend(*analysis, finding, stop);
-      if (!mend) continue;
-      auto next = applyMend(mended.design, *mend);
-      if (!next) return next.error();
-      mended.design = std::move(next).value();
-      ++mended.applied;
-      changed = true;
-      break;
+      if (finding.severity != Severity::Spoils || stop.stop_requested()) break;
+      const auto same = [&](const Finding& f) { return sameTrouble(f, finding); };
+      if (std::ranges::any_of(hopeless, same)) continue;
+      mend = searchMend(*analysis, finding, stop);
+      if (mend) break;
+      hopeless.push_back(finding);
     }
-    if (!changed) break;
+    if (!mend) break;
+    auto next = applyMend(mended.design, *mend);
+    if (!next) return next.error();
+    mended.design = std::move(next).value();
+    ++mended.applied;
+    hopeless.clear();
   }
   return mended;
 }

@@ -1,5 +1,8 @@
 #pragma once
 #include "core/checks/check.h"
+#include "core/states/shut_state.h"
+#include "core/states/stand.h"
+#include <functional>
 #include <memory>
 #include <stop_token>
 
@@ -14,26 +17,35 @@ struct Analysis {
   std::shared_ptr<const Assembly> assembly;
   std::shared_ptr<const Motion> motion;
   std::vector<Finding> findings; ///< those that spoil the card first
+  std::shared_ptr<const AssemblyOrder> order; ///< null when something cannot be put together at all
+  /// What is shown of a card besides its findings; see workOutFacts().
+  std::shared_ptr<const ShutState> shut;
+  std::shared_ptr<const Stand> stand;
   Verdict verdict = Verdict::Good;
   bool complete = true; ///< false after a stop request: not to be shown as a verdict
 };
 
-struct AnalysisOptions {
-  bool searchMends = true; ///< try changes for findings whose check knows no direct one; each try is a full analysis
-};
+/// Recipes, motion and all checks. Mends are another matter: see searchMends(). Fails only when the
+/// recipes do (a seat that is not there, impossible panels).
+Result<Analysis> analyse(const Design& design, std::stop_token stop = {});
 
-/// Recipes, motion and all checks. Fails only when the recipes do (a seat that is not there, impossible panels).
-Result<Analysis> analyse(const Design& design, const AnalysisOptions& options = {}, std::stop_token stop = {});
+/// Fills in how the shut card and the standing one measure.
+void workOutFacts(Analysis& analysis);
 
 /// The design with a mend applied.
 Result<Design> applyMend(const Design& design, const Mend& mend);
 
-/// Looks for the smallest change along the mend directions of the finding's structures that removes the finding and
-/// brings no new one that spoils the card, on the lattice of the user's unit (0.5 mm, 1/16 inch, 0.5 degrees).
-std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop = {});
+/// Looks for the smallest change along the mend directions of the finding's structures that removes
+/// the finding and brings no new one that spoils the card, on the lattice of the user's unit (0.5 mm,
+/// 1/16 inch, 0.5 degrees). What the check itself proposes is tried first. Every candidate is tried
+/// whole: all checks run on the changed design.
+std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
+                               std::stop_token stop = {});
 
-/// Fills in the mends of all findings that have none yet. A stop request leaves the rest open.
-void searchMends(Analysis& analysis, std::stop_token stop = {});
+/// Looks for the mends of all findings, those that spoil the card first, and tells of each finding
+/// (by its index) that it has come to an end with. A stop request leaves the rest unsought.
+void searchMends(Analysis& analysis, std::stop_token stop = {},
+                 const std::function<void(std::size_t)>& sought = {});
 
 /// Applies mends until no finding that spoils the card has one left. `applied` counts them.
 struct Mended {

@@ -1,5 +1,6 @@
 #pragma once
 #include "core/checks/finding.h"
+#include "core/making/order.h"
 #include "core/motion/motion.h"
 #include <span>
 #include <stop_token>
@@ -12,8 +13,10 @@ struct CheckInput {
   const Assembly& assembly;
   const Motion& motion;
   std::stop_token stop;
-  std::vector<StructureId> only; ///< when not empty, a costly check may leave out what does not concern these
+  /// When not empty, a costly check may leave out what none of these structures has a part in.
+  std::vector<StructureId> only;
   const std::vector<Finding>* before = nullptr; ///< what earlier checks of the same run have found; may be null
+  const AssemblyOrder* order = nullptr; ///< the order of work, if it has been worked out already
 };
 
 /// One check: a rule with its own file, entered in the registry.
@@ -41,5 +44,7 @@ const CheckKind& limbsCheck();
 const CheckKind& pocketsCheck();
 const CheckKind& strapsCheck();
 const CheckKind& orderCheck();
+const CheckKind& holdsCheck();
+const CheckKind& feetCheck();
 
 } // namespace hinge

@@ -9,7 +9,7 @@ namespace {
 
 std::vector<Finding> run(const CheckInput& in) {
   const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
-  if (envelope.long_mm <= 0) return {};
+  if (envelope.long_mm <= 0 || in.motion.anyLoose()) return {}; // loose paper has no one size
   const ShutState shut = shutState(in.motion, in.design, 2.0);
   const double never = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, 0));
   const double tight = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm));

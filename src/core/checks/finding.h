@@ -36,7 +36,9 @@ struct Finding {
   std::string detail;                 ///< code of the case within the check: the edge, the way of failing
   Vec3 place = Vec3::Zero();          ///< world point at `show_rad`
   double show_rad = 0;                ///< opening at which it shows best
-  std::optional<Mend> mend;
+  std::optional<Mend> proposed;       ///< a change that the check itself knows; not yet tried
+  std::optional<Mend> mend;           ///< tried on the whole design
+  bool mendSought = false;            ///< the search has ended: without a mend there is none
   std::string_view check;             ///< key of the check that found it; set by analyse()
 };
 

@@ -33,6 +33,7 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
     for (FoldIndex f : assembly.foldsOf(glue.tab)) {
       const Fold& fold = assembly.folds[f];
       const PanelIndex wall = fold.left == glue.tab ? fold.right : fold.left;
+      if (in.motion.isLoose(wall)) continue; // on which side it hangs is not decided
       const Vec2 along = (fold.to - fold.from).normalized(), left(-along.y(), along.x());
       const Vec2 into = fold.left == wall ? left : Vec2(-left);
       const Vec2 middle = (glue.tabToHost * lift(0.5 * (fold.from + fold.to))).head<2>(), across = (glue.tabToHost.linear() * lift(left)).head<2>();

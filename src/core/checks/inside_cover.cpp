@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 
 // Inside the cover when shut: no corner of a structure past an edge of the shut card (spoils), and all of them the edge
 // reserve inside (advice). Measured in the plane of the shut pages.
@@ -35,6 +36,8 @@ bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, double
 }
 
 std::vector<Finding> run(const CheckInput& in) {
+  // A card that cannot be shut has no shut state.
+  if (in.before && std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "locked"; })) return {};
   const Pose shut = in.motion.shutPose();
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
   Box2 cover; // all pages of the base as they lie in the shut card
@@ -44,10 +47,13 @@ std::vector<Finding> run(const CheckInput& in) {
   }
   const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false, foldedAt(in, shut, toPage, cover.high.x())};
   std::vector<Finding> found;
+  std::map<int, std::vector<PanelIndex>> panels; // by owner; where loose ones come to lie says nothing
+  for (PanelIndex p : in.assembly.panels.indices())
+    if (const auto& owner = in.assembly.panels[p].owner; owner && shut.placed[p] && !in.motion.isLoose(p))
+      panels[owner->value].push_back(p);
   for (const StructureItem& item : in.design.structures) {
     Worst worst;
-    for (PanelIndex p : in.assembly.panels.indices()) {
-      if (in.assembly.panels[p].owner != item.id || !shut.placed[p]) continue;
+    for (PanelIndex p : panels[item.id.value]) {
       for (const Vec2& corner : in.assembly.panels[p].outline) {
         const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
         const double reserve = in.design.settings.edgeReserve_mm;

@@ -52,6 +52,7 @@ std::vector<Finding> run(const CheckInput& in) {
   for (std::size_t i = 0; i < limbs.size(); ++i)
     for (std::size_t j = i + 1; j < limbs.size(); ++j) {
       const Limb &a = limbs[i], &b = limbs[j];
+      if (in.motion.isLoose(a.hinge->second) || in.motion.isLoose(b.hinge->second)) continue;
       if (a.hinge->first != b.hinge->first || a.onFace != b.onFace || a.hinge->second == b.hinge->second) continue;
       Finding f{"limbs-hit", Severity::Spoils, {in.assembly.panels[a.hinge->second].key, in.assembly.panels[b.hinge->second].key}};
       for (const Hinge* h : {b.hinge, a.hinge})

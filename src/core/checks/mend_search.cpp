@@ -4,6 +4,7 @@
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace hinge {
 namespace {
@@ -37,88 +38,208 @@ std::optional<Mend> changed(const Design& design, const Candidate& c, double ste
   return mend;
 }
 
-/// What a mend may bring with it: nothing at all, or (second best) advice in place of a spoiled card.
-enum class Price { Nothing, Advice };
+/// How well a change mends, worst first: not at all; in exchange for advice where the card was
+/// spoiled; without anything new.
+enum class Cure { None, ForAdvice, Clean };
 
-/// The finding is gone and nothing worse than the price has come or grown.
-bool cures(const Analysis& before, const Finding& finding, const Mend& mend, Price price, std::stop_token stop) {
-  const auto edited = applyMend(before.design, mend);
-  if (!edited) return false;
-  // The check that found the trouble is asked first: most tries end here, long before a full analysis.
-  const auto assembled = assembleDesign(*edited);
+/// Structures whose panels go another way when these are changed: what stands on them or is joined
+/// to them, and what is solved together with any of those.
+std::vector<StructureId> movedBy(const Design& design, const Motion& motion, const Mend& mend) {
+  std::vector<StructureId> all, open;
+  for (const MendEdit& edit : mend.edits) open.push_back(edit.id);
+  while (!open.empty()) {
+    const StructureId id = open.back();
+    open.pop_back();
+    if (std::ranges::find(all, id) != all.end()) continue;
+    all.push_back(id);
+    const auto guests = standingOn(design, id);
+    open.insert(open.end(), guests.begin(), guests.end());
+    for (const auto& block : motion.blocks())
+      if (std::ranges::find(block.owners, id) != block.owners.end())
+        open.insert(open.end(), block.owners.begin(), block.owners.end());
+  }
+  return all;
+}
+
+/// The design without what has nothing to do with these structures: they themselves, what they stand
+/// on or are joined to, and what stands on any of those of theirs.
+Design partOf(const Design& design, const std::vector<StructureId>& ids) {
+  std::vector<StructureId> all;
+  std::vector<StructureId> open;
+  for (StructureId id : ids) {
+    const auto guests = standingOn(design, id);
+    open.insert(open.end(), guests.begin(), guests.end());
+  }
+  while (!open.empty()) {
+    const StructureId id = open.back();
+    open.pop_back();
+    if (std::ranges::find(all, id) != all.end()) continue;
+    all.push_back(id);
+    if (const StructureItem* item = design.find(id))
+      for (StructureId host : hostsOf(*item)) open.push_back(host);
+  }
+  Design part = design;
+  std::erase_if(part.structures, [&](const StructureItem& item) {
+    return std::ranges::find(all, item.id) == all.end();
+  });
+  return part;
+}
+
+/// Whether the finding is there even when all else is taken away: then no more need be looked at.
+bool staysInPart(const Design& edited, const Finding& finding, std::stop_token stop) {
+  const Design part = partOf(edited, finding.owners);
+  if (part.structures.size() == edited.structures.size()) return false;
+  auto assembled = assembleDesign(part);
   if (!assembled) return false;
-  const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembled), stop);
+  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  const Motion motion = Motion::trace(assembly, stop);
   for (const CheckKind* check : checkKinds())
     if (check->key == finding.check)
-      for (const Finding& f : check->run({*edited, *assembled, motion, stop, finding.owners}))
-        if (sameTrouble(f, finding)) return false;
-  const auto after = analyse(*edited, {.searchMends = false}, stop);
-  if (!after || !after->complete) return false;
-  for (const Finding& f : after->findings) {
-    if (sameTrouble(f, finding)) return false;
-    if (price == Price::Advice && f.severity != Severity::Spoils && finding.severity == Severity::Spoils) continue;
-    const bool known = std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, f) && f.amount <= old.amount * 1.05 + 0.1; });
-    if (!known) return false;
-  }
-  return true;
+      for (const Finding& f : check->run({part, *assembly, motion, stop, finding.owners}))
+        if (sameTrouble(f, finding)) return true;
+  return false;
 }
 
-} // namespace
+/// From the motion before, or (costlier) as if nothing were known: free pieces may fold in several ways.
+enum class Start { AsBefore, Anew };
 
-namespace {
-
-std::optional<Mend> searchAt(Price price, const Analysis& before, const Finding& finding, std::stop_token stop) {
-  std::vector<Candidate> candidates;
-  for (StructureId id : finding.owners) {
-    const StructureItem* item = before.design.find(id);
-    if (!item) continue;
-    for (const MendDirection& direction : mendDirectionsOf(*item))
-      for (double sign : {-1.0, 1.0}) candidates.push_back({id, direction, sign});
-  }
-  const bool pieces = std::ranges::any_of(finding.owners, [&](StructureId id) { return before.design.find(id) && before.design.find(id)->work; });
-  int looked = 0;
-  std::optional<Mend> best;
-  double bestCost = 1e300;
-  for (const Candidate& c : candidates) {
-    if (pieces && looked >= kMostOfPieces) break;
-    const ParameterSpec& spec = *findSpec(parametersOf(*before.design.find(c.id)), c.direction.terms.front().key);
-    const bool angle = spec.unit == ParameterUnit::Degree;
-    const double lattice = spec.whole() ? 1.0 : angle ? kLattice_deg : before.design.settings.unit == LengthUnit::Inch ? kLattice_in : kLattice_mm;
-    const double farthest = angle ? kFarthest_deg : kFarthest_mm;
-    // Doubling steps find the first change that cures, halving the least on the lattice.
-    const auto works = [&](int n) {
-      const auto mend = changed(before.design, c, n * lattice);
-      if (!mend || costOf(c, n * lattice) >= bestCost) return false;
-      ++looked;
-      return cures(before, finding, *mend, price, stop);
-    };
-    int high = 1;
-    while (high * lattice <= farthest && costOf(c, high * lattice) < bestCost && changed(before.design, c, high * lattice) &&
-           !stop.stop_requested() && !works(high))
-      high *= 2;
-    if (stop.stop_requested()) return std::nullopt;
-    if (high * lattice > farthest || !works(high)) continue;
-    int low = high / 2;
-    while (high - low > 1) {
-      const int middle = (low + high) / 2;
-      (works(middle) ? high : low) = middle;
+/// Whether the finding goes and what comes in its place. What the changed structures have no part in
+/// is as it was and need not be looked at again.
+Cure cureBy(const Mend& mend, const Analysis& before, const Finding& finding, std::stop_token stop,
+            Start start = Start::Anew) {
+  const auto edited = applyMend(before.design, mend);
+  if (!edited || staysInPart(*edited, finding, stop)) return Cure::None;
+  auto assembled = assembleDesign(*edited);
+  if (!assembled) return Cure::None;
+  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  const Motion motion =
+      Motion::trace(assembly, stop, start == Start::AsBefore ? before.motion.get() : nullptr);
+  const auto moved = movedBy(*edited, motion, mend);
+  Cure cure = Cure::Clean;
+  const auto judge = [&](const Finding& f) {
+    if (sameTrouble(f, finding)) return Cure::None;
+    const bool known = std::ranges::any_of(before.findings, [&](const Finding& old) {
+      return sameTrouble(old, f) && f.amount <= old.amount * 1.05 + 0.1;
+    });
+    if (known) return Cure::Clean;
+    const bool milder = f.severity != Severity::Spoils && finding.severity == Severity::Spoils;
+    return milder ? Cure::ForAdvice : Cure::None;
+  };
+  std::vector<Finding> found;
+  const auto look = [&](const CheckKind& check, const std::vector<Finding>* earlier) {
+    for (Finding& f : check.run({*edited, *assembly, motion, stop, moved, earlier})) {
+      cure = std::min(cure, judge(f));
+      found.push_back(std::move(f));
     }
-    best = changed(before.design, c, high * lattice);
-    bestCost = costOf(c, high * lattice);
+    if (stop.stop_requested()) cure = Cure::None;
+  };
+  // The check that found the trouble is asked first.
+  for (const CheckKind* check : checkKinds())
+    if (check->key == finding.check) look(*check, nullptr);
+  found.clear();
+  for (const CheckKind* check : checkKinds()) {
+    if (cure == Cure::None) break;
+    look(*check, &found);
   }
-  return best;
+  return cure;
 }
+
+/// Tries changes of one finding's structures and remembers how each came out.
+class Search {
+public:
+  Search(const Analysis& before, const Finding& finding, std::stop_token stop)
+      : m_before(before), m_finding(finding), m_stop(stop) {
+    for (StructureId id : finding.owners) {
+      const StructureItem* item = before.design.find(id);
+      if (!item) continue;
+      if (item->work) m_triesLeft = kMostOfPieces;
+      for (const MendDirection& direction : mendDirectionsOf(*item))
+        for (double sign : {-1.0, 1.0}) m_candidates.push_back({id, direction, sign});
+    }
+    m_outcomes.resize(m_candidates.size());
+  }
+
+  /// The least change that cures at least as well as wanted.
+  std::optional<Mend> least(Cure wanted) {
+    std::optional<Mend> best;
+    double bestCost = 1e300;
+    for (std::size_t k = 0; k < m_candidates.size(); ++k) {
+      const Candidate& c = m_candidates[k];
+      const auto [lattice, farthest] = latticeOf(c);
+      const auto inReach = [&, l = lattice, f = farthest](int n) {
+        return n * l <= f && costOf(c, n * l) < bestCost && changed(m_before.design, c, n * l);
+      };
+      const auto works = [&, l = lattice](int n) { return outcome(k, n, l) >= wanted; };
+      // Doubling steps find the first change that cures, halving the least on the lattice.
+      int high = 1;
+      while (inReach(high) && !works(high)) high *= 2;
+      if (m_stop.stop_requested()) return std::nullopt;
+      if (!inReach(high)) continue;
+      int low = high / 2;
+      while (high - low > 1) {
+        const int middle = (low + high) / 2;
+        (works(middle) ? high : low) = middle;
+      }
+      best = changed(m_before.design, c, high * lattice);
+      bestCost = costOf(c, high * lattice);
+    }
+    return best;
+  }
+
+private:
+  std::pair<double, double> latticeOf(const Candidate& c) const {
+    const StructureItem& item = *m_before.design.find(c.id);
+    const ParameterSpec& spec = *findSpec(parametersOf(item), c.direction.terms.front().key);
+    const bool angle = spec.unit == ParameterUnit::Degree;
+    const bool inches = m_before.design.settings.unit == LengthUnit::Inch;
+    const double length = inches ? kLattice_in : kLattice_mm;
+    return {spec.whole() ? 1.0 : angle ? kLattice_deg : length,
+            angle ? kFarthest_deg : kFarthest_mm};
+  }
+
+  Cure outcome(std::size_t candidate, int steps, double lattice) {
+    auto& known = m_outcomes[candidate];
+    if (const auto it = known.find(steps); it != known.end()) return it->second;
+    const auto mend = changed(m_before.design, m_candidates[candidate], steps * lattice);
+    if (!mend || m_stop.stop_requested() || m_triesLeft == 0) return Cure::None;
+    if (m_triesLeft > 0) --m_triesLeft;
+    return known[steps] = cureBy(*mend, m_before, m_finding, m_stop, Start::AsBefore);
+  }
+
+  const Analysis& m_before;
+  const Finding& m_finding;
+  std::stop_token m_stop;
+  std::vector<Candidate> m_candidates;
+  std::vector<std::map<int, Cure>> m_outcomes; ///< per candidate, by steps on its lattice
+  int m_triesLeft = -1;                        ///< none: as many as it takes
+};
 
 } // namespace
 
-std::optional<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop) {
+std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
+                               std::stop_token stop) {
+  const StructureItem* first =
+      finding.owners.empty() ? nullptr : before.design.find(finding.owners.front());
+  const bool piece = first && first->work;
+  const bool advice = finding.severity == Severity::Spoils; // may come in its place
   // What makes a free piece lie flat is not searched for but worked out.
-  if (finding.code == "shut-flat" && before.design.find(finding.owners.front())->work)
-    if (auto solved = solveShut(before.design, *before.motion, finding.owners.front())) return solved;
-  auto mend = searchAt(Price::Nothing, before, finding, stop);
-  const bool piece = !finding.owners.empty() && before.design.find(finding.owners.front()) && before.design.find(finding.owners.front())->work;
-  if (!mend && !piece && finding.severity == Severity::Spoils) mend = searchAt(Price::Advice, before, finding, stop);
-  return mend;
+  auto proposed = finding.proposed;
+  if (finding.code == "shut-flat" && piece)
+    proposed = solveShut(before.design, *before.motion, first->id);
+  const Cure byProposal = proposed ? cureBy(*proposed, before, finding, stop) : Cure::None;
+  if (byProposal == Cure::Clean) return proposed;
+  Search search(before, finding, stop);
+  const auto confirmed = [&](std::optional<Mend> mend, Cure wanted) {
+    // Without free pieces there is only one way to fold and the trial was as good as a fresh one.
+    const bool fresh = std::ranges::all_of(before.assembly->placements,
+                                           [](const Placement& p) { return p.poses != nullptr; });
+    if (mend && !fresh && cureBy(*mend, before, finding, stop) < wanted) mend.reset();
+    return mend;
+  };
+  if (auto mend = confirmed(search.least(Cure::Clean), Cure::Clean)) return mend;
+  if (byProposal == Cure::ForAdvice) return proposed;
+  if (!advice || piece) return std::nullopt;
+  return confirmed(search.least(Cure::ForAdvice), Cure::ForAdvice);
 }
 
 } // namespace hinge

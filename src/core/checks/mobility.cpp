@@ -1,24 +1,33 @@
 #include "core/checks/check.h"
+#include <algorithm>
 
 // Guided or floppy: with the opening fixed nothing may be free to move. The count is the rank of the closure's Jacobian.
 
 namespace hinge {
 namespace {
 
+/// Loose blocks of the same structures are one trouble, whose motions are counted together.
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   const auto& blocks = in.motion.blocks();
   for (std::size_t b = 0; b < blocks.size(); ++b) {
     if (blocks[b].freedoms == 0) continue;
-    Finding f{"floppy", Severity::Spoils, {}, blocks[b].owners};
+    auto it = std::ranges::find(found, blocks[b].owners, &Finding::owners);
+    if (it == found.end()) {
+      found.push_back({"floppy", Severity::Spoils, {}, blocks[b].owners});
+      it = found.end() - 1;
+      it->unit = AmountUnit::Count;
+      it->to_rad = kPi, it->show_rad = 0.5 * kPi;
+    }
+    it->amount += blocks[b].freedoms;
     // What hangs on the loose part sways with it.
     for (const auto& block : blocks)
       if (&block == &blocks[b] || block.looseBy == static_cast<int>(b))
-        for (PanelIndex p : block.panels)
-          if (in.assembly.panels[p].use != PanelUse::Tab) f.elements.push_back(in.assembly.panels[p].key);
-    f.amount = blocks[b].freedoms, f.unit = AmountUnit::Count;
-    f.to_rad = kPi, f.show_rad = 0.5 * kPi;
-    found.push_back(std::move(f));
+        for (PanelIndex p : block.panels) {
+          const std::string& key = in.assembly.panels[p].key;
+          const bool known = std::ranges::find(it->elements, key) != it->elements.end();
+          if (in.assembly.panels[p].use != PanelUse::Tab && !known) it->elements.push_back(key);
+        }
   }
   return found;
 }

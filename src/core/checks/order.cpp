@@ -21,7 +21,8 @@ std::vector<Finding> run(const CheckInput& in) {
   // What cannot be put together at all has its own finding.
   if (!in.motion.impossible().empty()) return {};
   std::vector<Finding> found;
-  const AssemblyOrder order = assemblyOrder(in.motion, radians(in.design.card.display_deg));
+  const AssemblyOrder order =
+      in.order ? *in.order : assemblyOrder(in.motion, radians(in.design.card.display_deg));
   if (order.unreachable.empty()) return found;
   // One finding for all joints that shut one another in: it is one trouble.
   std::vector<PanelIndex> panels;

@@ -28,11 +28,6 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
   return false;
 }
 
-/// Where loose panels go is not decided by the opening: what they might hit says nothing. "floppy" names them.
-bool loose(const CheckInput& in, PanelIndex panel) {
-  return std::ranges::any_of(in.motion.blocks(), [&](const Motion::BlockReport& b) { return b.looseBy >= 0 && std::ranges::find(b.panels, panel) != b.panels.end(); });
-}
-
 std::vector<Finding> run(const CheckInput& in) {
   ContactOptions options;
   options.only = in.only;
@@ -40,7 +35,9 @@ std::vector<Finding> run(const CheckInput& in) {
   std::map<std::pair<std::string, std::string>, Finding> byOwners;
   for (const Contact& c : report.contacts) {
     const Panel *a = &in.assembly.panels[c.first], *b = &in.assembly.panels[c.second];
-    if (consequenceOfMisfit(in, *a, *b) || loose(in, c.first) || loose(in, c.second)) continue;
+    if (consequenceOfMisfit(in, *a, *b)) continue;
+    // Where loose panels go is not decided by the opening: what they might hit says nothing.
+    if (in.motion.isLoose(c.first) || in.motion.isLoose(c.second)) continue;
     if (ownerKey(*b) < ownerKey(*a)) std::swap(a, b);
     Finding& f = byOwners[{ownerKey(*a), ownerKey(*b)}];
     const bool first = f.code.empty();

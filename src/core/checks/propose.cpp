@@ -22,7 +22,7 @@ ParameterValues scaled(const StructureKind& kind, const ParameterValues& values,
 
 /// Nothing that the new structure has a part in spoils the card.
 bool works(const Added& added) {
-  const auto analysis = analyse(added.design, {.searchMends = false});
+  const auto analysis = analyse(added.design);
   return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
     return f.severity == Severity::Spoils && std::ranges::find(f.owners, added.id) != f.owners.end();
   });

@@ -40,7 +40,7 @@ std::vector<Finding> run(const CheckInput& in) {
       continue;
     }
     const auto* block = blockOf(in.motion, item.id);
-    if (!block) continue;
+    if (!block || block->looseBy >= 0) continue; // how far loose panels reach is not decided
     const auto* host = hostId ? blockOf(in.motion, *hostId) : nullptr;
     const double hostHigh = host ? host->high_rad : kPi, hostLow = host ? host->low_rad : 0.0;
     if (block->high_rad < hostHigh - kSame_rad) {

@@ -54,6 +54,12 @@ std::string sentence(const Finding& f, const Design& design) {
     return fmt::format("{} goes taut at {}: the card cannot open the last {} without tearing it", who, openingText(design.card, f.from_rad), much);
   if (f.code == "jammed") return fmt::format("{} jams at {}: the card cannot shut past it", who, openingText(design.card, f.to_rad));
   if (f.code == "impossible") return fmt::format("{} cannot be put together: its panels do not meet at any opening", who);
+  if (f.code == "locked") {
+    const std::string pages = fmt::format("{} and {}", panelName(design, f.elements.at(f.elements.size() - 2)), panelName(design, f.elements.back()));
+    return fmt::format("{} ties {} together: the card is locked, they would have to part by {}", who, pages, much);
+  }
+  if (f.code == "torn") return fmt::format("{} and {} are joined in ways that are {} apart: the joint tears", panel, panelName(design, f.elements.back()), much);
+  if (f.code == "foot-covered") return fmt::format("{} lies over {} of the foot of {}, which stands up through it", panel, much, panelName(design, f.elements.at(1)));
   if (f.code == "floppy") return fmt::format("{} flops: {} motion{} left free when the card is held still", who, much, f.amount > 1 ? "s are" : " is");
   if (f.code == "tab-narrow") return fmt::format("{} is {} too narrow to hold", panel, much);
   if (f.code == "tab-crosses-fold") return fmt::format("{} crosses a fold of its panel by {}", panel, much);

@@ -10,14 +10,47 @@
 namespace hinge {
 namespace {
 
-std::optional<Mend> mendFor(const StructureItem& item, const StructureKind& kind, const LinearClosure& closure, double misfit) {
+/// Takes up the misfit of a closure by one size that gives; false when none can.
+bool takeUp(const StructureItem& item, const StructureKind& kind, const LinearClosure& closure,
+            ParameterValues& values, Mend& mend) {
+  const double misfit = closure.misfit(values);
   for (const LinearClosure::Term& term : closure.terms) {
     const ParameterSpec* spec = findSpec(kind.parameters, term.key);
-    const double from = item.values.find(term.key)->second, to = from - misfit / term.coefficient;
+    const double from = values.find(term.key)->second, to = from - misfit / term.coefficient;
     if (spec->role == ParameterRole::Held || to < spec->least || to > spec->most) continue;
-    return Mend{{{item.id, std::string(term.key), spec->unit, from, to}}};
+    values[std::string(term.key)] = to;
+    const auto known = std::ranges::find(mend.edits, term.key, &MendEdit::key);
+    if (known != mend.edits.end()) known->to = to;
+    else mend.edits.push_back({item.id, std::string(term.key), spec->unit, from, to});
+    return true;
   }
-  return std::nullopt;
+  return false;
+}
+
+/// All conditions of a recipe that its sizes break, as one finding: the worst of them tells how far.
+std::optional<Finding> outOfStep(const CheckInput& in, const StructureItem& item,
+                                 const StructureKind& kind, const Seat& seat) {
+  Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
+  ParameterValues values = item.values;
+  Mend mend;
+  bool curable = true;
+  for (const LinearClosure& closure : kind.closures(seat.shutOpening_rad)) {
+    const double misfit = std::abs(closure.misfit(item.values));
+    if (misfit >= kExactClosure && misfit > f.amount) {
+      const bool angle = closure.unit == ParameterUnit::Degree;
+      f.amount = misfit, f.unit = angle ? AmountUnit::Degree : AmountUnit::Millimetre;
+    }
+    if (std::abs(closure.misfit(values)) >= kExactClosure)
+      curable = takeUp(item, kind, closure, values, mend) && curable;
+  }
+  if (f.amount == 0) return std::nullopt;
+  f.detail = "stands-off";
+  for (const auto& block : in.motion.blocks())
+    if (std::ranges::find(block.owners, item.id) != block.owners.end() && block.low_rad > 0)
+      f.to_rad = block.low_rad, f.detail = "jams";
+  f.show_rad = f.to_rad;
+  if (curable) f.proposed = std::move(mend);
+  return f;
 }
 
 std::vector<Finding> run(const CheckInput& in) {
@@ -40,19 +73,7 @@ std::vector<Finding> run(const CheckInput& in) {
       }
       continue;
     }
-    for (const LinearClosure& closure : kind->closures(seat->shutOpening_rad)) {
-      const double misfit = closure.misfit(item.values);
-      if (std::abs(misfit) < kExactClosure) continue;
-      Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.amount = std::abs(misfit);
-      f.unit = closure.unit == ParameterUnit::Degree ? AmountUnit::Degree : AmountUnit::Millimetre;
-      f.detail = "stands-off";
-      for (const auto& block : in.motion.blocks())
-        if (std::ranges::find(block.owners, item.id) != block.owners.end() && block.low_rad > 0) f.to_rad = block.low_rad, f.detail = "jams";
-      f.show_rad = f.to_rad;
-      f.mend = mendFor(item, *kind, closure, misfit);
-      found.push_back(std::move(f));
-    }
+    if (auto f = outOfStep(in, item, *kind, *seat)) found.push_back(std::move(*f));
   }
   return found;
 }

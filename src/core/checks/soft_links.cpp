@@ -11,6 +11,7 @@ namespace {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Link& link : in.assembly.links) {
+    if (in.motion.isLoose(link.panels[0]) || in.motion.isLoose(link.panels[1])) continue;
     const LinkTravel travel = travelOf(link, in.motion, radians(in.design.card.display_deg));
     if (!travel.known) continue;
     const auto make = [&](std::string code, Severity severity, double amount, double from, double to, double show) {

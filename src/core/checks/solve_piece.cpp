@@ -41,12 +41,12 @@ std::optional<Mend> mendOf(const StructureItem& item, const Change& change, doub
   return mend;
 }
 
-std::optional<Motion> changed(const Design& design, const Mend& mend) {
+std::optional<Motion> changed(const Design& design, const Mend& mend, const Motion& near) {
   const auto edited = applyMend(design, mend);
   if (!edited) return std::nullopt;
   auto assembled = assembleDesign(*edited);
   if (!assembled) return std::nullopt;
-  return Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
+  return Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()), {}, &near);
 }
 
 /// Distance from the seat's fold to the lower end of a score of the piece, as it is glued to one of the fold's sides by `joint`.
@@ -118,7 +118,7 @@ std::optional<Mend> solveShut(const Design& design, const Motion& motion, Struct
     // The gap itself is worth a try both ways: where a ring jams the nearest shut state may change with the step.
     std::vector<double> guesses{misfit, -misfit};
     const auto step = mendOf(item, change, kStep_mm);
-    if (const auto tried = step ? changed(design, *step) : std::nullopt) {
+    if (const auto tried = step ? changed(design, *step, motion) : std::nullopt) {
       const Eigen::VectorXd next = gapsOf(*tried, id), slope = next.size() == gap.size() ? Eigen::VectorXd((next - gap) / kStep_mm) : Eigen::VectorXd();
       if (slope.squaredNorm() > 1e-12)
         if (const double by = -slope.dot(gap) / slope.squaredNorm(); (gap + by * slope).norm() < 1e-5) guesses = {by};
@@ -126,7 +126,7 @@ std::optional<Mend> solveShut(const Design& design, const Motion& motion, Struct
     for (double by : guesses) {
       if (std::abs(by) >= least - 1e-9) continue;
       const auto mend = mendOf(item, change, by);
-      const auto solved = mend ? changed(design, *mend) : std::nullopt;
+      const auto solved = mend ? changed(design, *mend, motion) : std::nullopt;
       if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure) continue;
       least = std::abs(by), best = mend;
     }

@@ -60,7 +60,7 @@ void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad, std::v
     const auto owner = in.assembly.panels[t.tab].owner;
     const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
     if (item && item->values.contains("tab") && item->values.find("tab")->second < least)
-      finding.mend = Mend{{{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}};
+      finding.proposed = Mend{{{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}};
     found.push_back(std::move(finding));
   }
 }

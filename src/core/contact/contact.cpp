@@ -3,6 +3,7 @@
 #include <array>
 #include <cmath>
 #include <map>
+#include <utility>
 
 namespace hinge {
 namespace {
@@ -14,6 +15,7 @@ struct Plate {
   PanelIndex panel;
   BodyIndex body;
   std::vector<Corners> parts;
+  bool wanted = true; ///< pairs without a wanted plate are not looked at
 };
 
 struct Pair {
@@ -43,8 +45,8 @@ public:
     for (PanelIndex p : assembly.panels.indices()) {
       if (assembly.panels[p].use == PanelUse::Tab && hiddenTab(assembly, p)) continue;
       const auto& owner = assembly.panels[p].owner;
-      if (owner && !options.only.empty() && std::ranges::find(options.only, *owner) == options.only.end()) continue;
-      Plate plate{p, motion.mechanism().bodyOf[p], {}};
+      const bool wanted = options.only.empty() || (owner && std::ranges::find(options.only, *owner) != options.only.end());
+      Plate plate{p, motion.mechanism().bodyOf[p], {}, wanted};
       for (const Polygon& part : convexParts(assembly.panels[p].outline)) {
         Corners corners;
         for (const Vec2& q : part) corners.push_back(lift(q));
@@ -135,7 +137,7 @@ private:
       std::erase_if(open, [&](const Entry* o) { return o->high.y() < e.low.y(); });
       for (const Entry* o : open) {
         const Plate &p = m_plates[static_cast<std::size_t>(o->plate)], &q = m_plates[static_cast<std::size_t>(e.plate)];
-        if (p.body == q.body || (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any()) continue;
+        if (p.body == q.body || !(p.wanted || q.wanted) || (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any()) continue;
         pairs.push_back({std::min(o->plate, e.plate), std::max(o->plate, e.plate)});
       }
       open.push_back(&e);
@@ -193,10 +195,14 @@ private:
       Vec3 place = Vec3::Zero();
       const Pose pose = m_motion.poseAt(t, wanted);
       if (!pose.placed[a.panel] || !pose.placed[b.panel]) return 0.0;
-      const double d = depthOf(a, b, pose, &place);
+      const double d = depthOf(a, b, pose, &place, DepthOf::Place);
       if (d > hit.depth) hit.depth = d, hit.deepest = t, hit.place = place;
       return d;
     };
+    // The search kept the opening at which whole sheets are deepest; what is told is the depth there.
+    const double whole = std::exchange(hit.depth, 0.0);
+    depth(hit.deepest);
+    if (hit.depth == 0) hit.depth = whole;
     double left = high - share * (high - low), right = low + share * (high - low);
     double atLeft = depth(left), atRight = depth(right);
     while (high - low > kDeepestTo_rad && !m_stop.stop_requested()) {
@@ -210,13 +216,13 @@ private:
     for (const Vec3& c : corners) out.push_back(by * c);
   }
 
-  double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place) const {
+  double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place, DepthOf which = DepthOf::WholeSheets) const {
     const auto moveAll = [&](const Plate& plate, std::vector<Corners>& out) {
       out.resize(plate.parts.size());
       for (std::size_t k = 0; k < plate.parts.size(); ++k) move(plate.parts[k], pose.panels[plate.panel], out[k]);
     };
     moveAll(a, m_sheets[0]), moveAll(b, m_sheets[1]);
-    return crossingDepth(m_sheets[0], m_sheets[1], place);
+    return crossingDepth(m_sheets[0], m_sheets[1], place, which);
   }
 
   bool provedClear(const Plate& a, const Plate& b, const Three& at) const {

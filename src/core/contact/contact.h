@@ -9,7 +9,7 @@ namespace hinge {
 struct Contact {
   PanelIndex first, second;
   double from_rad = 0, to_rad = 0; ///< first and last opening
-  double depth_mm = 0;             ///< how far they would have to give way, at the worst opening
+  double depth_mm = 0;             ///< how far they would have to give way there, at the worst opening
   double deepest_rad = 0;
   Vec3 place = Vec3::Zero();       ///< middle of the line in which they cross at the worst opening, world frame
 };
@@ -18,7 +18,7 @@ struct ContactOptions {
   double tolerance_mm = 0.05;          ///< shallower crossings are touching paper
   double finest_rad = radians(0.01);   ///< intervals are halved down to this
   double coarsest_rad = radians(12.0); ///< longest interval on which the bound of the motion is trusted
-  std::vector<StructureId> only;       ///< when not empty: only pairs of these structures' panels and the card's
+  std::vector<StructureId> only;       ///< when not empty: only pairs with a panel of one of these
 };
 
 struct ContactReport {
@@ -35,12 +35,18 @@ struct ContactReport {
 /// inside their host are skipped. Cost: about n log n in the number of panels for designs spread along a fold.
 ContactReport findContacts(const Motion& motion, const ContactOptions& options = {}, std::stop_token stop = {});
 
+/// Which paper counts for the depth of a crossing: all of both sheets (never too small, so that no crossing is missed), or only
+/// what lies over their common line, square to it (how far they would have to give way at that place).
+enum class DepthOf { WholeSheets, Place };
+
 /// Depth (mm) to which two planar sheets pass through each other: the least of the length of their longest common line and
 /// of what stands over on each side of either plane; 0 when apart, touching or coplanar. Each sheet as convex parts of one
 /// plane, corners in world coordinates. `place` receives the middle of the common line.
-double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place = nullptr);
-inline double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec3* place = nullptr) {
-  return crossingDepth(std::span(&a, 1), std::span(&b, 1), place);
+double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place = nullptr,
+                     DepthOf which = DepthOf::WholeSheets);
+inline double crossingDepth(const std::vector<Vec3>& a, const std::vector<Vec3>& b, Vec3* place = nullptr,
+                            DepthOf which = DepthOf::WholeSheets) {
+  return crossingDepth(std::span(&a, 1), std::span(&b, 1), place, which);
 }
 
 } // namespace hinge

@@ -45,9 +45,30 @@ void meet(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n
   }
 }
 
+/// How far a sheet stands over a plane on its lesser side, looking only at what lies between two places
+/// along a line of that plane.
+double overBetween(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n,
+                   const Vec3& line, double low, double high) {
+  double up = 0, down = 0;
+  const auto note = [&](const Vec3& p) {
+    const double d = n.dot(p - o);
+    up = std::max(up, d), down = std::max(down, -d);
+  };
+  for (const std::vector<Vec3>& part : parts)
+    for (std::size_t i = 0; i < part.size(); ++i) {
+      const Vec3 &p = part[i], &q = part[(i + 1) % part.size()];
+      const double sp = line.dot(p), sq = line.dot(q);
+      if (sp >= low && sp <= high) note(p);
+      // Where the edge enters and leaves the stretch.
+      for (double end : {low, high})
+        if ((sp < end) != (sq < end)) note(p + (q - p) * ((end - sp) / (sq - sp)));
+    }
+  return std::min(up, down);
+}
+
 } // namespace
 
-double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place) {
+double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place, DepthOf which) {
   if (a.empty() || b.empty()) return 0.0;
   const Vec3 na = normalOf(a[0]), nb = normalOf(b[0]), cross = na.cross(nb);
   const double sine = cross.norm();
@@ -79,7 +100,10 @@ double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::
     const Vec3 on = a[0][0] + e * (nb.dot(b[0][0] - a[0][0]) / nb.dot(e));
     *place = on + line * (0.5 * (bestLow + bestHigh) - line.dot(on));
   }
-  return std::min(over, bestHigh - bestLow);
+  const double length = bestHigh - bestLow;
+  if (which == DepthOf::WholeSheets) return std::min(over, length);
+  return std::min({length, overBetween(a, b[0][0], nb, line, bestLow, bestHigh),
+                   overBetween(b, a[0][0], na, line, bestLow, bestHigh)});
 }
 
 } // namespace hinge

@@ -15,7 +15,8 @@ std::optional<StructureId> structureIdFromText(std::string_view text) {
   if (text.size() < 2 || text.front() != 's') return std::nullopt;
   int value = 0;
   const auto [end, error] = std::from_chars(text.data() + 1, text.data() + text.size(), value);
-  if (error != std::errc() || end != text.data() + text.size() || value < 1) return std::nullopt;
+  if (error != std::errc() || end != text.data() + text.size()) return std::nullopt;
+  if (value < 1 || value > kLargestStructureNumber) return std::nullopt;
   return StructureId{value};
 }
 
@@ -52,6 +53,9 @@ Result<Added> addStructure(const Design& design, std::string_view kind, std::str
   const StructureKind* recipe = findStructureKind(kind);
   if (!recipe) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kind), ""};
   if (recipe->freePiece != work.has_value()) return Error{"work.missing", fmt::format("a {} {} worked piece", recipe->label, recipe->freePiece ? "needs a" : "takes no"), std::string(kind)};
+  if (design.nextId > kLargestStructureNumber)
+    return Error{"structure.numbers",
+                 "no number is left for another structure: numbers are not reused", ""};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
   StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, ""};

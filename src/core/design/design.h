@@ -11,6 +11,9 @@
 
 namespace hinge {
 
+/// Largest number of a structure; numbers are not reused, so that there must be room above it.
+constexpr int kLargestStructureNumber = 1'000'000'000;
+
 /// Stable name of a structure in a design: printed "s7". Never reused inside a design.
 struct StructureId {
   int value = 0;

@@ -1,6 +1,7 @@
 #include "core/io/design_json.h"
 #include "core/bases/base.h"
 #include "core/io/text_file.h"
+#include "core/paper/envelope.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -46,6 +47,16 @@ public:
     if (!value) return;
     if (!value->is_string()) fail(member, "is not a text");
     else out = value->get<std::string>();
+  }
+  /// The key of one of these; what there is stands in the message.
+  void keyOf(const auto& known, std::string_view member, std::string& out) {
+    text(member, out);
+    std::string all;
+    for (const auto& item : known) {
+      if (item.key == out) return;
+      all += fmt::format("{}{}", all.empty() ? "" : ", ", item.key);
+    }
+    fail(member, fmt::format("\"{}\" is none of {}", out.substr(0, 40), all));
   }
   void yesOrNo(std::string_view member, bool& out) {
     const Json* value = get(member, false);
@@ -386,9 +397,9 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   if (d.settings.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
   settings.positive("fold_clearance_mm", d.settings.foldClearance_mm);
   settings.positive("edge_reserve_mm", d.settings.edgeReserve_mm);
-  settings.text("sheet", d.settings.sheet);
+  settings.keyOf(knownSheets(), "sheet", d.settings.sheet);
   settings.yesOrNo("slice", d.settings.slice);
-  settings.text("envelope", d.settings.envelope);
+  settings.keyOf(knownEnvelopes(), "envelope", d.settings.envelope);
 
   const Json* structures = in.get("structures", true);
   if (structures && !structures->is_array()) in.fail("structures", "is not a list");

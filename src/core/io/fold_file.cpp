@@ -110,6 +110,12 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
   for (const Glue& glue : assembly.glues) glued.push_back({glue.tab.value, glue.host.value});
   out["hinge-lantern:glued_faces"] = glued;
 
+  // Faces that hang on a motion which the opening does not decide: their folded places are one choice
+  // among many that are as good.
+  Json arbitrary = Json::array();
+  for (PanelIndex p : assembly.panels.indices())
+    if (motion.isLoose(p)) arbitrary.push_back(p.value);
+
   Json frames = Json::array();
   for (double opening : openings_deg) {
     const Pose pose = motion.poseAt(radians(opening));
@@ -122,6 +128,7 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
     frame["frame_inherit"] = true;
     frame["frame_title"] = fmt::format("open {} deg", formatNumber(opening, 3));
     frame["hinge-lantern:opening_deg"] = opening;
+    if (!arbitrary.empty()) frame["hinge-lantern:arbitrary_faces"] = arbitrary;
     Json folded = Json::array();
     for (const auto& [panel, corner] : vertices.owners) {
       const Vec3 q = pose.panels[panel] * lift(corner);

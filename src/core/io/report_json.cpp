@@ -115,7 +115,8 @@ std::string analysisToJson(const Analysis& analysis) {
     }
     out["findings"].push_back({{"code", f.code}, {"severity", severityKey(f.severity)}, {"elements", f.elements},
                                {"from_deg", degrees(f.from_rad)}, {"to_deg", degrees(f.to_rad)}, {"amount", f.amount},
-                               {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend}});
+                               {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend},
+                               {"mend_sought", f.mendSought}});
   }
   out["shut"] = shutJson(*analysis.motion, analysis.design);
   out["shut"]["stack"] = stackJson(*analysis.motion);
@@ -156,6 +157,7 @@ std::string orderToJson(const AssemblyOrder& order, const Design& design, const 
     Json step = {{"step", k + 1}, {"joins", Json::array()}, {"before", nullptr}};
     for (const Join& j : order.steps[k].joins) step["joins"].push_back(joinJson(j));
     if (order.steps[k].before >= 0) step["before"] = order.steps[k].before + 1;
+    step["by_shutting"] = order.steps[k].byShutting;
     out["steps"].push_back(std::move(step));
   }
   for (const Join& j : order.unreachable) out["unreachable"].push_back(joinJson(j));

@@ -1,27 +1,91 @@
 #include "core/io/text_file.h"
 #include <QFile>
-#include <QFileInfo>
 #include <QSaveFile>
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <filesystem>
 #include <fmt/format.h>
+#include <sys/stat.h>
+#include <unistd.h>
 
 namespace hinge {
+namespace {
 
-Result<std::string> readFile(const std::string& path) {
-  const QString name = QString::fromStdString(path);
-  if (QFileInfo(name).isDir()) return Error{"file.unreadable", "is a folder, not a file", path};
-  QFile file(name);
-  if (!file.open(QIODevice::ReadOnly)) return Error{"file.unreadable", file.errorString().toStdString(), path};
-  if (file.size() > kLargestFile_bytes)
-    return Error{"file.too-large", fmt::format("is larger than {} MB", kLargestFile_bytes / 1024 / 1024), path};
-  return file.readAll().toStdString();
+namespace fs = std::filesystem;
+
+std::string_view kindOf(fs::file_type type) {
+  switch (type) {
+  case fs::file_type::directory: return "is a folder, not a file";
+  case fs::file_type::fifo: return "is a pipe, not a file";
+  case fs::file_type::socket: return "is a socket, not a file";
+  case fs::file_type::character:
+  case fs::file_type::block: return "is a device, not a file";
+  default: return "is not an ordinary file";
+  }
 }
 
-Result<void> writeFile(const std::string& path, std::string_view content) {
+fs::file_type typeOf(const std::string& path) {
+  std::error_code ignored;
+  return fs::status(path, ignored).type();
+}
+
+} // namespace
+
+bool fileExists(const std::string& path) {
+  const fs::file_type type = typeOf(path);
+  return type != fs::file_type::not_found && type != fs::file_type::none;
+}
+
+bool isSameFile(const std::string& a, const std::string& b) {
+  std::error_code ignored;
+  return fs::equivalent(a, b, ignored);
+}
+
+Result<std::string> readFile(const std::string& path) {
+  const auto refused = [&](std::string_view why) {
+    return Error{"file.unreadable", std::string(why), path};
+  };
+  // Without O_NONBLOCK the opening of a pipe would wait for somebody who writes.
+  const int handle = ::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+  if (handle < 0) return refused(std::strerror(errno));
+  QFile file;
+  if (!file.open(handle, QIODevice::ReadOnly, QFileDevice::AutoCloseHandle)) {
+    ::close(handle);
+    return refused(file.errorString().toStdString());
+  }
+  struct stat facts {};
+  if (::fstat(handle, &facts) != 0) return refused(std::strerror(errno));
+  if (!S_ISREG(facts.st_mode)) return refused(kindOf(typeOf(path)));
+  // One byte more than allowed is asked for: some files have no size until they are read.
+  const QByteArray content = file.read(kLargestFile_bytes + 1);
+  if (file.error() != QFileDevice::NoError) return refused(file.errorString().toStdString());
+  if (content.size() > kLargestFile_bytes) {
+    const long long most_MB = kLargestFile_bytes / 1024 / 1024;
+    return Error{"file.too-large", fmt::format("is larger than {} MB", most_MB), path};
+  }
+  return content.toStdString();
+}
+
+Result<void> writeFile(const std::string& path, std::string_view content, FileAccess access) {
+  const auto failed = [&](std::string_view why) {
+    return Error{"file.unwritable", fmt::format("cannot be written: {}", why), path};
+  };
+  const fs::file_type there = typeOf(path);
+  if (fileExists(path) && there != fs::file_type::regular) return failed(kindOf(there));
   QSaveFile file(QString::fromStdString(path));
-  const auto failed = [&] { return Error{"file.unwritable", fmt::format("cannot be written: {}", file.errorString().toStdString()), path}; };
-  if (!file.open(QIODevice::WriteOnly)) return failed();
-  if (file.write(content.data(), static_cast<qint64>(content.size())) != static_cast<qint64>(content.size())) return failed();
-  if (!file.commit()) return failed();
+  const auto why = [&] { return file.errorString().toStdString(); };
+  if (!file.open(QIODevice::WriteOnly)) return failed(why());
+  constexpr auto kOwner = QFile::ReadOwner | QFile::WriteOwner;
+  if (access == FileAccess::OwnerOnly && !file.setPermissions(kOwner)) return failed(why());
+  const auto size = static_cast<qint64>(content.size());
+  if (file.write(content.data(), size) != size) return failed(why());
+  // A full disk shows when the buffer is flushed, or only when the disk takes the pages; commit()
+  // looks at neither.
+  if (!file.flush()) return failed(why());
+  if (::fsync(file.handle()) != 0 && errno != EINVAL && errno != ENOTSUP)
+    return failed(std::strerror(errno));
+  if (!file.commit()) return failed(why());
   return {};
 }
 

@@ -4,14 +4,17 @@
 #include <array>
 #include <cmath>
 #include <functional>
+#include <ranges>
+#include <utility>
 
 namespace hinge {
 namespace {
 
 constexpr double kUnit_mm = 100;       ///< lengths of this size weigh as much as a radian
+/// From so many directions a place is open, not a hole that a finger is put through.
+constexpr int kOpenWays = Walls::kWays / 3;
 constexpr double kFinger_mm = 5;       ///< half as thick as one finger that holds a pin
 constexpr double kKnot_mm = 9;         ///< half as thick as the two fingers that tie a band
-constexpr double kReach_mm = 250;      ///< from farther than that a hand comes from outside
 constexpr double kParallel_rad = radians(2.0);
 constexpr double kStill = 1e-5;        ///< relative speed that counts as none
 constexpr std::array<double, 6> kLookedAt_deg{30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
@@ -55,33 +58,44 @@ std::vector<int> ringNumbers(const Mechanism& m) {
   return ring;
 }
 
-/// Directions of a half-sphere about a unit vector, to 70 degrees from it.
-std::vector<Vec3> coneAbout(const Vec3& axis) {
-  const Vec3 u = axis.unitOrthogonal(), v = axis.cross(u);
-  std::vector<Vec3> all{axis};
-  for (double off : {25.0, 50.0, 70.0})
-    for (int k = 0; k < 12; ++k) {
-      const double a = radians(off), b = radians(30.0 * k + off);
-      all.push_back(std::cos(a) * axis + std::sin(a) * (std::cos(b) * u + std::sin(b) * v));
-    }
-  return all;
-}
-
 } // namespace
 
-Access::Access(const Motion& motion, double shown_rad, const std::vector<const Join*>& made)
-    : m_motion(motion), m_whole(motion.assembly()), m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())) {
-  for (const Join* join : made) {
-    for (std::size_t g : join->glues) m_glues.push_back(m_whole.glues[g]);
-    for (HingeIndex h : join->hinges) m_hinges.push(m_whole.hinges[h]);
-  }
+Access::Access(const Motion& motion, double shown_rad)
+    : m_motion(motion), m_whole(motion.assembly()),
+      m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())),
+      m_patches(m_whole, motion.mechanism()), m_glueMade(m_whole.glues.size(), 0) {
+  for (auto& known : m_openInFinished) known.assign(m_whole.glues.size(), -1);
+  m_hingeMade.assign(m_whole.hinges.size(), 0);
+  m_madeOn.assign(m_whole.panels.size(), 0);
+}
+
+void Access::set(const Join& join, bool made) {
+  const auto count = [&](PanelIndex a, PanelIndex b) {
+    m_madeOn[a] += made ? 1 : -1, m_madeOn[b] += made ? 1 : -1;
+  };
+  for (std::size_t g : join.glues)
+    if (std::exchange(m_glueMade[g], made) != made) count(m_whole.glues[g].tab, m_whole.glues[g].host);
+  for (HingeIndex h : join.hinges)
+    if (std::exchange(m_hingeMade[h], made) != made)
+      count(m_whole.hinges[h].first, m_whole.hinges[h].second);
+  m_held.reset();
+}
+
+const Walls& Access::wallsAt(double opening_rad) const {
+  const auto known = m_walls.find(opening_rad);
+  if (known != m_walls.end()) return known->second;
+  return m_walls.emplace(opening_rad, Walls(m_whole, m_motion.poseAt(opening_rad))).first->second;
 }
 
 const Access::Held& Access::held() const {
   if (!m_held) {
     Assembly part;
-    part.panels = m_whole.panels, part.folds = m_whole.folds, part.drives = m_whole.drives, part.root = m_whole.root;
-    part.glues = m_glues, part.hinges = m_hinges;
+    part.panels = m_whole.panels, part.folds = m_whole.folds;
+    part.drives = m_whole.drives, part.root = m_whole.root;
+    for (std::size_t g = 0; g < m_glueMade.size(); ++g)
+      if (m_glueMade[g]) part.glues.push_back(m_whole.glues[g]);
+    for (HingeIndex h : m_whole.hinges.indices())
+      if (m_hingeMade[h]) part.hinges.push(m_whole.hinges[h]);
     m_held.emplace(Mechanism::from(part));
     m_held->ring = ringNumbers(m_held->mechanism);
   }
@@ -89,31 +103,42 @@ const Access::Held& Access::held() const {
 }
 
 bool Access::isFlap(PanelIndex panel) const {
-  return m_whole.foldsOf(panel).size() <= 1 && std::ranges::none_of(m_glues, [&](const Glue& g) { return g.tab == panel || g.host == panel; }) &&
-         std::ranges::none_of(m_hinges, [&](const Hinge& h) { return h.first == panel || h.second == panel; });
+  return m_whole.foldsOf(panel).size() <= 1 && m_madeOn[panel] == 0;
 }
 
-bool Access::reaches(const std::vector<const Join*>& joins) const {
+bool Access::reaches(const std::vector<const Join*>& joins, Press press) const {
   std::vector<HingeIndex> slots;
   for (const Join* join : joins) {
-    if (!reaches(*join)) return false;
-    if (join->kind == JoinKind::Slot) slots.insert(slots.end(), join->hinges.begin(), join->hinges.end());
+    if (!reaches(*join, press)) return false;
+    if (join->kind == JoinKind::Slot)
+      slots.insert(slots.end(), join->hinges.begin(), join->hinges.end());
   }
   return slotsRunAlike(slots);
 }
 
-bool Access::reaches(const Join& join) const {
+bool Access::reaches(const Join& join, Press press) const {
   switch (join.kind) {
-  case JoinKind::Glue: return partsFrom(join.second, join.first) && glueGetsIn(m_whole.glues[join.glues.front()]);
+  case JoinKind::Glue: {
+    const std::size_t glue = join.glues.front();
+    if (!partsFrom(join.second, join.first) || !glueGetsIn(glue) || !standsClear(glue)) return false;
+    return press == Press::ByShutting ? shutsOn(glue) : fingerGetsTo(glue, press);
+  }
   case JoinKind::Slide: return partsFrom(join.second, join.first);
-  case JoinKind::Slot: return std::ranges::all_of(join.hinges, [&](HingeIndex h) { return slidesApart(m_whole.hinges[h]); });
+  case JoinKind::Slot:
+    return std::ranges::all_of(join.hinges,
+                               [&](HingeIndex h) { return slidesApart(m_whole.hinges[h]); });
   case JoinKind::Pivot: return pinHasRoom(m_whole.hinges[join.hinges.front()]);
   case JoinKind::Band: {
     const Link& link = m_whole.links[join.links.front()];
-    return endHasRoom(link.panels[0], link.at[0], link.panels[1], link.at[1]) && endHasRoom(link.panels[1], link.at[1], link.panels[0], link.at[0]);
+    return endHasRoom(link.panels[0], link.at[0], link.panels[1], link.at[1]) &&
+           endHasRoom(link.panels[1], link.at[1], link.panels[0], link.at[0]);
   }
   }
   return true;
+}
+
+bool Access::heldWithAny(PanelIndex panel, const std::vector<PanelIndex>& joined) const {
+  return std::ranges::any_of(joined, [&](PanelIndex j) { return heldTogether(panel, j); });
 }
 
 bool Access::heldTogether(PanelIndex a, PanelIndex b) const {
@@ -211,85 +236,133 @@ bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
 }
 
 bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
-  for (const Glue& glue : m_glues) {
-    if (glue.tab != except && glue.host == panel && glue.onHostFace() == onFace && contains(m_whole.panels[glue.tab].outline, Vec2((glue.tabToHost.inverse() * lift(at)).head<2>()))) return true;
-    if (glue.host != except && glue.tab == panel && glue.byFace == onFace && contains(m_whole.panels[glue.host].outline, Vec2((glue.tabToHost * lift(at)).head<2>()))) return true;
+  for (std::size_t k : m_patches.on(panel)) {
+    const Patch& patch = m_patches.all()[k];
+    if (patch.onFace != onFace || patch.other == except || !m_glueMade[patch.glue]) continue;
+    if (contains(patch.outline, at)) return true;
   }
-  for (const Hinge& h : m_hinges) {
-    if (h.kind == HingeKind::Slot) continue;
+  for (HingeIndex i : m_whole.hinges.indices()) {
+    const Hinge& h = m_whole.hinges[i];
+    if (h.kind == HingeKind::Slot || !m_hingeMade[i]) continue;
+    if (h.first != panel && h.second != panel) continue;
     // Pins point, and slides look, from the first panel to the second.
-    const auto faceTowards = [&](const Iso3& on, double sense) { return sense * (h.kind == HingeKind::Pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0; };
-    const Iso3 second = secondInFirst(h, h.kind == HingeKind::Slide ? 0.5 * (h.least_mm + h.most_mm) : 0.0);
-    if (h.first == panel && h.second != except && faceTowards(h.onFirst, 1) == onFace && contains(m_whole.panels[h.second].outline, Vec2((second.inverse() * lift(at)).head<2>()))) return true;
-    if (h.second == panel && h.first != except && faceTowards(h.onSecond, -1) == onFace && contains(m_whole.panels[h.first].outline, Vec2((second * lift(at)).head<2>()))) return true;
+    const auto faceTowards = [&](const Iso3& on, double sense) {
+      return sense * (h.kind == HingeKind::Pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0;
+    };
+    const double middle = 0.5 * (h.least_mm + h.most_mm);
+    const Iso3 second = secondInFirst(h, h.kind == HingeKind::Slide ? middle : 0.0);
+    const auto over = [&](PanelIndex other, const Iso3& toOther) {
+      return other != except &&
+             contains(m_whole.panels[other].outline, Vec2((toOther * lift(at)).head<2>()));
+    };
+    if (h.first == panel && faceTowards(h.onFirst, 1) == onFace && over(h.second, second.inverse()))
+      return true;
+    if (h.second == panel && faceTowards(h.onSecond, -1) == onFace && over(h.first, second))
+      return true;
   }
   return false;
 }
 
-bool Access::glueGetsIn(const Glue& glue) const {
+bool Access::glueGetsIn(std::size_t glue) const {
   constexpr double kFromCorner = 0.1; // not on the corner itself, where another panel may just end
-  const Polygon& outline = m_whole.panels[glue.tab].outline;
+  const Glue& g = m_whole.glues[glue];
+  const Polygon& outline = m_whole.panels[g.tab].outline;
   const Vec2 middle = centroidOf(outline);
+  const auto takenAt = [&](std::size_t patch, const Vec2& at) {
+    return std::ranges::any_of(m_patches.beside(patch), [&](std::size_t k) {
+      const Patch& other = m_patches.all()[k];
+      return m_glueMade[other.glue] && other.glue != glue && contains(other.outline, at);
+    });
+  };
+  const bool hinges = !m_whole.hinges.empty();
   return std::ranges::any_of(outline, [&](const Vec2& corner) {
-    const Vec2 at = corner + kFromCorner * (middle - corner), onHost = (glue.tabToHost * lift(at)).head<2>();
-    return !covered(glue.host, onHost, glue.onHostFace(), glue.tab) && !covered(glue.tab, at, glue.byFace, glue.host);
+    const Vec2 at = corner + kFromCorner * (middle - corner);
+    const Vec2 onHost = (g.tabToHost * lift(at)).head<2>();
+    if (takenAt(m_patches.onHost(glue), onHost) || takenAt(m_patches.onTab(glue), at)) return false;
+    return !hinges || (!covered(g.host, onHost, g.onHostFace(), g.tab) &&
+                       !covered(g.tab, at, g.byFace, g.host));
   });
 }
 
-bool Access::room(const Pose& pose, const std::vector<PanelIndex>& joined, const Vec3& at, const Vec3& outwards, double radius_mm, const std::vector<PanelIndex>& ignore) const {
-  struct Wall {
-    Iso3 toPanel;
-    const Polygon* outline;
-  };
-  std::vector<Wall> walls;
-  for (PanelIndex p : m_whole.panels.indices())
-    if (pose.placed[p] && std::ranges::find(ignore, p) == ignore.end() && std::ranges::any_of(joined, [&](PanelIndex j) { return heldTogether(p, j); })) walls.push_back({pose.panels[p].inverse(), &m_whole.panels[p].outline});
-  const auto free = [&](const Vec3& from, const Vec3& to) {
-    return std::ranges::none_of(walls, [&](const Wall& w) {
-      const Vec3 a = w.toPanel * from, b = w.toPanel * to;
-      if ((a.z() > 0) == (b.z() > 0) || std::abs(a.z() - b.z()) < 1e-9) return false;
-      const Vec3 hit = a + (b - a) * (a.z() / (a.z() - b.z()));
-      return contains(*w.outline, Vec2(hit.head<2>()));
+bool Access::standsClear(std::size_t glue) const {
+  return std::ranges::none_of(m_patches.coveredFeet(), [&](const CoveredFoot& c) {
+    const Foot& foot = m_patches.feet()[c.foot];
+    return m_patches.all()[c.by].glue == glue && m_glueMade[m_patches.all()[foot.patch].glue];
+  });
+}
+
+bool Access::fingerGetsTo(std::size_t glue, Press press) const {
+  const bool openly = press == Press::Openly;
+  const int ways = openly ? kOpenWays : 1;
+  const Glue& g = m_whole.glues[glue];
+  const PieceIndex own = m_whole.panels[g.tab].piece;
+  const Polygon& outline = m_whole.panels[g.tab].outline;
+  const Vec2 middle = centroidOf(outline);
+  std::vector<Vec2> places{middle};
+  if (!openly)
+    for (const Vec2& corner : outline) places.push_back(0.5 * (corner + middle));
+  const auto open = [&](const auto& counts) {
+    // Wide open first: there most places are free.
+    return std::ranges::any_of(kLookedAt_deg | std::views::reverse, [&](double deg) {
+      const double t = radians(deg);
+      if (t < m_motion.low_rad() || t > m_motion.high_rad()) return false;
+      const Walls& walls = wallsAt(t);
+      if (!walls.pose().placed[g.tab] || !walls.pose().placed[g.host]) return true;
+      const Vec3 away = walls.pose().panels[g.host].linear().col(2) * (g.onHostFace() ? 1.0 : -1.0);
+      return std::ranges::any_of(places, [&](const Vec2& place) {
+        return walls.haveRoom(walls.pose().panels[g.tab] * lift(place), away, kFinger_mm, counts, ways);
+      });
     });
   };
-  const Vec3 skin = at + 0.02 * outwards;
-  for (const Vec3& way : coneAbout(outwards)) {
-    const Vec3 u = way.unitOrthogonal(), v = way.cross(u);
-    bool clear = free(skin, skin + kReach_mm * way);
-    // The finger itself begins where it is clear of the panel it touches.
-    for (int k = 0; k < 6 && clear; ++k) {
-      const Vec3 rim = std::cos(kPi * k / 3) * u + std::sin(kPi * k / 3) * v;
-      const Vec3 from = at + radius_mm * (outwards + rim);
-      clear = free(skin, from) && free(from, from + kReach_mm * way);
-    }
-    if (clear) return true;
-  }
-  return false;
+  // Mostly a finger gets there in the finished card; only where not, what is made so far matters.
+  // The piece itself swings aside while it is not glued.
+  signed char& finished = m_openInFinished[openly ? 0 : 1][glue];
+  if (finished < 0)
+    finished = open([&](PanelIndex p) { return p != g.host && m_whole.panels[p].piece != own; });
+  if (finished) return true;
+  const std::vector<PanelIndex> joined{g.tab, g.host};
+  return open([&](PanelIndex p) { return p != g.host && p != g.tab && heldWithAny(p, joined); });
+}
+
+bool Access::shutsOn(std::size_t glue) const {
+  return m_whole.panels[m_whole.glues[glue].host].use == PanelUse::Page;
 }
 
 bool Access::pinHasRoom(const Hinge& pivot) const {
   // The axis looks from the first panel to the second.
-  const bool secondUp = pivot.onFirst.linear()(2, 1) > 0, firstUp = pivot.onSecond.linear()(2, 1) > 0;
-  const Vec2 onFirst = pivot.onFirst.translation().head<2>(), onSecond = pivot.onSecond.translation().head<2>();
-  if (covered(pivot.first, onFirst, !secondUp, pivot.second) || covered(pivot.second, onSecond, firstUp, pivot.first)) return false;
+  const bool secondUp = pivot.onFirst.linear()(2, 1) > 0;
+  const bool firstUp = pivot.onSecond.linear()(2, 1) > 0;
+  const Vec2 onFirst = pivot.onFirst.translation().head<2>();
+  const Vec2 onSecond = pivot.onSecond.translation().head<2>();
+  if (covered(pivot.first, onFirst, !secondUp, pivot.second)) return false;
+  if (covered(pivot.second, onSecond, firstUp, pivot.first)) return false;
+  const std::vector<PanelIndex> joined{pivot.first, pivot.second};
+  const auto counts = [&](PanelIndex p) {
+    return p != pivot.first && p != pivot.second && heldWithAny(p, joined);
+  };
   return std::ranges::any_of(kLookedAt_deg, [&](double deg) {
     const double t = radians(deg);
     if (t < m_motion.low_rad() || t > m_motion.high_rad()) return false;
-    const Pose pose = m_motion.poseAt(t);
-    if (!pose.placed[pivot.first] || !pose.placed[pivot.second]) return true;
-    const Iso3 pin = pose.panels[pivot.first] * pivot.onFirst;
+    const Walls& walls = wallsAt(t);
+    if (!walls.pose().placed[pivot.first] || !walls.pose().placed[pivot.second]) return true;
+    const Iso3 pin = walls.pose().panels[pivot.first] * pivot.onFirst;
     const Vec3 up = pin.linear().col(1), at = pin.translation();
-    return room(pose, {pivot.first, pivot.second}, at, up, kFinger_mm, {pivot.first, pivot.second}) && room(pose, {pivot.first, pivot.second}, at, -up, kFinger_mm, {pivot.first, pivot.second});
+    return walls.haveRoom(at, up, kFinger_mm, counts) &&
+           walls.haveRoom(at, -up, kFinger_mm, counts);
   });
 }
 
-bool Access::endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other, const Vec2& otherAt) const {
-  const Pose pose = m_motion.poseAt(m_shown_rad);
+bool Access::endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other,
+                        const Vec2& otherAt) const {
+  const Walls& walls = wallsAt(m_shown_rad);
+  const Pose& pose = walls.pose();
   if (!pose.placed[panel] || !pose.placed[other]) return true;
   const Vec3 end = pose.panels[panel] * lift(at), way = pose.panels[other] * lift(otherAt) - end;
   Vec3 normal = pose.panels[panel].linear().col(2);
   if (normal.dot(way) < 0) normal = -normal; // the side on which the band runs
-  return room(pose, {panel}, end, normal, kKnot_mm, {panel});
+  return walls.haveRoom(end, normal, kKnot_mm, [&](PanelIndex p) {
+    return p != panel && heldTogether(p, panel);
+  });
 }
 
 } // namespace hinge

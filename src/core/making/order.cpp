@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cctype>
 #include <fmt/format.h>
+#include <utility>
 
 namespace hinge {
 
@@ -44,95 +45,132 @@ std::vector<Join> joinsOf(const Assembly& a) {
 /// What is joined so far.
 class Making {
 public:
-  Making(const Motion& motion, double shown_rad, std::vector<Join> joins) : m_motion(motion), m_shown_rad(shown_rad), m_joins(std::move(joins)), m_made(m_joins.size(), 1) {}
+  Making(const Motion& motion, double shown_rad, std::vector<Join> joins)
+      : m_assembly(motion.assembly()), m_access(motion, shown_rad), m_joins(std::move(joins)),
+        m_made(m_joins.size(), 0) {
+    for (std::size_t j = 0; j < m_joins.size(); ++j) set(j, true);
+  }
 
   AssemblyOrder run() {
     AssemblyOrder order;
-    std::vector<std::vector<std::size_t>> undone;
+    std::vector<Undone> undone;
     while (auto next = findNext()) {
-      for (std::size_t j : *next) m_made[j] = 0;
+      for (std::size_t j : next->joins) set(j, false);
       undone.push_back(std::move(*next));
     }
     for (std::size_t j = 0; j < m_joins.size(); ++j)
       if (m_made[j]) order.unreachable.push_back(m_joins[j]);
-    const bool whole = order.unreachable.empty();
     std::ranges::reverse(undone);
-    for (const auto& step : undone) {
+    for (const Undone& step : undone) {
       JoinStep made;
-      for (std::size_t j : step) made.joins.push_back(m_joins[j]);
+      for (std::size_t j : step.joins) made.joins.push_back(m_joins[j]);
+      made.byShutting = step.press == Press::ByShutting;
       order.steps.push_back(std::move(made));
     }
-    if (whole) findWhatComesBefore(undone, order);
+    if (order.unreachable.empty()) findWhatComesBefore(undone, order);
     return order;
   }
 
 private:
   using Step = std::vector<std::size_t>;
+  using Press = Access::Press;
+  struct Undone {
+    Step joins;
+    Press press = Press::Openly;
+  };
 
-  bool comesUndone(const Step& step, const std::vector<char>& made) const {
-    std::vector<char> rest = made;
-    std::vector<const Join*> joins;
-    for (std::size_t j : step) rest[j] = 0, joins.push_back(&m_joins[j]);
-    std::vector<const Join*> left;
-    for (std::size_t j = 0; j < m_joins.size(); ++j)
-      if (rest[j]) left.push_back(&m_joins[j]);
-    return Access(m_motion, m_shown_rad, left).reaches(joins);
+  /// What has to do for a step: a finger, if it was not made by shutting the card.
+  static Press leastOf(const Undone& step) {
+    return step.press == Press::ByShutting ? Press::ByShutting : Press::ByFinger;
   }
 
-  /// The last joint that comes undone by itself, or else the last ones that do so together.
-  std::optional<Step> findNext() const {
+  void set(std::size_t j, bool made) {
+    if (std::exchange(m_made[j], made) != made) m_access.set(m_joins[j], made);
+  }
+
+  /// Whether these can be made when all else is as it is now.
+  bool comesUndone(const Step& step, Press press = Press::ByFinger) {
+    std::vector<char> was;
+    std::vector<const Join*> joins;
+    for (std::size_t j : step) {
+      was.push_back(m_made[j]);
+      set(j, false);
+      joins.push_back(&m_joins[j]);
+    }
+    const bool reached = m_access.reaches(joins, press);
+    for (std::size_t k = 0; k < step.size(); ++k) set(step[k], was[k]);
+    return reached;
+  }
+
+  /// The last joint that comes undone by itself, or else the last ones that do so together; the most
+  /// open places first, so that what stands inside of something is made before that is closed.
+  std::optional<Undone> findNext() {
+    for (Press press : {Press::Openly, Press::ByFinger, Press::ByShutting}) {
+      if (auto one = findOne(press)) return Undone{std::move(*one), press};
+      if (auto some = findTogether(press)) return Undone{std::move(*some), press};
+    }
+    return std::nullopt;
+  }
+
+  std::optional<Step> findOne(Press press) {
     for (std::size_t j = m_joins.size(); j-- > 0;) {
       if (!m_made[j]) continue;
-      if (comesUndone({j}, m_made)) return Step{j};
+      if (comesUndone({j}, press)) return Step{j};
       if (const auto opens = whatOpens(j)) return Step{*opens};
     }
-    const auto pieceOf = [&](PanelIndex p) { return m_motion.assembly().panels[p].piece; };
+    return std::nullopt;
+  }
+
+  std::optional<Step> findTogether(Press press) {
+    const auto pieceOf = [&](PanelIndex p) { return m_assembly.panels[p].piece; };
     for (bool anyHost : {false, true})
       for (std::size_t j = m_joins.size(); j-- > 0;) {
         if (!m_made[j]) continue;
         Step together;
         for (std::size_t k = 0; k < m_joins.size(); ++k) {
           const bool mine = pieceOf(m_joins[k].second) == pieceOf(m_joins[j].second);
-          if (m_made[k] && mine && (anyHost || pieceOf(m_joins[k].first) == pieceOf(m_joins[j].first))) together.push_back(k);
+          const bool same = pieceOf(m_joins[k].first) == pieceOf(m_joins[j].first);
+          if (m_made[k] && mine && (anyHost || same)) together.push_back(k);
         }
-        if (together.size() > 1 && comesUndone(together, m_made)) return together;
+        if (together.size() > 1 && comesUndone(together, press)) return together;
       }
     return std::nullopt;
   }
 
   /// A pin or band wants one side open rather than several: the joint that lets the hand in by itself.
-  std::optional<std::size_t> whatOpens(std::size_t j) const {
+  std::optional<std::size_t> whatOpens(std::size_t j) {
     if (m_joins[j].kind != JoinKind::Pivot && m_joins[j].kind != JoinKind::Band) return std::nullopt;
-    std::vector<char> without = m_made;
     for (std::size_t k = m_joins.size(); k-- > 0;) {
       if (!m_made[k] || k == j) continue;
-      without[k] = 0;
-      if (comesUndone({j}, without) && comesUndone({k}, m_made)) return k;
-      without[k] = 1;
+      set(k, false);
+      const bool lets = comesUndone({j});
+      set(k, true);
+      if (lets && comesUndone({k})) return k;
     }
     return std::nullopt;
   }
 
-  /// A step that is out of reach in the finished card: after which one is it so? Steps of the same piece are looked at only when no
-  /// other alone is to blame.
-  void findWhatComesBefore(const std::vector<Step>& steps, AssemblyOrder& order) const {
-    std::vector<char> made(m_joins.size(), 0);
-    for (std::size_t k = 0; k < steps.size(); ++k) {
-      for (std::size_t j : steps[k]) made[j] = 1;
-      const std::vector<char> all(m_joins.size(), 1);
-      if (comesUndone(steps[k], all)) continue;
-      std::vector<char> upTo = made;
+  /// A step that is out of reach in the finished card: after which one is it so?
+  void findWhatComesBefore(const std::vector<Undone>& steps, AssemblyOrder& order) {
+    for (std::size_t j = 0; j < m_joins.size(); ++j) set(j, true);
+    std::vector<std::size_t> shutIn;
+    for (std::size_t k = 0; k < steps.size(); ++k)
+      if (!comesUndone(steps[k].joins, leastOf(steps[k]))) shutIn.push_back(k);
+    for (std::size_t k : shutIn) {
+      for (std::size_t j = 0; j < m_joins.size(); ++j) set(j, false);
+      for (std::size_t done = 0; done <= k; ++done)
+        for (std::size_t j : steps[done].joins) set(j, true);
       for (std::size_t later = k + 1; later < steps.size(); ++later) {
-        for (std::size_t j : steps[later]) upTo[j] = 1;
-        if (comesUndone(steps[k], upTo)) continue;
+        for (std::size_t j : steps[later].joins) set(j, true);
+        if (comesUndone(steps[k].joins, leastOf(steps[k]))) continue;
         order.steps[k].before = static_cast<int>(later);
         break;
       }
     }
   }
 
-  const Motion& m_motion;
-  double m_shown_rad;
+  const Assembly& m_assembly;
+  Access m_access;
   std::vector<Join> m_joins;
   std::vector<char> m_made;
 };
@@ -167,6 +205,7 @@ std::vector<std::string> describe(const AssemblyOrder& order, const Design& desi
   for (const JoinStep& step : order.steps) {
     std::string text;
     for (const Join& join : step.joins) text += (text.empty() ? "" : ", and with it ") + describe(join, design, assembly);
+    if (step.byShutting) text += ", shutting the card on it";
     if (step.before >= 0) text += fmt::format(", before step {} shuts it in", step.before + 1);
     all.push_back(sentence(std::move(text)));
   }

@@ -20,6 +20,7 @@ struct JoinStep {
   std::vector<Join> joins;
   /// The step after which these joints cannot be reached any more (index in AssemblyOrder::steps); -1: at any time.
   int before = -1;
+  bool byShutting = false; ///< no finger gets there any more: the card is shut on it
 };
 
 /// An order in which the flat pieces become the card.
@@ -30,7 +31,8 @@ struct AssemblyOrder {
 
 /// Takes the finished card apart, joint by joint, and turns the order round. A joint comes undone when the hand reaches it:
 /// glued and slotted panels must be able to part from one another in the motion that the other joints leave (rigid panels, free
-/// hinges), and a pin, or the ends of a band, need room for a finger. Taking a joint away never makes another harder to reach, so
+/// hinges), nothing that is made may rise through what is glued on, and glue, a pin, or the ends of a band need room for a finger.
+/// Glue on a page that no order leaves room for is pressed by shutting the card on it. Taking a joint away never makes another harder to reach, so
 /// an order is found whenever there is one with these steps. Cost: linear in joints times panels; a singular value decomposition
 /// for a joint within a ring, some thousand rays for a pin or band.
 /// A band is tied where it pulls to: at the opening at which the card is shown.

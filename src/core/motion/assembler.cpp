@@ -46,46 +46,95 @@ JointTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose, cons
 
 } // namespace
 
-std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, const std::vector<BodyIndex>& loose, const std::vector<char>& placed, BodyPoses& poses, int tries) {
+namespace {
+
+constexpr int kSeed = 20260;
+constexpr double kFlattest_rad = 0.1, kSharpest_rad = 2.9, kWrongSide_rad = 1e-3;
+constexpr int kTriesBesideNear = 4; ///< when the poses of a neighbouring design do not lead there
+
+/// Closes the rings of one block from different starts until all folds lie to their sides.
+class Attempts {
+public:
+  Attempts(const Mechanism& mechanism, const Assembly& assembly, const Block& block, const BodyPoses& poses)
+      : m(mechanism), m_assembly(assembly), m_block(block), m_known(poses) {}
+
+  /// True when nothing better can come.
+  bool from(Eigen::VectorXd x, bool tabsToo) {
+    BodyPoses trial = m_known;
+    const double gap = correct(m, m_block, x, trial).residual_mm;
+    // Angles may have gone round; what counts is where the panels are.
+    if (!(gap < std::min(m_least, motion::kAskew_mm)) || !fits(trial, tabsToo)) return false;
+    m_best = std::move(trial), m_least = gap;
+    return gap < motion::kClosed_mm;
+  }
+  const std::optional<BodyPoses>& best() const { return m_best; }
+
+  Eigen::VectorXd anglesOf(const BodyPoses& near) const {
+    Eigen::VectorXd x(static_cast<Eigen::Index>(m_block.steps.size()));
+    for (std::size_t s = 0; s < m_block.steps.size(); ++s) {
+      const Joint& joint = m.joints[m_block.steps[s].joint];
+      x[static_cast<Eigen::Index>(s)] = m.foldAngle(joint, near[joint.left], near[joint.right]);
+    }
+    return x;
+  }
+  /// Random angles to the sides of the folds. A pivot or slide first tries to lie as its joint says,
+  /// then ever farther from it (`wander`, 0 to 1).
+  Eigen::VectorXd random(double wander, bool tabsToo) {
+    std::uniform_real_distribution<double> bend(kFlattest_rad, kSharpest_rad), any(-0.5, 0.5);
+    std::bernoulli_distribution up;
+    Eigen::VectorXd x(static_cast<Eigen::Index>(m_block.steps.size()));
+    for (std::size_t s = 0; s < m_block.steps.size(); ++s) {
+      const JointIndex j = m_block.steps[s].joint;
+      const Joint& joint = m.joints[j];
+      const int sign = signOf(m, m_assembly, j, tabsToo);
+      double& angle = x[static_cast<Eigen::Index>(s)];
+      const bool inPlane = joint.hinge.valid() && m_assembly.hinges[joint.hinge].kind != HingeKind::Slot;
+      if (inPlane) angle = 2 * wander * any(m_random) * (joint.slides ? 1 : kPi);
+      else angle = sign != 0 ? sign * bend(m_random) : (up(m_random) ? 1 : -1) * bend(m_random);
+    }
+    return x;
+  }
+
+private:
+  bool fits(const BodyPoses& solved, bool tabsToo) const {
+    const auto right = [&](JointIndex j) {
+      const int sign = signOf(m, m_assembly, j, tabsToo);
+      if (sign == 0) return true;
+      const Joint& joint = m.joints[j];
+      return sign * m.foldAngle(joint, solved[joint.left], solved[joint.right]) > -kWrongSide_rad;
+    };
+    return std::ranges::all_of(m_block.steps, [&](const Block::Step& s) { return right(s.joint); }) &&
+           std::ranges::all_of(m_block.closing, right);
+  }
+
+  const Mechanism& m;
+  const Assembly& m_assembly;
+  const Block& m_block;
+  const BodyPoses& m_known;
+  std::mt19937 m_random{kSeed};
+  std::optional<BodyPoses> m_best;
+  double m_least = 1e300;
+};
+
+} // namespace
+
+std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, const std::vector<BodyIndex>& loose,
+                               const std::vector<char>& placed, BodyPoses& poses, int tries, const BodyPoses* near) {
   if (loose.empty()) return 0;
   const JointTree tree = treeOver(m, loose, placed);
   if (tree.empty()) return std::nullopt;
   const Block block = blockFromTree(m, assembly, tree, placed);
-  constexpr int kSeed = 20260;
-  constexpr double kFlattest_rad = 0.1, kSharpest_rad = 2.9, kWrongSide_rad = 1e-3;
-  std::mt19937 random(kSeed);
-  std::uniform_real_distribution<double> bend(kFlattest_rad, kSharpest_rad), any(-0.5, 0.5);
-  std::bernoulli_distribution up;
-  const auto fits = [&](const BodyPoses& solved, bool tabsToo) {
-    const auto right = [&](JointIndex j) {
-      const int sign = signOf(m, assembly, j, tabsToo);
-      return sign == 0 || sign * m.foldAngle(m.joints[j], solved[m.joints[j].left], solved[m.joints[j].right]) > -kWrongSide_rad;
-    };
-    return std::ranges::all_of(block.steps, [&](const Block::Step& s) { return right(s.joint); }) && std::ranges::all_of(block.closing, right);
-  };
-  for (bool tabsToo : {true, false}) {
-    std::optional<BodyPoses> best;
-    double least = 1e300;
-    for (int k = 0; k < tries; ++k) {
-      Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
-      for (std::size_t s = 0; s < block.steps.size(); ++s) {
-        const JointIndex j = block.steps[s].joint;
-        const int sign = signOf(m, assembly, j, tabsToo);
-        // A pivot or slide first tries to lie as its joint says, then ever farther from it.
-        const double wander = static_cast<double>(k) / tries;
-        if (m.joints[j].hinge.valid() && assembly.hinges[m.joints[j].hinge].kind != HingeKind::Slot) x[static_cast<Eigen::Index>(s)] = 2 * wander * any(random) * (m.joints[j].slides ? 1 : kPi);
-        else x[static_cast<Eigen::Index>(s)] = sign != 0 ? sign * bend(random) : (up(random) ? 1 : -1) * bend(random);
-      }
-      BodyPoses trial = poses;
-      const double gap = correct(m, block, x, trial).residual_mm;
-      // Angles may have gone round; what counts is where the panels are.
-      if (!(gap < std::min(least, motion::kAskew_mm)) || !fits(trial, tabsToo)) continue;
-      best = std::move(trial), least = gap;
-      if (gap < motion::kClosed_mm) break;
-    }
-    if (!best) continue;
-    poses = std::move(*best);
+  Attempts attempts(m, assembly, block, poses);
+  const auto found = [&] {
+    poses = *attempts.best();
     return freedomsAt(m, block, poses);
+  };
+  if (near && (attempts.from(attempts.anglesOf(*near), true) || attempts.best())) return found();
+  const int most = near ? std::min(tries, kTriesBesideNear) : tries;
+  for (bool tabsToo : {true, false}) {
+    for (int k = 0; k < most; ++k)
+      if (attempts.from(attempts.random(static_cast<double>(k) / tries, tabsToo), tabsToo)) break;
+    if (attempts.best()) return found();
   }
   return std::nullopt;
 }

@@ -9,8 +9,10 @@ namespace hinge {
 ///
 /// `loose` are the bodies sought, `placed` marks those that are known; `poses` holds them and receives the rest. Fails when
 /// a body hangs on nothing or no solution has the right signs. Cost: up to some hundred corrections of all unknowns at once.
+/// With `near` the fold angles are tried first as they are there: poses of the same bodies in a design that differs a little;
+/// then a few tries have to do if that fails.
 /// Returns the motions left free, or nothing after `tries` with and as many without the signs of tabs.
 std::optional<int> putTogether(const Mechanism& mechanism, const Assembly& assembly, const std::vector<BodyIndex>& loose,
-                               const std::vector<char>& placed, BodyPoses& poses, int tries);
+                               const std::vector<char>& placed, BodyPoses& poses, int tries, const BodyPoses* near = nullptr);
 
 } // namespace hinge

@@ -1,34 +1,61 @@
 #include "core/motion/corrector.h"
 #include "core/motion/tolerances.h"
+#include <Eigen/Cholesky>
 #include <Eigen/Eigenvalues>
 
 namespace hinge {
 
 namespace {
 
-/// The eigenvectors of J'J and the gradient J'r, of a size known beforehand for the small blocks that most are.
-template <int N> struct Directions {
-  Eigen::Matrix<double, N, N> vectors;
-  Eigen::Matrix<double, N, 1> values, gradient;
-
+/// The normal equations of one correction and their damped solutions. Where the rings leave no
+/// direction weak, which is the rule, a Cholesky factor solves them; else the eigenvectors of J'J tell
+/// which directions to leave alone. Sizes are known beforehand for the small blocks that most are.
+template <int N> class Directions {
+public:
   explicit Directions(const Closure& closure) {
     const auto n = closure.jacobian.cols();
-    Eigen::Matrix<double, N, N> normal(n, n);
-    normal.noalias() = closure.jacobian.transpose() * closure.jacobian;
-    gradient.resize(n);
-    gradient.noalias() = closure.jacobian.transpose() * closure.residual;
-    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, N, N>> eigen(normal);
-    vectors = eigen.eigenvectors(), values = eigen.eigenvalues();
+    m_normal.resize(n, n);
+    m_normal.noalias() = closure.jacobian.transpose() * closure.jacobian;
+    m_gradient.resize(n);
+    m_gradient.noalias() = closure.jacobian.transpose() * closure.residual;
+    if constexpr (N == Eigen::Dynamic) {
+      const Eigen::LDLT<Matrix> factor(m_normal);
+      const auto pivots = factor.vectorD();
+      m_strongest = pivots.maxCoeff();
+      m_regular = factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
+    }
+    if (m_regular) return;
+    const Eigen::SelfAdjointEigenSolver<Matrix> eigen(m_normal);
+    m_vectors = eigen.eigenvectors(), m_values = eigen.eigenvalues();
+    m_strongest = m_values[m_values.size() - 1];
   }
-  double strongest() const { return values[values.size() - 1]; }
+  double strongest() const { return m_strongest; }
   /// Damped step without the directions whose eigenvalue is below `weakest`.
   void step(double weakest, double damping, Eigen::VectorXd& out) const {
-    out.setZero(values.size());
-    for (Eigen::Index i = 0; i < values.size(); ++i) {
-      if (values[i] < weakest) continue;
-      out -= vectors.col(i) * (vectors.col(i).dot(gradient) / (values[i] + damping));
+    if (m_regular) {
+      Matrix damped = m_normal;
+      damped.diagonal().array() += damping;
+      out = -Eigen::LDLT<Matrix>(damped).solve(m_gradient);
+      return;
+    }
+    out.setZero(m_values.size());
+    for (Eigen::Index i = 0; i < m_values.size(); ++i) {
+      if (m_values[i] < weakest) continue;
+      const auto direction = m_vectors.col(i);
+      out -= direction * (direction.dot(m_gradient) / (m_values[i] + damping));
     }
   }
+
+private:
+  using Matrix = Eigen::Matrix<double, N, N>;
+  using Vector = Eigen::Matrix<double, N, 1>;
+  /// Least pivot, as a share of the largest, that leaves no doubt: four orders above what counts as
+  /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small systems.
+  static constexpr double kSafelyRegular = 1e4 * motion::kWeakDirection * motion::kWeakDirection;
+  Matrix m_normal, m_vectors;
+  Vector m_values, m_gradient;
+  double m_strongest = 0;
+  bool m_regular = false;
 };
 
 template <int N> Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x, BodyPoses& poses) {

@@ -1,4 +1,5 @@
 #include "core/motion/mechanism.h"
+#include "core/motion/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <queue>
@@ -28,8 +29,6 @@ Mechanism Mechanism::from(const Assembly& assembly) {
       for (const auto& [next, nextInPanel] : glued[static_cast<std::size_t>(panel.value)]) {
         const Iso3 place = m.inBody[panel] * nextInPanel;
         if (m.bodyOf[next].valid()) {
-          for (const Vec2& p : assembly.panels[next].outline)
-            m.worstGlueMisfit_mm = std::max(m.worstGlueMisfit_mm, (place * lift(p) - m.inBody[next] * lift(p)).norm());
           continue;
         }
         m.bodyOf[next] = body;
@@ -38,18 +37,26 @@ Mechanism Mechanism::from(const Assembly& assembly) {
       }
     }
   }
+  for (const Glue& glue : assembly.glues)
+    m.noteMisfit(glue.host, m.inBody[glue.host], glue.tab, m.inBody[glue.tab],
+                 assembly.panels[glue.tab].outline, glue.tabToHost);
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
     Joint joint{f, {}, false, m.bodyOf[fold.left], m.bodyOf[fold.right]};
-    if (joint.left == joint.right) continue; // a fold inside one glued body does not move
     const Iso3 &left = m.inBody[fold.left], &right = m.inBody[fold.right];
+    if (joint.left == joint.right) { // it does not move
+      m.noteMisfit(fold.left, left, fold.right, right, {fold.from, fold.to});
+      continue;
+    }
     joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
     joint.rightFrom = right * lift(fold.from), joint.rightTo = right * lift(fold.to);
     joint.leftAxis = (joint.leftTo - joint.leftFrom).normalized();
     // Two parts of one fold line between the same bodies are one hinge; the second would only repeat the first.
-    const bool repeated = std::ranges::any_of(m.bodies[joint.left].joints, [&](JointIndex j) {
+    const bool fewer = m.bodies[joint.left].joints.size() < m.bodies[joint.right].joints.size();
+    const BodyIndex beside = fewer ? joint.left : joint.right;
+    const bool repeated = std::ranges::any_of(m.bodies[beside].joints, [&](JointIndex j) {
       const Joint& other = m.joints[j];
-      if (other.other(joint.left) != joint.right) return false;
+      if (std::minmax(other.left, other.right) != std::minmax(joint.left, joint.right)) return false;
       const bool same = other.left == joint.left;
       const Vec3 &from = same ? other.leftFrom : other.rightFrom, &to = same ? other.leftTo : other.rightTo;
       const Vec3 axis = (to - from).normalized();
@@ -65,8 +72,11 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   for (HingeIndex h : assembly.hinges.indices()) {
     const Hinge& hinge = assembly.hinges[h];
     Joint joint{{}, h, hinge.kind == HingeKind::Slide, m.bodyOf[hinge.first], m.bodyOf[hinge.second]};
-    if (joint.left == joint.right) continue;
     const Iso3 left = m.inBody[hinge.first] * hinge.onFirst, right = m.inBody[hinge.second] * hinge.onSecond;
+    if (joint.left == joint.right) {
+      m.noteHeldHinge(hinge, left, right);
+      continue;
+    }
     constexpr double kArm_mm = 20; // any two points of the line
     const Vec3 from = Vec3::Zero(), to(0, kArm_mm, 0);
     joint.leftFrom = left * from, joint.leftTo = left * to, joint.rightFrom = right * from, joint.rightTo = right * to;
@@ -79,6 +89,29 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   }
   for (const auto& [page, pose] : assembly.basePoses(kPi)) m.pages.push_back(page);
   return m;
+}
+
+void Mechanism::noteMisfit(PanelIndex first, const Iso3& firstInBody, PanelIndex second,
+                           const Iso3& secondInBody, const std::vector<Vec2>& points,
+                           const Iso3& secondToFirst) {
+  Misfit misfit{first, second};
+  for (const Vec2& p : points) {
+    const Vec3 wanted = firstInBody * (secondToFirst * lift(p));
+    const double gap = (wanted - secondInBody * lift(p)).norm();
+    if (gap > misfit.gap_mm) misfit.gap_mm = gap, misfit.at = p;
+  }
+  if (misfit.gap_mm > motion::kAskew_mm) misfits.push_back(misfit);
+}
+
+void Mechanism::noteHeldHinge(const Hinge& hinge, const Iso3& first, const Iso3& second) {
+  // Held still, the joint still has to be one line; along a slide's line it may stand anywhere.
+  Vec3 apart = second.translation() - first.translation();
+  const Vec3 line = first.linear().col(1);
+  if (hinge.kind == HingeKind::Slide) apart -= apart.dot(line) * line;
+  constexpr double kArm_mm = 20; // what a turn of the line weighs
+  const double gap = apart.norm() + kArm_mm * line.cross(Vec3(second.linear().col(1))).norm();
+  const Vec2 at = hinge.onSecond.translation().head<2>();
+  if (gap > motion::kAskew_mm) misfits.push_back({hinge.first, hinge.second, gap, at});
 }
 
 void Mechanism::placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const {

@@ -35,8 +35,14 @@ struct Mechanism {
   IndexedVector<PanelIndex, BodyIndex> bodyOf;
   IndexedVector<PanelIndex, Iso3> inBody; ///< piece frame of the panel into the body's frame
   std::vector<PanelIndex> pages; ///< of the base: where they are follows from the opening alone
-  /// Glued panels whose two ways round disagree (mm): only a broken recipe or file makes one.
-  double worstGlueMisfit_mm = 0;
+  /// Joints inside one body whose two sides do not lie where they should: glue holds both panels
+  /// rigidly in another way.
+  struct Misfit {
+    PanelIndex first, second;
+    double gap_mm = 0; ///< the same at every opening
+    Vec2 at = Vec2::Zero(); ///< on the second panel, in its piece's flat frame
+  };
+  std::vector<Misfit> misfits; ///< larger than motion::kAskew_mm
 
   static Mechanism from(const Assembly& assembly);
   /// Places the bodies of the base at an opening.
@@ -45,6 +51,12 @@ struct Mechanism {
   Iso3 across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const;
   /// The fold angle in (-pi, pi] that two body poses imply; of a slide its unknown.
   double foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const;
+
+private:
+  void noteMisfit(PanelIndex first, const Iso3& firstInBody, PanelIndex second,
+                  const Iso3& secondInBody, const std::vector<Vec2>& points,
+                  const Iso3& secondToFirst = Iso3::Identity());
+  void noteHeldHinge(const Hinge& hinge, const Iso3& first, const Iso3& second);
 };
 
 } // namespace hinge

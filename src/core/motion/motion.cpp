@@ -14,9 +14,36 @@ struct Group {
   int freedoms = 0;
 };
 
+/// Poses of the bodies of a neighbouring design, found by the keys of their panels.
+struct Neighbour {
+  BodyPoses poses;
+  std::vector<char> known; ///< per body
+
+  Neighbour(const Motion* near, const Assembly& assembly, const Mechanism& m, double opening_rad)
+      : known(m.bodies.size(), 0) {
+    poses.assign(m.bodies.size(), Iso3::Identity());
+    if (!near) return;
+    const Pose pose = near->poseAt(opening_rad);
+    for (PanelIndex p : assembly.panels.indices()) {
+      const PanelIndex there = near->assembly().findPanel(assembly.panels[p].key);
+      const auto body = static_cast<std::size_t>(m.bodyOf[p].value);
+      if (known[body] || !there.valid() || !pose.placed[there]) continue;
+      poses[m.bodyOf[p]] = pose.panels[there] * m.inBody[p].inverse();
+      known[body] = 1;
+    }
+  }
+  bool knows(const std::vector<BodyIndex>& bodies) const {
+    return std::ranges::all_of(bodies, [&](BodyIndex b) { return known[static_cast<std::size_t>(b.value)] != 0; });
+  }
+};
+
 /// Bodies of the placements at an opening, by closed form or put together. Structures that cannot stand there, and those on
 /// them, are marked in `missing`.
-BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing, int tries) {
+BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing, int tries, const Motion* near) {
+  const Neighbour neighbour(near, assembly, m, opening_rad);
+  const auto together = [&](const std::vector<BodyIndex>& bodies, const std::vector<char>& before, BodyPoses& into) {
+    return putTogether(m, assembly, bodies, before, into, tries, near && neighbour.knows(bodies) ? &neighbour.poses : nullptr);
+  };
   BodyPoses poses;
   poses.assign(m.bodies.size(), Iso3::Identity());
   missing.assign(m.bodies.size(), 0);
@@ -40,7 +67,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
       for (BodyIndex b : groups[g].bodies) all.bodies.push_back(b), before[at(b)] = 0;
     }
     if (taken.empty()) return false;
-    const auto freedoms = putTogether(m, assembly, all.bodies, before, poses, tries);
+    const auto freedoms = together(all.bodies, before, poses);
     if (!freedoms) return false;
     for (auto it = taken.rbegin(); it != taken.rend(); ++it) groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
     own.bodies = std::move(all.bodies), own.freedoms = *freedoms;
@@ -64,7 +91,7 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
       if (const BodyIndex body = m.bodyOf[panel]; !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end()) own.bodies.push_back(body);
     bool placed = !absent(first) && !absent(second);
     if (placed) {
-      if (const auto freedoms = putTogether(m, assembly, own.bodies, known, poses, tries)) own.freedoms = *freedoms;
+      if (const auto freedoms = together(own.bodies, known, poses)) own.freedoms = *freedoms;
       else placed = withHosts(own);
     }
     for (BodyIndex b : own.bodies) (placed ? known : missing)[at(b)] = 1;
@@ -211,7 +238,7 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   return !stop.stop_requested();
 }
 
-Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop) {
+Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop, const Motion* near) {
   Motion motion;
   motion.m_assembly = std::move(assembly);
   motion.m_mechanism = std::make_shared<const Mechanism>(Mechanism::from(*motion.m_assembly));
@@ -224,7 +251,7 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   int starts = 0;
   for (double t : kStarts_deg) {
     if (stop.stop_requested() && !best.empty()) break;
-    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing, starts++ < kThorough ? kManyTries : kFewTries);
+    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing, starts++ < kThorough ? kManyTries : kFewTries, near);
     if (best.empty() || std::ranges::count(missing, 1) < std::ranges::count(best, 1))
       best = missing, guess = std::move(poses), start = radians(t);
     if (std::ranges::count(best, 1) == 0) break;
@@ -299,6 +326,7 @@ void Motion::report() {
   shut.assign(m.bodies.size(), Iso3::Identity());
   m_mechanism->placeBase(*m_assembly, 0.0, shut);
   std::vector<int> looseBy(m.bodies.size(), -1);
+  m_loose.assign(m_assembly->panels.size(), 0);
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
     BlockReport report;
@@ -338,6 +366,8 @@ void Motion::report() {
     for (JointIndex j : block.closing) inherit(m.joints[j].left), inherit(m.joints[j].right);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
     for (const auto& step : block.steps) looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
+    if (report.looseBy >= 0)
+      for (PanelIndex panel : report.panels) m_loose[panel] = 1;
     Eigen::VectorXd x = shutAngles(b, shut);
     const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return m.joints[s.joint].hinge.valid() && m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot; });
     if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
@@ -433,13 +463,12 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
   return pose;
 }
 
-Pose Motion::quickPose(const Assembly& assembly, double opening_rad) {
-  if (std::ranges::any_of(assembly.placements, [](const Placement& p) { return !p.poses; })) return trace(std::make_shared<const Assembly>(assembly)).poseAt(opening_rad);
+Pose Motion::quickPose(const Assembly& assembly, double opening_rad, const Motion* near) {
   const Mechanism m = Mechanism::from(assembly);
   std::vector<char> missing;
   // The closed forms are singular in the flat states themselves; a hair beside them looks the same.
   const double t = std::clamp(opening_rad, radians(0.05), kPi - radians(0.001));
-  BodyPoses poses = placeAll(assembly, m, t, missing, 0); // closed forms only
+  BodyPoses poses = placeAll(assembly, m, t, missing, 0, near); // no search
   const std::vector<Block> blocks = splitIntoBlocks(m, assembly, poses, missing);
   std::vector<char> placed = baseBodies(m);
   for (const Block& block : blocks) {

@@ -32,11 +32,14 @@ public:
 
   /// Follows the motion both ways from an opening where all placements agree. Cost: about 75 nodes, each linear in the
   /// number of blocks. A stop request ends early with the range traced so far.
-  static Motion trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop = {});
+  /// `near` is the motion of a design that differs a little, if there is one: free pieces are put together as they are there,
+  /// which is quicker, but another of several ways to fold them may come out than without it.
+  static Motion trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop = {}, const Motion* near = nullptr);
 
   /// The assembly at one opening without a trace, for a quick picture while something is dragged: openings out of reach
-  /// leave the structure out. Free pieces have no closed form: with them it costs a trace.
-  static Pose quickPose(const Assembly& assembly, double opening_rad);
+  /// leave the structure out. Free pieces have no closed form: they are put together as in `near`, the motion of a design that
+  /// differs a little, or left out.
+  static Pose quickPose(const Assembly& assembly, double opening_rad, const Motion* near = nullptr);
 
   /// Solved pose. Outside of [low, high] the structures that do not reach are not placed.
   Pose poseAt(double opening_rad) const { return poseAt(opening_rad, {}); }
@@ -55,6 +58,9 @@ public:
   double high_rad() const { return m_high; } ///< and up to here
   const std::vector<BlockReport>& blocks() const { return m_reports; }
   const std::vector<StructureId>& impossible() const { return m_impossible; } ///< no opening at which they fit together
+  /// Hangs on a motion that the opening does not decide: its pose is one of many that are as good.
+  bool isLoose(PanelIndex panel) const { return m_loose[panel] != 0; }
+  bool anyLoose() const { return mobility() > 0; }
   int mobility() const; ///< free motions left once the opening is fixed
   const Assembly& assembly() const { return *m_assembly; }
   const Mechanism& mechanism() const { return *m_mechanism; }
@@ -86,6 +92,7 @@ private:
   IndexedVector<FoldIndex, double> m_foldShut;
   IndexedVector<BodyIndex, int> m_placedBy; ///< block that places a body, -1 for the pages
   std::vector<StructureId> m_impossible;
+  IndexedVector<PanelIndex, char> m_loose;
   double m_low = 0, m_high = kPi;
 };
 

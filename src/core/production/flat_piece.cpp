@@ -139,22 +139,29 @@ std::vector<FlatPiece> flatPieces(const Assembly& assembly, double thickness_mm)
   return all;
 }
 
-SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm,
-                   bool fromTop) {
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm,
+                   double margin_mm, double gap_mm, bool fromTop, double strip_mm) {
   SheetLayout layout{sheetWidth_mm, sheetHeight_mm, margin_mm, {}, 0};
-  const double width = sheetWidth_mm - 2 * margin_mm, height = sheetHeight_mm - 2 * margin_mm;
+  const double above_mm = sheetHeight_mm - strip_mm; // height of the sheet over the strip
+  const double width = sheetWidth_mm - 2 * margin_mm, height = above_mm - 2 * margin_mm;
   struct Item {
     const FlatPiece* piece;
     bool turned;
     Vec2 size;
   };
-  std::vector<Item> fitting, oversize;
+  std::vector<Item> fitting, whole, oversize;
+  constexpr double kSame_mm = 1e-6;
+  const auto onSheet = [&](const Vec2& size) {
+    return size.x() <= sheetWidth_mm + kSame_mm && size.y() <= sheetHeight_mm + kSame_mm;
+  };
   for (const FlatPiece& piece : pieces) {
     const Vec2 size = piece.bounds.size(), across(size.y(), size.x());
     const bool upright = size.x() <= width && size.y() <= height, turned = across.x() <= width && across.y() <= height;
     // Lying pieces make low rows, which waste less.
     const bool lie = turned && (!upright || (size.y() > size.x() && size.y() <= width));
     if (upright || turned) fitting.push_back({&piece, lie, lie ? across : size});
+    else if (onSheet(size)) whole.push_back({&piece, false, size});
+    else if (onSheet(across)) whole.push_back({&piece, true, across});
     else oversize.push_back({&piece, false, size});
   }
   std::ranges::stable_sort(fitting, [](const Item& a, const Item& b) { return a.size.y() > b.size.y(); });
@@ -165,6 +172,11 @@ SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, d
     place.offset = corner - box.low;
     layout.places.push_back(place);
   };
+  for (const Item& item : whole) {
+    const Vec2 middle(0.5 * sheetWidth_mm, 0.5 * sheetHeight_mm - strip_mm);
+    put(item, layout.sheets++, middle - 0.5 * item.size, false);
+    layout.places.back().toTheEdge = true;
+  }
   for (const Item& item : oversize) put(item, layout.sheets++, Vec2(margin_mm, margin_mm), true);
   struct Row {
     int sheet;
@@ -181,7 +193,7 @@ SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, d
       row = rows.end() - 1;
       top += item.size.y() + gap_mm;
     }
-    const double y = fromTop ? sheetHeight_mm - margin_mm - row->y - item.size.y() : margin_mm + row->y;
+    const double y = fromTop ? above_mm - margin_mm - row->y - item.size.y() : margin_mm + row->y;
     put(item, row->sheet, Vec2(margin_mm + row->used, y), false);
     row->used += item.size.x() + gap_mm;
   }

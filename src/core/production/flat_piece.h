@@ -48,6 +48,7 @@ struct SheetPlace {
   bool turned = false;
   Vec2 offset = Vec2::Zero();
   bool oversize = false; ///< larger than the sheet: alone on its (tiled) drawing
+  bool toTheEdge = false; ///< as large as the sheet, or nearly: alone on it, without margins
   Vec2 onSheet(const Vec2& p) const { return (turned ? Vec2(-p.y(), p.x()) : p) + offset; }
 };
 
@@ -57,9 +58,11 @@ struct SheetLayout {
   int sheets = 0;
 };
 
-/// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the upper one. Pieces that fit on no sheet get one of their own, as large as they
-/// need, and are marked.
-SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm, double margin_mm, double gap_mm,
-                   bool fromTop = false);
+/// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the upper
+/// one; y = 0 lies above a strip at the lower edge of the sheet that is kept for other things. A piece
+/// that only the whole sheet holds, margins and strip included, gets one for itself; pieces that fit on
+/// no sheet get one of their own, as large as they need, and are marked.
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm,
+                   double margin_mm, double gap_mm, bool fromTop = false, double strip_mm = 0);
 
 } // namespace hinge

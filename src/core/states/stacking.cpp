@@ -108,6 +108,7 @@ private:
     const auto [low, high] = side > 0 ? std::pair{a.panel, b.panel} : std::pair{b.panel, a.panel};
     m_over[low.value].push_back(high.value);
     m_sides[{a.panel.value, b.panel.value}] = side;
+    m_meets[a.panel.value].push_back(b.panel), m_meets[b.panel.value].push_back(a.panel);
   }
 
   /// Known order of two overlapping panels: +1 when b lies above a.
@@ -164,7 +165,11 @@ private:
       if (leaves == 0) continue;
       const Vec2 from = (m_shut.panels[fold.left] * lift(fold.from)).tail<2>(), to = (m_shut.panels[fold.left] * lift(fold.to)).tail<2>();
       const Vec2 along = (to - from).normalized(), across(-along.y(), along.x());
-      for (const Sheet& s : m_sheets) {
+      // What lies between the leaves lies over the left one.
+      std::vector<PanelIndex> near = m_meets.at(fold.left.value);
+      std::ranges::sort(near);
+      for (PanelIndex panel : near) {
+        const Sheet& s = m_sheets[static_cast<std::size_t>(panel.value)];
         if (s.panel == fold.left || s.panel == fold.right) continue;
         const int left = known(fold.left, s.panel), right = known(s.panel, fold.right);
         if (left == 0 || left != right || left != leaves) continue; // not between the leaves
@@ -186,6 +191,7 @@ private:
   std::vector<Sheet> m_sheets;
   std::map<int, std::vector<int>> m_over;
   std::map<std::pair<int, int>, int> m_sides;
+  std::map<int, std::vector<PanelIndex>> m_meets; ///< panels that a panel overlaps, whichever is above
 };
 
 } // namespace

@@ -2,16 +2,12 @@
 #include <cmath>
 
 namespace hinge {
-namespace {
 
-/// Turns the world so that the table is z = constant: x away from the gutter over page b where the card lies.
 Iso3 onTable(const CardBase& card, const Assembly& assembly, double opening_rad) {
   if (card.rests == Rests::OnPage) return assembly.onTable(opening_rad);
   if (card.fold == FoldSide::Side || !assembly.symmetric) return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) * rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
   return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), kPi);
 }
-
-} // namespace
 
 Stand standOf(const Motion& motion, const Design& design, int directions) {
   Stand stand{.opening_rad = radians(design.card.display_deg)};

@@ -18,4 +18,8 @@ struct Stand {
 /// a card folded at the side stands on its lower edge and one folded at the top on both fore edges, like a roof.
 Stand standOf(const Motion& motion, const Design& design, int directions = 36);
 
+/// Turns the world so that the table is level (z up): lying, page b rests on it; on its edge, see
+/// standOf(). How high the table lies is not told.
+Iso3 onTable(const CardBase& card, const Assembly& assembly, double opening_rad);
+
 } // namespace hinge

@@ -13,17 +13,31 @@ namespace {
 /// Offers the faces of the panels an owner has just made, each standing on the fold to its tab or else on its first fold.
 void offerFaces(Assembly& assembly, AssemblyBuilder& builder, std::optional<StructureId> owner) {
   std::map<int, const Fold*> stands;
-  for (const Fold& fold : assembly.folds)
+  for (std::size_t k = builder.firstFold(); k < assembly.folds.size(); ++k) {
+    const Fold& fold = assembly.folds[FoldIndex(k)];
     for (PanelIndex p : {fold.left, fold.right}) {
       if (assembly.panels[p].owner != owner || assembly.panels[p].use == PanelUse::Tab) continue;
       const PanelIndex other = fold.left == p ? fold.right : fold.left;
       const Fold*& known = stands[p.value];
       if (!known || assembly.panels[other].use == PanelUse::Tab) known = &fold;
     }
+  }
   for (const auto& [p, fold] : stands) {
     const bool left = fold->left == PanelIndex(p);
     builder.faceSeats(PanelIndex(p), left ? fold->from : fold->to, left ? fold->to : fold->from);
   }
+}
+
+/// The seats that would take a structure, for a message; not all of them when there are many.
+std::string whereElse(const StructureKind& kind, const Assembly& assembly) {
+  constexpr int kMost = 6;
+  std::string all;
+  int count = 0;
+  for (const Seat& seat : assembly.seats)
+    if (kind.standsOn(seat, assembly) && ++count <= kMost)
+      all += fmt::format("{}{}", all.empty() ? "it stands on " : ", ", seat.key);
+  if (count == 0) return "nothing in this card takes one";
+  return count > kMost ? all + " and others" : all;
 }
 
 } // namespace
@@ -48,7 +62,11 @@ Result<Assembly> assembleDesign(const Design& design) {
     const Seat* seat = assembly.findSeat(item.seat);
     if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat), place};
     if (!kind->standsOn(*seat, assembly))
-      return Error{"seat.unsuitable", fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label, kind->unsuitable), place};
+      return Error{"seat.unsuitable",
+                   fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label,
+                               kind->unsuitable.empty() ? whereElse(*kind, assembly)
+                                                        : std::string(kind->unsuitable)),
+                   place};
     RecipeInput input{item, item.values, *seat, design.settings, design.stock.thickness_mm};
     const auto turned = item.values.find("turned");
     if (turned != item.values.end() && turned->second != 0) {

@@ -1,0 +1,277 @@
+#include "cli/options.h"
+#include "core/bases/base.h"
+#include "core/checks/analysis.h"
+#include "core/checks/propose.h"
+#include "core/checks/solve_piece.h"
+#include "core/io/design_json.h"
+#include "core/io/text_file.h"
+#include "core/structures/assemble.h"
+#include "core/structures/closure.h"
+#include "core/structures/proportion.h"
+#include "core/structures/registry.h"
+#include "core/structures/wrap.h"
+#include <algorithm>
+#include <fmt/format.h>
+#include <set>
+
+// The verbs that change a design.
+
+namespace hinge {
+namespace {
+
+/// A length of the new card: its own unit, or what is written behind the number.
+Result<double> sizeOfCard(const std::string& text, LengthUnit unit, const char* what) {
+  const auto length = parseLength_mm(text, unit);
+  if (length) return length;
+  return Error{length.error().code, length.error().message, what};
+}
+
+/// Sizes of a base by its table; the finished size counts among them.
+Result<CardBase> withSizes(const CardBase& card, const std::vector<std::string>& sets,
+                           LengthUnit unit) {
+  CardBase changed = card;
+  std::vector<std::string> own;
+  for (const std::string& set : sets) {
+    const bool width = set.starts_with("width="), height = set.starts_with("height=");
+    if (!width && !height) {
+      own.push_back(set);
+      continue;
+    }
+    const auto size = sizeOfCard(set.substr(set.find('=') + 1), unit, width ? "width" : "height");
+    if (!size) return size.error();
+    (width ? changed.width_mm : changed.height_mm) = *size;
+  }
+  const auto given = parseSets(own, findBaseKind(card.kind)->parameters, card.kind, unit);
+  if (!given) return given.error();
+  for (const auto& [key, value] : *given) changed.values[key] = value;
+  if (auto valid = validateCard(changed); !valid) return valid.error();
+  return changed;
+}
+
+/// Takes what was worked into a free piece over into the file.
+int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work,
+             const std::string& path) {
+  if (!work) {
+    const Error& e = work.error();
+    return refuse({e.code, e.message, e.place.empty() ? id.text() : e.place});
+  }
+  auto edited = setWork(d, id, *work);
+  return edited ? saveEdited(*edited, path) : refuse(edited.error());
+}
+
+std::string shown(double length_mm, const Design& d) {
+  return formatLength(length_mm, d.settings.unit);
+}
+
+/// "10, 36 1/4in, 66" -> places in mm; "none" -> no place at all.
+Result<std::vector<double>> parsePlaces(const std::vector<std::string>& texts, LengthUnit unit) {
+  std::vector<double> places;
+  if (texts.size() == 1 && texts.front() == "none") return places;
+  for (const std::string& text : texts) {
+    std::string_view rest = text;
+    while (!rest.empty()) {
+      const auto comma = rest.find(',');
+      const std::string_view part = rest.substr(0, comma);
+      rest = comma == std::string_view::npos ? std::string_view() : rest.substr(comma + 1);
+      if (part.find_first_not_of(' ') == std::string_view::npos) continue;
+      const auto place = parseLength_mm(part, unit);
+      if (!place) return place.error();
+      places.push_back(*place);
+    }
+  }
+  if (places.empty())
+    return Error{"usage", "no place is given; \"none\" takes all scores away", "scores"};
+  return places;
+}
+
+void printScores(const Design& d, const PieceWork& work) {
+  std::vector<char> printed(work.lines.size(), 0);
+  for (const ScoreMark& mark : scoreMarks(work)) {
+    const bool slanted = std::abs(mark.low_mm - mark.high_mm) > 1e-6;
+    const std::string above = slanted ? fmt::format("  ({} above)", shown(mark.high_mm, d)) : "";
+    fmt::print("{:>12}  {}{}\n", shown(mark.low_mm, d), workKey(work.lines[mark.line].kind), above);
+    printed[mark.line] = 1;
+  }
+  // What does not run from edge to edge has no single place: both of its ends are told.
+  const Vec2 corner = boundsOf(work.outline).low;
+  const auto point = [&](const Vec2& p) {
+    return fmt::format("{} / {}", shown(p.x() - corner.x(), d), shown(p.y() - corner.y(), d));
+  };
+  for (std::size_t k = 0; k < work.lines.size(); ++k)
+    if (const WorkLine& line = work.lines[k]; !printed[k])
+      fmt::print("{:>12}  {} from {} to {}\n", "partly", workKey(line.kind), point(line.from),
+                 point(line.to));
+}
+
+/// Every key must be one that the card or piece has.
+Result<void> known(const std::vector<std::string>& keys, const std::vector<LengthRow>& rows,
+                   const char* option) {
+  std::vector<std::string> all;
+  for (const LengthRow& row : rows) all.push_back(row.key);
+  for (const std::string& key : keys)
+    if (std::ranges::find(all, key) == all.end())
+      return Error{"value.unknown",
+                   fmt::format("there is no length \"{}\"; there are {}", key, listed(all)),
+                   option};
+  return {};
+}
+
+} // namespace
+
+int newDesign(const Options& o) {
+  if (!o.force && fileExists(o.file))
+    return refuse({"file.exists", "is there already; --force replaces it", o.file});
+  Design d;
+  if (!o.unit.empty()) {
+    const auto unit = unitFromKey(o.unit);
+    if (!unit) return refuse(unit.error());
+    d.settings.unit = *unit;
+  }
+  const auto width = sizeOfCard(o.width, d.settings.unit, "--width");
+  const auto height = sizeOfCard(o.height, d.settings.unit, "--height");
+  if (!width) return refuse(width.error());
+  if (!height) return refuse(height.error());
+  d.card.width_mm = *width, d.card.height_mm = *height;
+  d.card.fold = o.fold == "top" ? FoldSide::Top : FoldSide::Side;
+  if (auto valid = validateCard(d.card); !valid) return refuse(valid.error());
+  if (o.base != "single-fold") {
+    const auto card = onBase(d.card, o.base);
+    if (!card) return refuse(card.error());
+    d.card = *card;
+  }
+  const auto card = withSizes(d.card, o.sets, d.settings.unit);
+  if (!card) return refuse(card.error());
+  d.card = *card;
+  return saveEdited(d, o.file);
+}
+
+int addOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const StructureKind* kind = findStructureKind(o.kind);
+  if (!kind)
+    return refuse({"structure.unknown", fmt::format("there is no structure kind \"{}\"", o.kind)});
+  auto given = parseSets(o.sets, kind->parameters, o.kind, d->settings.unit);
+  if (!given) return refuse(given.error());
+  auto added = addProposed(*d, o.kind, o.seat, *given);
+  if (!added) return refuse(added.error());
+  const int code = saveEdited(added->design, o.target());
+  if (code == kFine) fmt::print("{}\n", added->id.text());
+  return code;
+}
+
+int setOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  if (o.id == "card") {
+    const auto card = withSizes(d->card, o.sets, d->settings.unit);
+    if (!card) return refuse(card.error());
+    auto edited = setCard(*d, *card);
+    return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+  }
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  const StructureItem& item = *d->find(*id);
+  auto values = parseSets(o.sets, parametersOf(item), item.kind, d->settings.unit);
+  if (!values) return refuse(values.error());
+  auto edited = setValues(*d, *id, *values);
+  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+}
+
+int scoresOf(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  const StructureItem& item = *d->find(*id);
+  if (!item.work) return refuse({"work.missing", "is no free piece", o.id});
+  if (o.sets.empty()) {
+    printScores(*d, *item.work);
+    return kFine;
+  }
+  const auto places = parsePlaces(o.sets, d->settings.unit);
+  if (!places) return refuse(places.error());
+  return saveWork(*d, *id, withScores(*item.work, *places), o.target());
+}
+
+int solveOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  if (!d->find(*id)->work) return refuse({"work.missing", "is no free piece", o.id});
+  if (o.wrapGiven) {
+    constexpr double kLeast_mm = 3, kMost_mm = 60;
+    const auto overlap = parseLength_mm(o.wrap, d->settings.unit);
+    if (!overlap) return refuse({overlap.error().code, overlap.error().message, "--wrap"});
+    if (*overlap < kLeast_mm || *overlap > kMost_mm)
+      return refuse({"usage",
+                     fmt::format("the overlap must be {} to {}", shown(kLeast_mm, *d),
+                                 shown(kMost_mm, *d)),
+                     "--wrap"});
+    return saveWork(*d, *id, wrappedRound(*d, *id, *overlap), o.target());
+  }
+  if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
+  auto assembly = assembleDesign(*d);
+  if (!assembly) return refuse(assembly.error());
+  const Motion motion =
+      Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
+  if (std::ranges::find(motion.impossible(), *id) != motion.impossible().end())
+    return refuse({"piece.impossible",
+                   "cannot be put together as it is joined: how it lies flat cannot be told", o.id});
+  if (shutGap_mm(*id, motion) < kExactClosure) {
+    fmt::print("{} lies flat exactly as it is\n", id->text());
+    return kFine;
+  }
+  const auto found = solveShut(*d, motion, *id);
+  if (!found) return refuse({"mend.none", "no single width makes it lie flat", o.id});
+  auto edited = applyMend(*d, *found);
+  if (!edited) return refuse(edited.error());
+  fmt::print("{}\n", describe(*found, *d));
+  return saveEdited(*edited, o.target());
+}
+
+int fitOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  std::optional<StructureId> piece;
+  if (o.id != "card") {
+    auto id = idIn(*d, o.id);
+    if (!id) return refuse(id.error());
+    piece = *id;
+  }
+  const auto rows = lengthRows(*d, piece);
+  if (auto fine = known(o.hold, rows, "--hold"); !fine) return refuse(fine.error());
+  if (auto fine = known(o.give, rows, "--give"); !fine) return refuse(fine.error());
+  if (o.sets.empty()) {
+    const auto length = flatLength_mm(*d, piece);
+    if (!length) return refuse(length.error());
+    fmt::print("flat length {}\n", shown(*length, *d));
+    for (const LengthRow& row : rows)
+      fmt::print("{:5} {:24} {:>12}  {}\n", row.held ? "held" : "gives", row.key,
+                 shown(row.value_mm, *d), row.label);
+    return kFine;
+  }
+  const auto length = parseLength_mm(o.sets.front(), d->settings.unit);
+  if (!length) return refuse(length.error());
+  std::set<std::string> held(o.hold.begin(), o.hold.end());
+  for (const LengthRow& row : rows)
+    if (row.held && std::ranges::find(o.give, row.key) == o.give.end()) held.insert(row.key);
+  const auto fitted = fittedTo(*d, piece, *length, held);
+  if (!fitted) return refuse(fitted.error());
+  const int code = saveEdited(fitted->design, o.target());
+  if (code == kFine)
+    fmt::print("what gives has grown to {} %\n", formatNumber(100 * fitted->factor, 2));
+  return code;
+}
+
+int removeOne(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error());
+  auto edited = removeStructure(*d, *id);
+  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+}
+
+} // namespace hinge

@@ -1,0 +1,148 @@
+#include "cli/options.h"
+#include "core/io/design_json.h"
+#include "core/io/fold_file.h"
+#include "core/io/obj.h"
+#include "core/io/report_json.h"
+#include "core/io/svg.h"
+#include "core/io/text_file.h"
+#include "core/structures/assemble.h"
+#include "render/picture.h"
+#include "render/sheets_pdf.h"
+#include <QGuiApplication>
+#include <algorithm>
+#include <cstdlib>
+#include <fmt/format.h>
+
+// The verbs that write files made from a design, and the sweep.
+
+namespace hinge {
+namespace {
+
+/// Opening at which pictures and models are made when none is asked for.
+constexpr double kPictureOpening_deg = 100;
+
+/// Qt's painting for pictures and PDF; it needs fonts but never a screen.
+class PaintingSession {
+public:
+  PaintingSession() {
+    if (!std::getenv("QT_QPA_PLATFORM")) setenv("QT_QPA_PLATFORM", "offscreen", 1);
+    // The offscreen platform asks for a runtime folder only to warn that there is none.
+    if (!std::getenv("XDG_RUNTIME_DIR"))
+      qputenv("QT_LOGGING_RULES", "qt.core.qstandardpaths=false;default.warning=false");
+    m_application.emplace(m_count, m_arguments);
+  }
+
+private:
+  int m_count = 1;
+  char m_name[18] = "hinge-lantern-cli";
+  char* m_arguments[2] = {m_name, nullptr};
+  std::optional<QGuiApplication> m_application;
+};
+
+Result<Motion> motionOf(const std::string& file, Design& design) {
+  auto d = loadDesign(file);
+  if (!d) return d.error();
+  design = *d;
+  auto assembly = assembleDesign(design);
+  if (!assembly) return assembly.error();
+  return Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
+}
+
+Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
+                       const std::string& path) {
+  std::vector<double> openings;
+  if (open_deg) openings.push_back(*open_deg);
+  else
+    for (double t : kFoldFrames_deg) {
+      const bool reached = radians(t) >= motion.low_rad() && radians(t) <= motion.high_rad();
+      if (reached) openings.push_back(t);
+      else
+        fmt::print(stderr,
+                   "hinge-lantern-cli: left out the frame at {} degrees, which the design does not "
+                   "reach\n",
+                   t);
+    }
+  const auto text = motionToFold(motion, openings);
+  return text ? writeFile(path, *text) : text.error();
+}
+
+Result<void> written(const Options& o, const Motion& motion, const Design& d,
+                     std::optional<double> open_deg) {
+  std::optional<PaintingSession> painting;
+  if (o.format == "pdf" || o.format == "png") painting.emplace();
+  const double open = open_deg.value_or(kPictureOpening_deg);
+  if (o.format == "svg") return writeFile(o.out, piecesToSvg(motion.assembly(), d));
+  if (o.format == "pdf") return writeSheetsPdf(motion.assembly(), d, o.out);
+  if (o.format == "png")
+    return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}), o.out);
+  if (o.format == "fold") return writeFold(motion, open_deg, o.out);
+  const auto text = poseToObj(motion, open);
+  return text ? writeFile(o.out, *text) : text.error();
+}
+
+} // namespace
+
+int sweep(const Options& o) {
+  if (!(o.step >= 0.01 && o.step <= 180))
+    return refuse({"usage", "must be from 0.01 to 180 degrees", "--step"});
+  Design d;
+  auto motion = motionOf(o.file, d);
+  if (!motion) return refuse(motion.error());
+  std::vector<double> openings;
+  for (int k = 0; k * o.step <= 180 + 1e-9; ++k) openings.push_back(std::min(180.0, k * o.step));
+  if (o.json) fmt::print("{}", sweepToJson(*motion, d, openings));
+  else
+    for (double t : openings)
+      fmt::print("{:>7} deg  residual {:.2e} mm\n", formatNumber(t, 2),
+                 motion->poseAt(radians(t)).residual_mm);
+  return kFine;
+}
+
+int exportFile(const Options& o) {
+  std::optional<double> open_deg;
+  if (o.openGiven) {
+    const auto opening = parseOpening_deg(o.open);
+    if (!opening) return refuse(opening.error());
+    open_deg = *opening;
+  }
+  if (auto may = mayWriteTo(o.out, {o.file}); !may) return refuse(may.error());
+  Design d;
+  auto motion = motionOf(o.file, d);
+  if (!motion) return refuse(motion.error());
+  const auto done = written(o, *motion, d, open_deg);
+  return done ? kFine : refuse(done.error());
+}
+
+int gallery(const Options& o) {
+  if (!(o.columns >= 1 && o.columns <= 12))
+    return refuse({"usage", "must be from 1 to 12", "--columns"});
+  std::optional<double> open_deg;
+  if (o.openGiven) {
+    const auto opening = parseOpening_deg(o.open);
+    if (!opening) return refuse(opening.error());
+    open_deg = *opening;
+  }
+  if (auto may = mayWriteTo(o.out, o.files); !may) return refuse(may.error());
+  PaintingSession painting;
+  std::vector<Motion> motions;
+  std::vector<Design> designs;
+  motions.reserve(o.files.size());
+  for (const std::string& file : o.files) {
+    Design d;
+    auto motion = motionOf(file, d);
+    if (!motion) return refuse(motion.error());
+    motions.push_back(std::move(motion).value()), designs.push_back(std::move(d));
+  }
+  std::vector<GalleryCard> cards;
+  for (std::size_t k = 0; k < motions.size(); ++k) {
+    const double wanted = radians(open_deg.value_or(designs[k].card.display_deg));
+    const double opening = std::clamp(wanted, motions[k].low_rad(), motions[k].high_rad());
+    const QString title = QString::fromStdString(designs[k].title);
+    cards.push_back({&motions[k], designs[k].card, opening, title});
+  }
+  const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
+  const auto done = writePicture(picture, o.out);
+  return done ? kFine : refuse(done.error());
+}
+
+} // namespace hinge

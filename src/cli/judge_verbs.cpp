@@ -1,0 +1,154 @@
+#include "cli/options.h"
+#include "core/base/deadline.h"
+#include "core/checks/analysis.h"
+#include "core/io/design_json.h"
+#include "core/io/report_json.h"
+#include "core/making/order.h"
+#include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+// The verbs that say what is there and what it is worth.
+
+namespace hinge {
+
+int listStructures(const Options& o) {
+  if (o.json) {
+    fmt::print("{}", kindsToJson());
+    return kFine;
+  }
+  for (const StructureKind* kind : structureKinds()) {
+    fmt::print("{}  {}: {}\n", kind->key, kind->label, kind->summary);
+    for (const ParameterSpec& p : kind->parameters)
+      fmt::print("    {:9} {:16} {:>7} {:5} {} to {}  {}\n", p.key, p.label,
+                 formatNumber(p.start, 3), unitKey(p.unit), formatNumber(p.least, 3),
+                 formatNumber(p.most, 3), p.meaning);
+  }
+  return kFine;
+}
+
+int listSeats(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto assembly = assembleDesign(*d);
+  if (!assembly) return refuse(assembly.error());
+  if (o.json) fmt::print("{}", seatsToJson(*assembly));
+  else
+    for (const Seat& seat : assembly->seats)
+      fmt::print("{:16} {:36} {}\n", seat.key, seat.label,
+                 formatLength(seat.length_mm, d->settings.unit));
+  return kFine;
+}
+
+int orderOf(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto assembled = assembleDesign(*d);
+  if (!assembled) return refuse(assembled.error());
+  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  const AssemblyOrder order = assemblyOrder(Motion::trace(assembly), radians(d->card.display_deg));
+  const int code = order.unreachable.empty() ? kFine : kSpoiled;
+  if (o.json) {
+    fmt::print("{}", orderToJson(order, *d, *assembly));
+    return code;
+  }
+  const auto lines = describe(order, *d, *assembly);
+  for (std::size_t k = 0; k < lines.size(); ++k) {
+    const std::string number = k < order.steps.size() ? fmt::format("{}.", k + 1) : "x";
+    fmt::print("{:>4} {}\n", number, lines[k]);
+  }
+  return code;
+}
+
+namespace {
+
+void printFindings(const Options& o, const Analysis& analysis) {
+  fmt::print("{}: {}, mobility {}\n", o.file, verdictKey(analysis.verdict),
+             analysis.motion->mobility());
+  int number = 0;
+  for (const Finding& f : analysis.findings)
+    fmt::print("{:3}  {}: {}\n", ++number,
+               f.severity == Severity::Spoils ? "spoils the card" : "advice",
+               describe(f, analysis.design));
+  std::fflush(stdout); // the verdict does not wait for the mends
+}
+
+void printMends(const Analysis& analysis, double seconds) {
+  std::size_t number = 0, unsought = 0;
+  for (const Finding& f : analysis.findings) {
+    ++number;
+    unsought += !f.mendSought;
+    if (f.mend) fmt::print("     mend {}: {}\n", number, describe(*f.mend, analysis.design));
+  }
+  if (unsought > 0 && seconds > 0)
+    fmt::print("     {} of {} findings not looked into within {} s (--mends SECONDS)\n", unsought,
+               analysis.findings.size(), formatNumber(seconds, 2));
+}
+
+} // namespace
+
+int check(const Options& o) {
+  constexpr double kMost_s = 86400;
+  const auto seconds = parseNumber(o.mends, 0, kMost_s, "--mends");
+  if (!seconds) return refuse(seconds.error());
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto analysed = analyse(*d);
+  if (!analysed) return refuse(analysed.error());
+  Analysis analysis = std::move(analysed).value();
+  if (!o.json) printFindings(o, analysis);
+  if (*seconds > 0) {
+    const Deadline deadline{std::chrono::duration<double>(*seconds)};
+    searchMends(analysis, deadline.token());
+  }
+  if (o.json) fmt::print("{}", analysisToJson(analysis));
+  else printMends(analysis, *seconds);
+  return analysis.verdict == Verdict::Spoiled ? kSpoiled : kFine;
+}
+
+namespace {
+
+/// The design with the mend of one finding, numbered as "check" lists them.
+Result<Design> withOneMended(const Design& d, const std::string& text) {
+  const auto analysis = analyse(d);
+  if (!analysis) return analysis.error();
+  const auto count = static_cast<double>(analysis->findings.size());
+  const auto number = parseNumber(text, 1, std::max(1.0, count), "--finding");
+  if (!number || count == 0 || *number != std::floor(*number))
+    return Error{"usage", fmt::format("there is no finding \"{}\"; \"check\" lists {}", text, count),
+                 "--finding"};
+  const Finding& f = analysis->findings[static_cast<std::size_t>(*number) - 1];
+  const auto mend = searchMend(*analysis, f);
+  if (mend) return applyMend(d, *mend);
+  return Error{"mend.none",
+               fmt::format("no change of sizes was found that mends: {}", describe(f, d)), ""};
+}
+
+} // namespace
+
+int mend(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  Design edited;
+  int applied = 1;
+  if (!o.findingGiven || o.all) {
+    auto mended = mendAll(*d);
+    if (!mended) return refuse(mended.error());
+    edited = mended->design, applied = mended->applied;
+  } else {
+    auto one = withOneMended(*d, o.finding);
+    if (!one) return refuse(one.error());
+    edited = std::move(one).value();
+  }
+  if (const int code = saveEdited(edited, o.target()); code != kFine) return code;
+  auto after = analyse(edited);
+  if (!after) return refuse(after.error());
+  fmt::print("{} mended, verdict {}\n", applied, verdictKey(after->verdict));
+  for (const Finding& f : after->findings)
+    if (f.severity == Severity::Spoils) fmt::print("not mended: {}\n", describe(f, edited));
+  return after->verdict == Verdict::Spoiled ? kSpoiled : kFine;
+}
+
+} // namespace hinge

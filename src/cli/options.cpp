@@ -1,0 +1,80 @@
+#include "cli/options.h"
+#include "core/io/design_json.h"
+#include "core/io/text_file.h"
+#include "core/structures/assemble.h"
+#include <cmath>
+#include <fmt/format.h>
+
+namespace hinge {
+
+int refuse(const Error& error) {
+  fmt::print(stderr, "hinge-lantern-cli: {}\n", error.text());
+  return kUnusable;
+}
+
+std::string listed(const std::vector<std::string>& words) {
+  std::string text;
+  for (const std::string& word : words) text += (text.empty() ? "" : ", ") + word;
+  return text;
+}
+
+Result<ParameterValues> parseSets(const std::vector<std::string>& sets, ParameterTable table,
+                                  std::string_view owner, LengthUnit unit) {
+  ParameterValues values;
+  for (const std::string& set : sets) {
+    const auto equals = set.find('=');
+    if (equals == std::string::npos)
+      return Error{"usage", "must be key=value", fmt::format("--set {}", set)};
+    const std::string key = set.substr(0, equals);
+    const std::string_view text = std::string_view(set).substr(equals + 1);
+    const ParameterSpec* spec = findSpec(table, key);
+    if (!spec) {
+      std::vector<std::string> known;
+      for (const ParameterSpec& row : table) known.emplace_back(row.key);
+      const std::string has = known.empty() ? "it has none" : "it has " + listed(known);
+      return Error{"value.unknown",
+                   fmt::format("{} has no parameter \"{}\": {}", owner, key, has), ""};
+    }
+    const bool length = spec->unit == ParameterUnit::Millimetre;
+    const auto value = length ? parseLength_mm(text, unit) : parseAngle_deg(text);
+    if (!value) return Error{value.error().code, value.error().message, key};
+    values[key] = *value;
+  }
+  return values;
+}
+
+Result<double> parseNumber(const std::string& text, double least, double most,
+                           std::string_view what) {
+  const auto value = parseAngle_deg(text); // a plain number
+  if (value && *value >= least && *value <= most) return value;
+  return Error{"usage",
+               fmt::format("\"{}\" is no number from {} to {}", text, formatNumber(least, 2),
+                           formatNumber(most, 2)),
+               std::string(what)};
+}
+
+Result<double> parseOpening_deg(const std::string& text) {
+  return parseNumber(text, 0, 180, "--open");
+}
+
+Result<StructureId> idIn(const Design& d, const std::string& text) {
+  const auto id = structureIdFromText(text);
+  if (!id || !d.find(*id))
+    return Error{"structure.missing", fmt::format("there is no structure \"{}\"", text), ""};
+  return *id;
+}
+
+int saveEdited(const Design& edited, const std::string& path) {
+  if (auto assembly = assembleDesign(edited); !assembly) return refuse(assembly.error());
+  if (auto saved = saveDesign(edited, path); !saved) return refuse(saved.error());
+  return kFine;
+}
+
+Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources) {
+  for (const std::string& source : sources)
+    if (isSameFile(target, source))
+      return Error{"file.same", "is the card itself: name another file to write to", target};
+  return {};
+}
+
+} // namespace hinge

@@ -1,0 +1,62 @@
+#pragma once
+#include "cli/commands.h"
+#include "core/design/design.h"
+#include "core/design/parameter.h"
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace hinge {
+
+/// What was typed, as text wherever the meaning depends on the card: a number without a unit is in
+/// the card's own.
+struct Options {
+  std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding, unit;
+  std::string width, height, wrap, open, mends = "2";
+  std::vector<std::string> sets, files, hold, give;
+  int columns = 3, steps = 0, size = 400;
+  double step = 10;
+  bool json = false, all = false, force = false;
+  /// Told apart from an option that was given an empty text.
+  bool openGiven = false, findingGiven = false, wrapGiven = false;
+  std::string target() const { return out.empty() ? file : out; }
+};
+
+/// Says why on stderr and returns the exit code for unusable input.
+int refuse(const Error& error);
+
+/// "key=value" by a parameter table; lengths without a unit are in `unit`, angles in degrees.
+Result<ParameterValues> parseSets(const std::vector<std::string>& sets, ParameterTable table,
+                                  std::string_view owner, LengthUnit unit);
+/// A number of a range, or the reason why the text is none. `what` names the option.
+Result<double> parseNumber(const std::string& text, double least, double most,
+                           std::string_view what);
+/// An opening in degrees, 0 to 180.
+Result<double> parseOpening_deg(const std::string& text);
+/// The structure of that name.
+Result<StructureId> idIn(const Design& design, const std::string& text);
+/// "a, b, c" for a message that says what there is.
+std::string listed(const std::vector<std::string>& words);
+/// An edit is saved only when the edited design can be assembled.
+int saveEdited(const Design& edited, const std::string& path);
+/// Refuses to write a result over a file that it was made from.
+Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources);
+
+// The verbs, one function each; the return value is the exit code.
+int listStructures(const Options& o);
+int newDesign(const Options& o);
+int listSeats(const Options& o);
+int addOne(const Options& o);
+int setOne(const Options& o);
+int scoresOf(const Options& o);
+int solveOne(const Options& o);
+int fitOne(const Options& o);
+int removeOne(const Options& o);
+int orderOf(const Options& o);
+int check(const Options& o);
+int mend(const Options& o);
+int sweep(const Options& o);
+int exportFile(const Options& o);
+int gallery(const Options& o);
+
+} // namespace hinge

@@ -1,0 +1,131 @@
+#include "core/checks/check.h"
+#include "core/motion/tolerances.h"
+#include <algorithm>
+#include <map>
+
+// Joints hold: glue, slots and pins meet at every opening. Glue that holds panels rigidly in two ways
+// which do not agree tears; glue that ties pages of the base together locks the card. What is at no
+// opening at all cannot be put together.
+
+namespace hinge {
+namespace {
+
+/// Steps of the opening; pages that are tied together part by far more than between two steps.
+constexpr double kStep_rad = radians(2.0);
+
+void addPanel(const CheckInput& in, PanelIndex panel, Finding& f) {
+  const Panel& p = in.assembly.panels[panel];
+  if (std::ranges::find(f.elements, p.key) == f.elements.end()) f.elements.push_back(p.key);
+  if (p.owner && std::ranges::find(f.owners, *p.owner) == f.owners.end())
+    f.owners.push_back(*p.owner);
+}
+
+/// What ties the pages of a body together: the panels glued to one of them, or else all that is not of
+/// the base.
+Finding lockedBy(const CheckInput& in, const Body& body) {
+  Finding f{"locked", Severity::Spoils};
+  std::vector<PanelIndex> pages;
+  for (PanelIndex p : body.panels)
+    (in.assembly.panels[p].use == PanelUse::Page ? pages.push_back(p) : addPanel(in, p, f));
+  for (PanelIndex p : pages) addPanel(in, p, f);
+  return f;
+}
+
+void findLocked(const CheckInput& in, std::vector<Finding>& found) {
+  const Mechanism& m = in.motion.mechanism();
+  std::map<int, Finding> byBody;
+  for (double t = 0; t < kPi + 0.5 * kStep_rad; t += kStep_rad) {
+    const double opening = std::min(t, kPi);
+    std::map<int, Iso3> first; // where the first page of each body puts it
+    for (const auto& [page, pose] : in.assembly.basePoses(opening)) {
+      const BodyIndex body = m.bodyOf[page];
+      const Iso3 here = pose * m.inBody[page].inverse();
+      const auto [known, isFirst] = first.emplace(body.value, here);
+      if (isFirst) continue;
+      double gap = 0;
+      Vec3 place = Vec3::Zero();
+      for (const Vec2& c : in.assembly.panels[page].outline) {
+        const Vec3 wanted = pose * lift(c), held = known->second * (m.inBody[page] * lift(c));
+        if ((wanted - held).norm() > gap) gap = (wanted - held).norm(), place = wanted;
+      }
+      if (gap <= motion::kMeets_mm) continue;
+      auto it = byBody.find(body.value);
+      if (it == byBody.end()) {
+        it = byBody.emplace(body.value, lockedBy(in, m.bodies[body])).first;
+        it->second.from_rad = opening;
+      }
+      Finding& f = it->second;
+      f.to_rad = opening;
+      if (gap > f.amount) f.amount = gap, f.place = place, f.show_rad = opening;
+    }
+  }
+  for (auto& [body, f] : byBody) found.push_back(std::move(f));
+}
+
+void findTorn(const CheckInput& in, std::vector<Finding>& found) {
+  const double show = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
+  const Pose pose = in.motion.poseAt(show);
+  for (const Mechanism::Misfit& misfit : in.motion.mechanism().misfits) {
+    if (misfit.gap_mm <= motion::kMeets_mm) continue;
+    // Pages that are tied together no longer meet at their own fold; that is "locked".
+    const auto isPage = [&](PanelIndex p) { return in.assembly.panels[p].use == PanelUse::Page; };
+    if (isPage(misfit.first) && isPage(misfit.second)) continue;
+    Finding f{"torn", Severity::Spoils};
+    addPanel(in, misfit.second, f), addPanel(in, misfit.first, f);
+    const auto same = std::ranges::find_if(found, [&](const Finding& other) {
+      return other.code == f.code && other.owners == f.owners;
+    });
+    if (same != found.end() && same->amount >= misfit.gap_mm) continue;
+    f.amount = misfit.gap_mm, f.to_rad = kPi, f.show_rad = show;
+    if (pose.placed[misfit.second]) f.place = pose.panels[misfit.second] * lift(misfit.at);
+    if (same != found.end()) *same = std::move(f);
+    else found.push_back(std::move(f));
+  }
+}
+
+/// Panels that are placed at no opening although nothing has said why.
+void findNowhere(const CheckInput& in, std::vector<Finding>& found) {
+  IndexedVector<PanelIndex, char> seen;
+  seen.assign(in.assembly.panels.size(), 0);
+  const auto look = [&](const Pose& pose) {
+    for (PanelIndex p : in.assembly.panels.indices()) seen[p] = seen[p] || pose.placed[p];
+  };
+  for (double t : in.motion.nodeOpenings()) {
+    if (std::ranges::all_of(seen, [](char c) { return c != 0; })) return;
+    look(in.motion.poseAt(t));
+  }
+  for (PanelIndex p : in.assembly.panels.indices()) {
+    if (seen[p]) continue;
+    const auto& owner = in.assembly.panels[p].owner;
+    const auto named = [&](const Finding& f) {
+      return owner && std::ranges::find(f.owners, *owner) != f.owners.end();
+    };
+    const bool known = in.before && std::ranges::any_of(*in.before, named);
+    if (known || std::ranges::any_of(found, named)) continue;
+    // What stands on something that cannot be put together is only a victim of it.
+    const auto& lost = in.motion.impossible();
+    if (owner && std::ranges::find(lost, *owner) != lost.end()) continue;
+    Finding f{"impossible", Severity::Spoils};
+    addPanel(in, p, f);
+    f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
+    found.push_back(std::move(f));
+  }
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  std::vector<Finding> found;
+  findLocked(in, found);
+  findTorn(in, found);
+  findNowhere(in, found);
+  return found;
+}
+
+} // namespace
+
+const CheckKind& holdsCheck() {
+  static const CheckKind kind{"holds", "Joints hold",
+                              "Glue, slots and pins meet at every opening", run};
+  return kind;
+}
+
+} // namespace hinge

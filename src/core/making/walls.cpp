@@ -1,0 +1,77 @@
+#include "core/making/walls.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+constexpr std::size_t kLeaf = 4;
+constexpr double kWider_mm = 1e-6; ///< boxes of flat panels have no thickness; rounding has
+
+} // namespace
+
+Walls::Walls(const Assembly& assembly, Pose pose) : m_pose(std::move(pose)) {
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!m_pose.placed[p]) continue;
+    Wall wall{p, m_pose.panels[p].inverse(), &assembly.panels[p].outline, Vec3::Constant(1e300),
+              Vec3::Constant(-1e300)};
+    for (const Vec2& c : *wall.outline) {
+      const Vec3 q = m_pose.panels[p] * lift(c);
+      wall.low = wall.low.cwiseMin(q), wall.high = wall.high.cwiseMax(q);
+    }
+    wall.low.array() -= kWider_mm, wall.high.array() += kWider_mm;
+    m_walls.push_back(std::move(wall));
+  }
+  if (!m_walls.empty()) build(0, m_walls.size());
+}
+
+int Walls::build(std::size_t first, std::size_t count) {
+  Node node{Vec3::Constant(1e300), Vec3::Constant(-1e300)};
+  for (std::size_t k = first; k < first + count; ++k)
+    node.low = node.low.cwiseMin(m_walls[k].low), node.high = node.high.cwiseMax(m_walls[k].high);
+  node.first = first, node.count = count;
+  const int at = static_cast<int>(m_nodes.size());
+  m_nodes.push_back(node);
+  if (count <= kLeaf) return at;
+  Eigen::Index axis = 0;
+  (node.high - node.low).maxCoeff(&axis);
+  const std::size_t half = count / 2;
+  const auto from = m_walls.begin() + static_cast<std::ptrdiff_t>(first);
+  std::nth_element(from, from + static_cast<std::ptrdiff_t>(half),
+                   from + static_cast<std::ptrdiff_t>(count), [axis](const Wall& a, const Wall& b) {
+                     return a.low[axis] + a.high[axis] < b.low[axis] + b.high[axis];
+                   });
+  const int left = build(first, half), right = build(first + half, count - half);
+  m_nodes[static_cast<std::size_t>(at)].left = left;
+  m_nodes[static_cast<std::size_t>(at)].right = right;
+  return at;
+}
+
+/// Directions of a half-sphere about a unit vector, to 70 degrees from it, the straight one first.
+std::vector<Vec3> Walls::waysFrom(const Vec3& axis) {
+  const Vec3 u = axis.unitOrthogonal(), v = axis.cross(u);
+  std::vector<Vec3> all{axis};
+  for (double off : {25.0, 50.0, 70.0})
+    for (int k = 0; k < 12; ++k) {
+      const double a = radians(off), b = radians(30.0 * k + off);
+      all.push_back(std::cos(a) * axis + std::sin(a) * (std::cos(b) * u + std::sin(b) * v));
+    }
+  return all;
+}
+
+bool Walls::stands(const Wall& wall, const Way& way) {
+  const Vec3 a = wall.toPanel * way.from, b = wall.toPanel * way.to;
+  if ((a.z() > 0) == (b.z() > 0) || std::abs(a.z() - b.z()) < 1e-9) return false;
+  const Vec3 hit = a + (b - a) * (a.z() / (a.z() - b.z()));
+  // Even-odd along a ray; the bridges to windows are walked both ways and cancel.
+  const Polygon& outline = *wall.outline;
+  bool inside = false;
+  for (std::size_t i = 0, j = outline.size() - 1; i < outline.size(); j = i++) {
+    const Vec2 &p = outline[i], &q = outline[j];
+    if ((p.y() > hit.y()) == (q.y() > hit.y())) continue;
+    if (hit.x() < p.x() + (q.x() - p.x()) * (hit.y() - p.y()) / (q.y() - p.y())) inside = !inside;
+  }
+  return inside;
+}
+
+} // namespace hinge

@@ -1,0 +1,108 @@
+#include "app/look.h"
+#include "app/main_window.h"
+#include "stall_recorder.h"
+#include <QMenu>
+#include <QMessageBox>
+#include <QStandardPaths>
+#include <QTest>
+
+using namespace hinge;
+using namespace hinge::test;
+
+// The window stays at hand: no event keeps the interface thread at work for long, whatever is pressed
+// while a card is being worked out.
+
+namespace {
+
+constexpr double kLongest_ms = 100;
+
+RecordingApplication* recorder() { return static_cast<RecordingApplication*>(qApp); }
+
+void pass(int ms) { QTest::qWait(ms); }
+
+/// Drives a window over a card: every structure in turn, with the keys in an order that interrupts what
+/// the last one began.
+RecordingApplication::Stall longestWhileDriven(const QString& file) {
+  MainWindow window;
+  window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+  window.show();
+  if (!window.openFile(file)) return {1e300, QStringLiteral("cannot open ") + file};
+  pass(300);
+  recorder()->restart();
+  StageView& stage = window.stage();
+  stage.setFocus();
+  const Qt::Key keys[] = {Qt::Key_Up,   Qt::Key_End,  Qt::Key_Space, Qt::Key_P,  Qt::Key_F10,
+                          Qt::Key_Down, Qt::Key_Home, Qt::Key_P,     Qt::Key_Up, Qt::Key_Left};
+  int turn = 0;
+  for (const StructureItem& item : window.document().committed().structures) {
+    if (++turn > 3) break;
+    window.document().select(item.id);
+    for (Qt::Key key : keys) {
+      QTest::keyClick(&stage, key);
+      pass(20);
+      QTest::mouseClick(&stage, Qt::RightButton, {}, stage.rect().center());
+      if (QWidget* popup = QApplication::activePopupWidget()) popup->close();
+    }
+    QTest::keyClick(&stage, Qt::Key_Up, Qt::ControlModifier);
+    pass(150); // lets a verdict come, and mends after it
+    for (auto place : {MainWindow::SizeCard, MainWindow::CutCard, MainWindow::BuildCard}) {
+      window.go(place);
+      pass(20);
+    }
+    QTest::keyClick(&window, Qt::Key_Z, Qt::ControlModifier);
+  }
+  pass(1000);
+  return recorder()->longest();
+}
+
+} // namespace
+
+class TestStalls : public QObject {
+  Q_OBJECT
+private slots:
+  void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+  void noEventHoldsTheWindow_data() {
+    QTest::addColumn<QString>("file");
+    for (const char* name : {"night-market", "gate-to-the-market", "steps-in-the-fold", "easel-lantern", "canal-frames"})
+      QTest::newRow(name) << QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) + QStringLiteral(".hinge");
+    QTest::newRow("messy-50") << QStringLiteral(HINGE_SOURCE_DIR "/bench/cases/messy-50.hinge");
+  }
+  void noEventHoldsTheWindow() {
+    QFETCH(QString, file);
+    // A busy machine may charge a thread for time it did not get: what is really slow is so each time.
+    constexpr int kTries = 3;
+    RecordingApplication::Stall least{1e300, {}};
+    for (int k = 0; k < kTries && least.ms >= kLongest_ms; ++k) {
+      const auto longest = longestWhileDriven(file);
+      if (longest.ms < least.ms) least = longest;
+    }
+    QVERIFY2(least.ms < kLongest_ms, qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
+    qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
+  }
+  void aDraggedSizeStaysUnderThePointer() {
+    MainWindow window;
+    window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    window.show();
+    QVERIFY(window.openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market.hinge")));
+    pass(500);
+    recorder()->restart();
+    const Design before = window.document().committed();
+    for (int k = 0; k < 40; ++k) {
+      const auto next = setValues(before, StructureId{2}, {{"c", 46 + 0.5 * (k % 9)}, {"d", 46 + 0.5 * (k % 9)}});
+      QVERIFY(next.ok() && window.document().preview(*next).ok());
+      pass(16);
+    }
+    window.document().endPreview();
+    pass(300);
+    QVERIFY2(recorder()->longest().ms < kLongest_ms, qPrintable(recorder()->longest().what));
+  }
+};
+
+int main(int argc, char** argv) {
+  RecordingApplication application(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("hinge-lantern-stall-test"));
+  Look::apply(application, false);
+  TestStalls test;
+  return QTest::qExec(&test, argc, argv);
+}
+#include "test_stalls.moc"
