@@ -2,6 +2,7 @@
 #include "core/io/design_json.h"
 #include "core/structures/assemble.h"
 #include <QFileInfo>
+#include <QSignalBlocker>
 #include <QUndoCommand>
 #include <algorithm>
 
@@ -22,8 +23,13 @@ private:
 
 Document::Document(QObject* parent) : QObject(parent) {
   connect(&m_stack, &QUndoStack::cleanChanged, this, &Document::titleChanged);
-  // The index moves after the command has run: only then is it known whether the stack is clean.
-  connect(&m_stack, &QUndoStack::indexChanged, this, &Document::keepSafe);
+  // The index moves after the command has run: only then is it known whether the stack is clean, and
+  // only then may those who hear of the change make another one (a field that commits what was typed
+  // into it when it loses the focus). Within the command that would turn the order of the two round.
+  connect(&m_stack, &QUndoStack::indexChanged, this, [this] {
+    tellOfChange();
+    keepSafe();
+  });
   m_copyTimer.setSingleShot(true);
   connect(&m_copyTimer, &QTimer::timeout, this, &Document::copyNow);
 }
@@ -36,6 +42,9 @@ Document::~Document() {
 void Document::set(const Design& design) {
   m_design = design;
   m_preview.reset();
+}
+
+void Document::tellOfChange() {
   if (m_selection && !m_design.find(*m_selection)) select(std::nullopt);
   emit designChanged();
 }
@@ -80,10 +89,14 @@ QString Document::name() const {
 
 void Document::start(const Design& design) {
   dropCopy();
-  m_stack.clear();
+  {
+    const QSignalBlocker quiet(m_stack); // what it would tell of is the old design
+    m_stack.clear();
+  }
   m_path.clear();
   m_selection.reset();
   set(design);
+  tellOfChange();
   emit selectionChanged();
   emit titleChanged();
 }

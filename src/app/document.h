@@ -57,6 +57,7 @@ signals:
 private:
   friend class DesignCommand;
   void set(const Design& design);
+  void tellOfChange();
   void keepSafe(); ///< after every step of the undo stack
   void dropCopy();
   void setCopyTrouble(const QString& why);

@@ -7,6 +7,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <sys/stat.h>
+#include <utility>
 
 using namespace hinge;
 
@@ -84,6 +85,27 @@ private slots:
     document.undoStack().redo();
     document.copyNow();
     QCOMPARE(copies().size(), qsizetype(1));
+  }
+  void anEditMadeOnHearingOfAnotherIsUndoneInItsTurn() {
+    Document document;
+    document.start(card(130));
+    bool once = false;
+    connect(&document, &Document::designChanged, this, [&] {
+      if (std::exchange(once, true)) return;
+      Design next = document.committed();
+      next.card.height_mm = 200;
+      QVERIFY(document.apply(next, QStringLiteral("higher")).ok());
+    });
+    QVERIFY(document.apply(card(140), QStringLiteral("wider")).ok());
+    QCOMPARE(document.undoStack().count(), 2);
+    QCOMPARE(document.undoStack().undoText(), QStringLiteral("higher"));
+    document.undoStack().undo();
+    QVERIFY(document.committed() == card(140));
+    document.undoStack().undo();
+    QVERIFY(document.committed() == card(130));
+    document.undoStack().redo();
+    document.undoStack().redo();
+    QCOMPARE(document.committed().card.height_mm, 200.0);
   }
   void savingRemovesTheCopy() {
     QTemporaryDir folder;

@@ -17,9 +17,6 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const CoveredFoot& c : patches.coveredFeet()) {
     const Foot& foot = patches.feet()[c.foot];
     const Patch &down = patches.all()[foot.patch], &over = patches.all()[c.by];
-    // Two tabs that lie over one another are told by the check of tabs.
-    const auto isTab = [&](PanelIndex p) { return in.assembly.panels[p].use == PanelUse::Tab; };
-    if (isTab(down.other) && isTab(over.other)) continue;
     const std::pair pair{over.other, foot.wall};
     const auto before = std::ranges::find(known, pair);
     if (before != known.end()) {

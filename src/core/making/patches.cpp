@@ -80,6 +80,7 @@ void Patches::findNeighbours() {
 }
 
 void Patches::findFeet(const Assembly& assembly, const Mechanism& mechanism) {
+  const auto isTab = [&](PanelIndex p) { return assembly.panels[p].use == PanelUse::Tab; };
   for (std::size_t k = 0; k < m_patches.size(); ++k) {
     const Patch& patch = m_patches[k];
     const Glue& glue = assembly.glues[patch.glue];
@@ -91,6 +92,8 @@ void Patches::findFeet(const Assembly& assembly, const Mechanism& mechanism) {
       const Foot foot{k, wall, (map * lift(fold.from)).head<2>(), (map * lift(fold.to)).head<2>()};
       for (std::size_t other : m_beside[k]) {
         if (m_patches[other].glue == patch.glue) continue;
+        // Two tabs on one another are a trouble of their own, with no first and no second.
+        if (isTab(patch.other) && isTab(m_patches[other].other)) continue;
         const double covered = lengthInside(m_patches[other].outline, foot.from, foot.to);
         if (covered > kLeastCovered_mm) m_covered.push_back({m_feet.size(), other, covered});
       }

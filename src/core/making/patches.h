@@ -21,7 +21,7 @@ struct Foot {
   Vec2 from, to;         ///< in the flat frame of the patch's panel
 };
 
-/// A foot that another patch on the same side of the paper lies over.
+/// A foot that another patch on the same side of the paper lies over; not of two tabs.
 struct CoveredFoot {
   std::size_t foot = 0, by = 0; ///< indices of a foot and of a patch
   double length_mm = 0;         ///< of the part that is covered
