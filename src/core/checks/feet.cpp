@@ -18,6 +18,8 @@ std::vector<Finding> run(const CheckInput& in) {
     const Foot& foot = patches.feet()[c.foot];
     const Patch &down = patches.all()[foot.patch], &over = patches.all()[c.by];
     const std::pair pair{over.other, foot.wall};
+    // A page is what things are glued to: that it "lies over" something only tells how glue is torn.
+    if (in.assembly.panels[over.other].use == PanelUse::Page) continue;
     const auto before = std::ranges::find(known, pair);
     if (before != known.end()) {
       found[static_cast<std::size_t>(before - known.begin())].amount += c.length_mm;

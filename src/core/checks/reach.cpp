@@ -41,6 +41,12 @@ std::vector<Finding> run(const CheckInput& in) {
     }
     const auto* block = blockOf(in.motion, item.id);
     if (!block || block->looseBy >= 0) continue; // how far loose panels reach is not decided
+    if (block->low_rad > block->high_rad) { // its rings close at no opening at all
+      Finding f{"impossible", Severity::Spoils, {item.id.text()}, {item.id}};
+      f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
+      found.push_back(std::move(f));
+      continue;
+    }
     const auto* host = hostId ? blockOf(in.motion, *hostId) : nullptr;
     const double hostHigh = host ? host->high_rad : kPi, hostLow = host ? host->low_rad : 0.0;
     if (block->high_rad < hostHigh - kSame_rad) {
