@@ -5,15 +5,18 @@
 #include <ceres/ceres.h>
 #include <chrono>
 
-// The pose of a design at 181 openings, solved by the engine and by a general least-squares library from the same
-// closure. Both run in one benchmark, so that their ratio comes from one moment of one machine.
+// The pose of a design at 181 openings, solved by the engine and by a general least-squares library
+// from the same closure. Both run in one benchmark, so that their ratio comes from one moment of
+// one machine.
 
 namespace hinge::bench {
 namespace {
 
 using Clock = std::chrono::steady_clock;
 
-double seconds(Clock::time_point from) { return std::chrono::duration<double>(Clock::now() - from).count(); }
+double seconds(Clock::time_point from) {
+  return std::chrono::duration<double>(Clock::now() - from).count();
+}
 
 /// A rigid motion whose numbers may be dual numbers.
 template <typename T> struct Rigid {
@@ -32,11 +35,14 @@ template <typename T> struct Rigid {
     r.shift = p - r.turn * p;
     return r;
   }
-  Rigid operator*(const Rigid& other) const { return {turn * other.turn, turn * other.shift + shift}; }
+  Rigid operator*(const Rigid& other) const {
+    return {turn * other.turn, turn * other.shift + shift};
+  }
   Eigen::Matrix<T, 3, 1> operator()(const Vec3& p) const { return turn * p.cast<T>() + shift; }
 };
 
-/// One ring: both ends of the closing fold seen from both bodies. The bodies hang on the base by chains of folds.
+/// One ring: both ends of the closing fold seen from both bodies. The bodies hang on the base by
+/// chains of folds.
 struct Ring {
   struct Link {
     const Joint* joint;
@@ -44,8 +50,9 @@ struct Ring {
     int unknown; ///< place in the parameter list
   };
   const Joint* closing;
-  std::array<std::vector<Link>, 2> chains; ///< from the base outwards, to the left and the right body
-  std::array<const Iso3*, 2> bases;        ///< pose of the base body of each chain at the present opening
+  std::array<std::vector<Link>, 2>
+      chains;                       ///< from the base outwards, to the left and the right body
+  std::array<const Iso3*, 2> bases; ///< pose of the base body of each chain at the present opening
 
   template <typename T> bool operator()(T const* const* x, T* residual) const {
     std::array<Rigid<T>, 2> body;
@@ -54,8 +61,12 @@ struct Ring {
       for (const Link& link : chains[side]) {
         const Joint& j = *link.joint;
         const T angle = x[link.unknown][0];
-        if (link.toRight) body[side] = body[side] * Rigid<T>::about(j.leftFrom, j.leftAxis, T(-angle)) * Rigid<T>::of(j.home);
-        else body[side] = body[side] * Rigid<T>::of(j.homeInverse) * Rigid<T>::about(j.leftFrom, j.leftAxis, angle);
+        if (link.toRight)
+          body[side] = body[side] * Rigid<T>::about(j.leftFrom, j.leftAxis, T(-angle)) *
+                       Rigid<T>::of(j.home);
+        else
+          body[side] = body[side] * Rigid<T>::of(j.homeInverse) *
+                       Rigid<T>::about(j.leftFrom, j.leftAxis, angle);
       }
     }
     Eigen::Map<Eigen::Matrix<T, 6, 1>> r(residual);
@@ -65,7 +76,8 @@ struct Ring {
   }
 };
 
-/// The whole design as one sparse problem, derivatives by dual numbers, each opening started from the last.
+/// The whole design as one sparse problem, derivatives by dual numbers, each opening started from
+/// the last.
 class GeneralSolver {
 public:
   explicit GeneralSolver(const Motion& motion) : m_motion(motion) {
@@ -86,11 +98,13 @@ public:
         for (std::size_t side = 0; side < 2; ++side) {
           BodyIndex body = side == 0 ? ring->closing->left : ring->closing->right;
           auto& chain = ring->chains[side];
-          for (auto it = stepOf.find(body.value); it != stepOf.end(); it = stepOf.find(body.value)) {
+          for (auto it = stepOf.find(body.value); it != stepOf.end();
+               it = stepOf.find(body.value)) {
             const auto& [step, unknown] = it->second;
             auto place = std::ranges::find(unknowns, unknown);
             if (place == unknowns.end()) unknowns.push_back(unknown), place = unknowns.end() - 1;
-            chain.push_back({&m.joints[step->joint], m.joints[step->joint].left == step->parent, static_cast<int>(place - unknowns.begin())});
+            chain.push_back({&m.joints[step->joint], m.joints[step->joint].left == step->parent,
+                             static_cast<int>(place - unknowns.begin())});
             body = step->parent;
           }
           std::reverse(chain.begin(), chain.end());
@@ -98,7 +112,9 @@ public:
         }
         auto* cost = new ceres::DynamicAutoDiffCostFunction<Ring, 8>(ring.release());
         std::vector<double*> parameters;
-        for (int unknown : unknowns) cost->AddParameterBlock(1), parameters.push_back(&m_angles[static_cast<std::size_t>(unknown)]);
+        for (int unknown : unknowns)
+          cost->AddParameterBlock(1),
+              parameters.push_back(&m_angles[static_cast<std::size_t>(unknown)]);
         cost->SetNumResiduals(6);
         m_problem.AddResidualBlock(cost, nullptr, parameters);
       }
@@ -108,7 +124,9 @@ public:
 
   void startFrom(const Pose& pose) {
     const Mechanism& m = m_motion.mechanism();
-    for (std::size_t k = 0; k < m_angles.size(); ++k) m_angles[k] = m.foldAngle(m.joints[m_joints[k]], bodyPose(pose, m.joints[m_joints[k]].left), bodyPose(pose, m.joints[m_joints[k]].right));
+    for (std::size_t k = 0; k < m_angles.size(); ++k)
+      m_angles[k] = m.foldAngle(m.joints[m_joints[k]], bodyPose(pose, m.joints[m_joints[k]].left),
+                                bodyPose(pose, m.joints[m_joints[k]].right));
   }
 
   /// Residual (mm) that is left.
@@ -118,7 +136,8 @@ public:
     ceres::Solver::Options options;
     options.linear_solver_type = ceres::SPARSE_NORMAL_CHOLESKY;
     options.max_num_iterations = 50;
-    options.function_tolerance = options.parameter_tolerance = 1e-14, options.gradient_tolerance = 1e-12;
+    options.function_tolerance = options.parameter_tolerance = 1e-14,
+    options.gradient_tolerance = 1e-12;
     options.num_threads = 1, options.logging_type = ceres::SILENT;
     ceres::Solver::Summary summary;
     ceres::Solve(options, &m_problem, &summary);
@@ -138,19 +157,23 @@ private:
 };
 
 void poseAgainstGeneralSolver(benchmark::State& state) {
-  const auto assembly = std::make_shared<const Assembly>(*assembleDesign(row(static_cast<int>(state.range(0)))));
+  const auto assembly =
+      std::make_shared<const Assembly>(*assembleDesign(row(static_cast<int>(state.range(0)))));
   const Motion motion = Motion::trace(assembly);
   std::vector<Pose> pages;
-  for (int deg = 0; deg <= 180; ++deg) pages.push_back(motion.poseAt(radians(std::clamp(double(deg), 0.5, 179.5))));
+  for (int deg = 0; deg <= 180; ++deg)
+    pages.push_back(motion.poseAt(radians(std::clamp(double(deg), 0.5, 179.5))));
   GeneralSolver general(motion);
   double ours = 0, theirs = 0, ourWorst = 0, theirWorst = 0;
   for (auto _ : state) {
     auto from = Clock::now();
-    for (const Pose& p : pages) ourWorst = std::max(ourWorst, motion.poseAt(p.opening_rad).residual_mm);
+    for (const Pose& p : pages)
+      ourWorst = std::max(ourWorst, motion.poseAt(p.opening_rad).residual_mm);
     ours += seconds(from);
     general.startFrom(pages.front());
     from = Clock::now();
-    for (const Pose& p : pages) theirWorst = std::max(theirWorst, general.solve(p));
+    for (const Pose& p : pages)
+      theirWorst = std::max(theirWorst, general.solve(p));
     theirs += seconds(from);
   }
   const double poses = 181.0 * static_cast<double>(state.iterations());

@@ -1,6 +1,6 @@
-#include "core/making/order.h"
 #include "core/checks/analysis.h"
 #include "core/contact/contact.h"
+#include "core/making/order.h"
 #include "core/structures/assemble.h"
 #include "designs.h"
 #include "render/picture.h"
@@ -27,7 +27,8 @@ void sweepDemo(benchmark::State& state) {
   for (auto _ : state) {
     const Motion motion = Motion::trace(assembly);
     double worst = 0;
-    for (int deg = 0; deg <= 180; ++deg) worst = std::max(worst, motion.poseAt(radians(deg)).residual_mm);
+    for (int deg = 0; deg <= 180; ++deg)
+      worst = std::max(worst, motion.poseAt(radians(deg)).residual_mm);
     benchmark::DoNotOptimize(worst);
   }
 }
@@ -35,18 +36,20 @@ BENCHMARK(sweepDemo)->Unit(benchmark::kMillisecond);
 
 void fullCheckOfDemo(benchmark::State& state) {
   const Design design = demo();
-  for (auto _ : state) benchmark::DoNotOptimize(analyse(design)->findings.size());
+  for (auto _ : state)
+    benchmark::DoNotOptimize(analyse(design)->findings.size());
 }
 BENCHMARK(fullCheckOfDemo)->Unit(benchmark::kMillisecond);
 
 /// The verdict of a card that was slow once; mends are not part of it.
 void verdict(benchmark::State& state, const char* name) {
   const Design design = slowCase(name);
-  for (auto _ : state) benchmark::DoNotOptimize(analyse(design)->findings.size());
+  for (auto _ : state)
+    benchmark::DoNotOptimize(analyse(design)->findings.size());
 }
-BENCHMARK_CAPTURE(verdict, clean-500, "clean-500")->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(verdict, messy-50, "messy-50")->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(verdict, inset-22, "inset-22")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, clean - 500, "clean-500")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, messy - 50, "messy-50")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, inset - 22, "inset-22")->Unit(benchmark::kMillisecond);
 
 /// All mends of the two that are looked at one finding at a time.
 void mends(benchmark::State& state, const char* name) {
@@ -57,8 +60,8 @@ void mends(benchmark::State& state, const char* name) {
     benchmark::DoNotOptimize(analysis.findings.size());
   }
 }
-BENCHMARK_CAPTURE(mends, messy-50, "messy-50")->Iterations(1)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(mends, inset-22, "inset-22")->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(mends, messy - 50, "messy-50")->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(mends, inset - 22, "inset-22")->Iterations(1)->Unit(benchmark::kMillisecond);
 
 void editToPictureOfDemo(benchmark::State& state) {
   const Design design = demo();
@@ -69,7 +72,8 @@ void editToPictureOfDemo(benchmark::State& state) {
   QImage behind(image.size(), QImage::Format_RGB32);
   {
     QPainter painter(&behind);
-    paintStageBackground(painter, area, *assembleDesign(design), cameraFor(design.card, area, *assembleDesign(design)), Theme::light());
+    paintStageBackground(painter, area, *assembleDesign(design),
+                         cameraFor(design.card, area, *assembleDesign(design)), Theme::light());
   }
   StageStyle style;
   style.background = false;
@@ -79,20 +83,25 @@ void editToPictureOfDemo(benchmark::State& state) {
     const auto assembly = assembleDesign(edited);
     QPainter painter(&image);
     painter.drawImage(0, 0, behind);
-    paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(edited.card, area, *assembly), style);
+    paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)),
+               cameraFor(edited.card, area, *assembly), style);
   }
 }
 BENCHMARK(editToPictureOfDemo)->Unit(benchmark::kMillisecond);
 
 double secondsOf(const auto& work, int times) {
   const auto from = std::chrono::steady_clock::now();
-  for (int k = 0; k < times; ++k) work();
+  for (int k = 0; k < times; ++k)
+    work();
   return std::chrono::duration<double>(std::chrono::steady_clock::now() - from).count() / times;
 }
 
-/// Cost of `work(motion)` at about 60 and about 1,000 panels, and the exponent with which it grows between them.
+/// Cost of `work(motion)` at about 60 and about 1,000 panels, and the exponent with which it grows
+/// between them.
 void growth(benchmark::State& state, void (*work)(const Motion&), int repeats) {
-  const auto motionOf = [](int count) { return Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(count)))); };
+  const auto motionOf = [](int count) {
+    return Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(count))));
+  };
   const Motion small = motionOf(15), large = motionOf(250);
   work(small), work(large); // what is made once is made before
   double smallTime = 0, largeTime = 0;
@@ -100,15 +109,38 @@ void growth(benchmark::State& state, void (*work)(const Motion&), int repeats) {
     smallTime += secondsOf([&] { work(small); }, 8 * repeats);
     largeTime += secondsOf([&] { work(large); }, repeats);
   }
-  const double panels[] = {static_cast<double>(small.assembly().panels.size()), static_cast<double>(large.assembly().panels.size())};
+  const double panels[] = {static_cast<double>(small.assembly().panels.size()),
+                           static_cast<double>(large.assembly().panels.size())};
   state.counters["panels_small"] = panels[0], state.counters["panels_large"] = panels[1];
-  state.counters["ms_small"] = 1e3 * smallTime / static_cast<double>(state.iterations()), state.counters["ms_large"] = 1e3 * largeTime / static_cast<double>(state.iterations());
+  state.counters["ms_small"] = 1e3 * smallTime / static_cast<double>(state.iterations()),
+  state.counters["ms_large"] = 1e3 * largeTime / static_cast<double>(state.iterations());
   state.counters["exponent"] = std::log(largeTime / smallTime) / std::log(panels[1] / panels[0]);
 }
-BENCHMARK_CAPTURE(growth, pose, [](const Motion& m) { for (int deg = 1; deg < 180; deg += 2) benchmark::DoNotOptimize(m.poseAt(radians(deg)).residual_mm); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(growth, trace, [](const Motion& m) { benchmark::DoNotOptimize(Motion::trace(std::make_shared<const Assembly>(m.assembly())).high_rad()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(growth, contact, [](const Motion& m) { benchmark::DoNotOptimize(findContacts(m).intervals); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
-/// The recipes alone: putting the design itself together, structure by structure, copies it each time.
+BENCHMARK_CAPTURE(
+    growth, pose,
+    [](const Motion& m) {
+      for (int deg = 1; deg < 180; deg += 2)
+        benchmark::DoNotOptimize(m.poseAt(radians(deg)).residual_mm);
+    },
+    1)
+    ->Iterations(2)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    growth, trace,
+    [](const Motion& m) {
+      benchmark::DoNotOptimize(
+          Motion::trace(std::make_shared<const Assembly>(m.assembly())).high_rad());
+    },
+    1)
+    ->Iterations(2)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    growth, contact, [](const Motion& m) { benchmark::DoNotOptimize(findContacts(m).intervals); },
+    1)
+    ->Iterations(2)
+    ->Unit(benchmark::kMillisecond);
+/// The recipes alone: putting the design itself together, structure by structure, copies it each
+/// time.
 void assembly(const Motion& m) {
   static std::map<std::size_t, Design> designs;
   const std::size_t count = m.assembly().placements.size();
@@ -117,19 +149,26 @@ void assembly(const Motion& m) {
   benchmark::DoNotOptimize(assembleDesign(known->second)->panels.size());
 }
 BENCHMARK_CAPTURE(growth, assembly, assembly, 4)->Iterations(2)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(growth, order, [](const Motion& m) { benchmark::DoNotOptimize(assemblyOrder(m, kPi).steps.size()); }, 1)->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    growth, order,
+    [](const Motion& m) { benchmark::DoNotOptimize(assemblyOrder(m, kPi).steps.size()); }, 1)
+    ->Iterations(2)
+    ->Unit(benchmark::kMillisecond);
 
 constexpr char kMemoryFlag[] = "--memory-at-1000-panels";
 
-/// Peak memory (MB) of a process that traces 1,000 panels, finds their contacts and holds 181 poses of them.
+/// Peak memory (MB) of a process that traces 1,000 panels, finds their contacts and holds 181 poses
+/// of them.
 int reportMemory() {
   const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembleDesign(row(250))));
   std::vector<Pose> poses;
-  for (int deg = 0; deg <= 180; ++deg) poses.push_back(motion.poseAt(radians(deg)));
+  for (int deg = 0; deg <= 180; ++deg)
+    poses.push_back(motion.poseAt(radians(deg)));
   benchmark::DoNotOptimize(findContacts(motion).intervals);
   rusage usage{};
   getrusage(RUSAGE_SELF, &usage);
-  std::printf("%zu %f\n", motion.assembly().panels.size(), static_cast<double>(usage.ru_maxrss) / 1024);
+  std::printf("%zu %f\n", motion.assembly().panels.size(),
+              static_cast<double>(usage.ru_maxrss) / 1024);
   return 0;
 }
 
@@ -139,9 +178,12 @@ void memory(benchmark::State& state) {
     // A process of its own: the peak must not be that of another benchmark.
     char self[4096];
     const ssize_t length = readlink("/proc/self/exe", self, sizeof self - 1);
-    const std::string command = "'" + std::string(self, static_cast<std::size_t>(std::max<ssize_t>(length, 0))) + "' " + kMemoryFlag;
+    const std::string command =
+        "'" + std::string(self, static_cast<std::size_t>(std::max<ssize_t>(length, 0))) + "' " +
+        kMemoryFlag;
     FILE* child = popen(command.c_str(), "r");
-    if (!child || std::fscanf(child, "%lf %lf", &panels, &megabytes) != 2) state.SkipWithError("the measured process failed");
+    if (!child || std::fscanf(child, "%lf %lf", &panels, &megabytes) != 2)
+      state.SkipWithError("the measured process failed");
     if (child) pclose(child);
   }
   state.counters["panels"] = panels, state.counters["peak_MB"] = megabytes;

@@ -4,9 +4,13 @@
 
 namespace hinge::bench {
 
-Design demo(const char* name) { return *loadDesign(std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge"); }
+Design demo(const char* name) {
+  return *loadDesign(std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge");
+}
 
-Design slowCase(const char* name) { return *loadDesign(std::string(HINGE_SOURCE_DIR "/bench/cases/") + name + ".hinge"); }
+Design slowCase(const char* name) {
+  return *loadDesign(std::string(HINGE_SOURCE_DIR "/bench/cases/") + name + ".hinge");
+}
 
 Design row(int count, double reach) {
   Design d;
@@ -17,8 +21,13 @@ Design row(int count, double reach) {
     const std::string seat = tier > 0 ? "s" + std::to_string(k) + "/ridge" : "gutter";
     const double length = pitch * reach * (1 - 0.2 * tier), foot = (k / 3) % 2 ? 30 : 34;
     const double sides[] = {foot, 14, 8}, walls[] = {45, 26, 16};
-    const ParameterValues box{{"position", tier > 0 ? 0.1 * length : 2 + pitch * (k / 3)}, {"length", length}, {"a", sides[tier]}, {"b", sides[tier]},
-                              {"c", walls[tier]}, {"d", walls[tier]}, {"tab", tier > 0 ? 6.0 : 10.0}};
+    const ParameterValues box{{"position", tier > 0 ? 0.1 * length : 2 + pitch * (k / 3)},
+                              {"length", length},
+                              {"a", sides[tier]},
+                              {"b", sides[tier]},
+                              {"c", walls[tier]},
+                              {"d", walls[tier]},
+                              {"tab", tier > 0 ? 6.0 : 10.0}};
     d = addStructure(d, "box", seat, box)->design;
   }
   return d;

@@ -10,8 +10,9 @@ Design demo(const char* name = "night-market");
 /// A card that was slow once, from bench/cases.
 Design slowCase(const char* name);
 
-/// A long card with `count` open boxes in towers of three, each standing on the ridge of the one below. `reach` is the
-/// length of the lowest box as a share of the pitch: above 1 each tower runs into the next.
+/// A long card with `count` open boxes in towers of three, each standing on the ridge of the one
+/// below. `reach` is the length of the lowest box as a share of the pitch: above 1 each tower runs
+/// into the next.
 Design row(int count, double reach = 0.8);
 
 } // namespace hinge::bench

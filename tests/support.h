@@ -11,9 +11,12 @@
 namespace hinge::test {
 
 /// Tests compare reals with an explicit tolerance; QCOMPARE is relative and fails near zero.
-#define QVERIFY_NEAR(actual, expected, tolerance)                                                                      \
-  QVERIFY2(std::abs((actual) - (expected)) <= (tolerance),                                                             \
-           qPrintable(QStringLiteral("%1 is not %2 within %3").arg(double(actual), 0, 'g', 12).arg(double(expected), 0, 'g', 12).arg(double(tolerance))))
+#define QVERIFY_NEAR(actual, expected, tolerance)                                                  \
+  QVERIFY2(std::abs((actual) - (expected)) <= (tolerance),                                         \
+           qPrintable(QStringLiteral("%1 is not %2 within %3")                                     \
+                          .arg(double(actual), 0, 'g', 12)                                         \
+                          .arg(double(expected), 0, 'g', 12)                                       \
+                          .arg(double(tolerance))))
 
 inline Design card(double width_mm = 130, double height_mm = 180) {
   Design d;
@@ -29,7 +32,8 @@ inline Design demo(const std::string& name) {
 }
 
 /// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.
-inline StructureId add(Design& design, const char* kind, const char* seat, const ParameterValues& given = {}) {
+inline StructureId add(Design& design, const char* kind, const char* seat,
+                       const ParameterValues& given = {}) {
   const auto added = addProposed(design, kind, seat, given);
   if (!added) qFatal("%s", added.error().text().c_str());
   design = added->design;
@@ -42,7 +46,8 @@ inline std::shared_ptr<const Assembly> assemble(const Design& design) {
   return std::make_shared<const Assembly>(std::move(assembly).value());
 }
 
-inline Vec3 worldPoint(const Motion& motion, const Pose& pose, const char* panel, const Vec2& flat) {
+inline Vec3 worldPoint(const Motion& motion, const Pose& pose, const char* panel,
+                       const Vec2& flat) {
   return pose.panels[motion.assembly().findPanel(panel)] * lift(flat);
 }
 

@@ -8,19 +8,26 @@ namespace {
 
 class ItemInterface : public QAccessibleInterface, public QAccessibleActionInterface {
 public:
-  ItemInterface(QWidget* widget, AccessibleCanvas* canvas, int index) : m_widget(widget), m_canvas(canvas), m_index(index) {}
+  ItemInterface(QWidget* widget, AccessibleCanvas* canvas, int index)
+      : m_widget(widget), m_canvas(canvas), m_index(index) {}
   bool isValid() const override { return m_widget && m_index < m_canvas->accessibleItems().size(); }
   QObject* object() const override { return nullptr; }
-  QWindow* window() const override { return m_widget ? m_widget->window()->windowHandle() : nullptr; }
+  QWindow* window() const override {
+    return m_widget ? m_widget->window()->windowHandle() : nullptr;
+  }
   QAccessibleInterface* childAt(int, int) const override { return nullptr; }
-  QAccessibleInterface* parent() const override { return QAccessible::queryAccessibleInterface(m_widget); }
+  QAccessibleInterface* parent() const override {
+    return QAccessible::queryAccessibleInterface(m_widget);
+  }
   QAccessibleInterface* child(int) const override { return nullptr; }
   int childCount() const override { return 0; }
   int indexOfChild(const QAccessibleInterface*) const override { return -1; }
   QString text(QAccessible::Text kind) const override {
     if (!isValid()) return {};
     const AccessibleItem item = m_canvas->accessibleItems().at(m_index);
-    return kind == QAccessible::Name ? item.name : kind == QAccessible::Description ? item.description : QString();
+    return kind == QAccessible::Name          ? item.name
+           : kind == QAccessible::Description ? item.description
+                                              : QString();
   }
   void setText(QAccessible::Text, const QString&) override {}
   QRect rect() const override {
@@ -28,10 +35,14 @@ public:
     const QRect local = m_canvas->accessibleItems().at(m_index).rect;
     return {m_widget->mapToGlobal(local.topLeft()), local.size()};
   }
-  QAccessible::Role role() const override { return isValid() ? m_canvas->accessibleItems().at(m_index).role : QAccessible::NoRole; }
+  QAccessible::Role role() const override {
+    return isValid() ? m_canvas->accessibleItems().at(m_index).role : QAccessible::NoRole;
+  }
   QAccessible::State state() const override { return {}; }
   void* interface_cast(QAccessible::InterfaceType type) override {
-    if (type != QAccessible::ActionInterface || !isValid() || !m_canvas->accessibleItems().at(m_index).pressable) return nullptr;
+    if (type != QAccessible::ActionInterface || !isValid() ||
+        !m_canvas->accessibleItems().at(m_index).pressable)
+      return nullptr;
     return static_cast<QAccessibleActionInterface*>(this);
   }
   QStringList actionNames() const override { return {pressAction()}; }
@@ -48,23 +59,29 @@ private:
 
 class CanvasInterface : public QAccessibleWidget {
 public:
-  CanvasInterface(QWidget* widget, AccessibleCanvas* canvas) : QAccessibleWidget(widget, QAccessible::Grouping), m_canvas(canvas) {}
+  CanvasInterface(QWidget* widget, AccessibleCanvas* canvas)
+      : QAccessibleWidget(widget, QAccessible::Grouping), m_canvas(canvas) {}
   ~CanvasInterface() override {
-    for (QAccessible::Id id : m_ids) QAccessible::deleteAccessibleInterface(id);
+    for (QAccessible::Id id : m_ids)
+      QAccessible::deleteAccessibleInterface(id);
   }
-  int childCount() const override { return QAccessibleWidget::childCount() + static_cast<int>(m_canvas->accessibleItems().size()); }
+  int childCount() const override {
+    return QAccessibleWidget::childCount() + static_cast<int>(m_canvas->accessibleItems().size());
+  }
   QAccessibleInterface* child(int index) const override {
     const int own = QAccessibleWidget::childCount();
     if (index < own) return QAccessibleWidget::child(index);
     index -= own;
     if (index >= m_canvas->accessibleItems().size()) return nullptr;
     while (m_ids.size() <= index)
-      m_ids.append(QAccessible::registerAccessibleInterface(new ItemInterface(widget(), m_canvas, static_cast<int>(m_ids.size()))));
+      m_ids.append(QAccessible::registerAccessibleInterface(
+          new ItemInterface(widget(), m_canvas, static_cast<int>(m_ids.size()))));
     return QAccessible::accessibleInterface(m_ids.at(index));
   }
   int indexOfChild(const QAccessibleInterface* child) const override {
     for (int k = 0; k < m_ids.size(); ++k)
-      if (QAccessible::accessibleInterface(m_ids.at(k)) == child) return QAccessibleWidget::childCount() + k;
+      if (QAccessible::accessibleInterface(m_ids.at(k)) == child)
+        return QAccessibleWidget::childCount() + k;
     return QAccessibleWidget::indexOfChild(child);
   }
   QAccessibleInterface* childAt(int x, int y) const override {
@@ -89,6 +106,8 @@ QAccessibleInterface* makeInterface(const QString&, QObject* object) {
 
 } // namespace
 
-void installCanvasAccessibility() { QAccessible::installFactory(makeInterface); }
+void installCanvasAccessibility() {
+  QAccessible::installFactory(makeInterface);
+}
 
 } // namespace hinge

@@ -8,7 +8,8 @@ class QWidget;
 
 namespace hinge {
 
-/// One thing drawn on a canvas that assistive technology can find: a panel, a fold, a size, a finding.
+/// One thing drawn on a canvas that assistive technology can find: a panel, a fold, a size, a
+/// finding.
 struct AccessibleItem {
   QString name, description;
   QRect rect; ///< in the widget's coordinates

@@ -29,7 +29,9 @@ void Analyst::request(const Design& design) {
   emit changed();
   runInBackground([this, design, stop, request] {
     const auto post = [&](std::shared_ptr<const Analysis> analysis, bool final) {
-      QMetaObject::invokeMethod(this, [this, request, analysis, final] { receive(request, analysis, final); }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this, [this, request, analysis, final] { receive(request, analysis, final); },
+          Qt::QueuedConnection);
     };
     auto worked = analyse(design, stop);
     if (!worked || !worked->complete) return post(nullptr, true);
@@ -51,7 +53,8 @@ void Analyst::request(const Design& design) {
 }
 
 void Analyst::mendAll(const Design& design) {
-  // The verdict on the screen stays true while the design does; only the search for single mends is given up.
+  // The verdict on the screen stays true while the design does; only the search for single mends is
+  // given up.
   m_stop.request_stop();
   m_stop = std::stop_source();
   m_mending = true, m_searching = false;
@@ -60,13 +63,17 @@ void Analyst::mendAll(const Design& design) {
   emit changed();
   runInBackground([this, design, stop, request] {
     const auto result = hinge::mendAll(design, stop);
-    const auto done = std::make_shared<const Design>(result && !stop.stop_requested() ? result->design : design);
-    QMetaObject::invokeMethod(this, [this, request, done] {
-      if (request != m_request) return;
-      m_mending = false;
-      emit changed();
-      emit mended(done);
-    }, Qt::QueuedConnection);
+    const auto done =
+        std::make_shared<const Design>(result && !stop.stop_requested() ? result->design : design);
+    QMetaObject::invokeMethod(
+        this,
+        [this, request, done] {
+          if (request != m_request) return;
+          m_mending = false;
+          emit changed();
+          emit mended(done);
+        },
+        Qt::QueuedConnection);
   });
 }
 

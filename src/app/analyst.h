@@ -6,8 +6,8 @@
 
 namespace hinge {
 
-/// Works the design out on another thread: motion and findings first, then the search for mends. A new request ends
-/// the one before; results that are not of the newest request are dropped.
+/// Works the design out on another thread: motion and findings first, then the search for mends. A
+/// new request ends the one before; results that are not of the newest request are dropped.
 class Analyst : public QObject {
   Q_OBJECT
 public:
@@ -16,13 +16,17 @@ public:
 
   void request(const Design& design);
   void cancel(); ///< of what is being worked out, mending included
-  /// Mends everything that can be mended, on another thread; ends in mended() unless cancelled or overtaken.
+  /// Mends everything that can be mended, on another thread; ends in mended() unless cancelled or
+  /// overtaken.
   void mendAll(const Design& design);
   bool mending() const { return m_mending; }
   /// The newest result; null while none is there for the requested design.
   std::shared_ptr<const Analysis> current() const { return m_current; }
-  /// The motion of the newest result, whichever design that was for: a neighbour of what is shown now.
-  const Motion* lastMotion() const { return m_current ? m_current->motion.get() : m_lastMotion.get(); }
+  /// The motion of the newest result, whichever design that was for: a neighbour of what is shown
+  /// now.
+  const Motion* lastMotion() const {
+    return m_current ? m_current->motion.get() : m_lastMotion.get();
+  }
   bool busy() const { return m_busy; }
   bool searchingMends() const { return m_searching; }
 

@@ -25,7 +25,8 @@ QThreadPool& backgroundPool() {
 }
 
 void yieldToWindow() {
-  // Qt's thread priorities mean nothing to Linux's ordinary scheduler; its nice levels do, by thread.
+  // Qt's thread priorities mean nothing to Linux's ordinary scheduler; its nice levels do, by
+  // thread.
   ::setpriority(PRIO_PROCESS, static_cast<id_t>(::gettid()), kNice);
 }
 

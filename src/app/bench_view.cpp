@@ -42,7 +42,8 @@ void BenchView::layOut() {
   const QRectF area = QRectF(rect()).adjusted(34, kHead + 12, -34, -kFoot - 14);
   const Vec2 size = m_piece->bounds.size(), centre = m_piece->bounds.centre();
   const double scale = std::min({area.width() / size.x(), area.height() / size.y(), 6.0});
-  m_toPixels = QTransform(scale, 0, 0, -scale, area.center().x() - scale * centre.x(), area.center().y() + scale * centre.y());
+  m_toPixels = QTransform(scale, 0, 0, -scale, area.center().x() - scale * centre.x(),
+                          area.center().y() + scale * centre.y());
   m_tags->update(
       *m_assembly,
       [this](PanelIndex p, const Vec2& q) -> std::optional<QPointF> {
@@ -66,7 +67,8 @@ QPointF BenchView::panelPoint(const QString& key) const {
 PanelIndex BenchView::panelAt(const QPointF& point) const {
   if (!m_piece) return {};
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
-    if (toPolygon(m_assembly->panels[p].outline, m_toPixels).containsPoint(point, Qt::OddEvenFill)) return p;
+    if (toPolygon(m_assembly->panels[p].outline, m_toPixels).containsPoint(point, Qt::OddEvenFill))
+      return p;
   return {};
 }
 
@@ -79,21 +81,25 @@ void BenchView::paintEvent(QPaintEvent*) {
   const auto& owner = m_assembly->pieces[m_piece->piece].owner;
   p.setPen(theme.ink);
   p.setFont(Look::font(15, QFont::Bold));
-  const QString name = owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("Card");
+  const QString name =
+      owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("Card");
   p.drawText(QRectF(16, 10, width() - 32, 22), Qt::AlignLeft | Qt::AlignVCenter, name);
   const double named = QFontMetricsF(p.font()).horizontalAdvance(name);
   p.setFont(Look::font(13));
   p.setPen(theme.inkSoft);
   const Vec2 size = m_piece->bounds.size();
   p.drawText(QRectF(16 + named + 12, 10, width(), 22), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("flat, %1 × %2").arg(QString::fromStdString(formatLength(size.x(), unit, false)), QString::fromStdString(formatLength(size.y(), unit))));
+             tr("flat, %1 × %2")
+                 .arg(QString::fromStdString(formatLength(size.x(), unit, false)),
+                      QString::fromStdString(formatLength(size.y(), unit))));
 
   // A soft edge of shadow lifts the sheet off the bench.
   p.setPen(Qt::NoPen);
   for (int k = 3; k >= 1; --k) {
     p.setBrush(QColor(0, 0, 0, theme.dark ? 26 : 9));
     for (PanelIndex panel : m_assembly->pieces[m_piece->piece].panels)
-      p.drawPolygon(toPolygon(m_assembly->panels[panel].outline, m_toPixels * QTransform::fromTranslate(0.4 * k, 1.2 * k)));
+      p.drawPolygon(toPolygon(m_assembly->panels[panel].outline,
+                              m_toPixels * QTransform::fromTranslate(0.4 * k, 1.2 * k)));
   }
   FlatStyle style;
   style.theme = theme;
@@ -126,12 +132,15 @@ void BenchView::paintEvent(QPaintEvent*) {
     entry(lineName(kind), pen);
   }
   p.setPen(QPen(theme.glue, 1));
-  for (int k = 0; k < 6; ++k) p.drawLine(QPointF(x + 5 * k, y + 5), QPointF(x + 5 * k + 8, y - 5));
+  for (int k = 0; k < 6; ++k)
+    p.drawLine(QPointF(x + 5 * k, y + 5), QPointF(x + 5 * k + 8, y - 5));
   p.setPen(theme.inkSoft);
   p.drawText(QPointF(x + 44, y + 4), tr("glue"));
 }
 
-void BenchView::resizeEvent(QResizeEvent*) { layOut(); }
+void BenchView::resizeEvent(QResizeEvent*) {
+  layOut();
+}
 
 void BenchView::mousePressEvent(QMouseEvent* event) {
   if (m_tags->press(event->position())) return;
@@ -148,14 +157,17 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
 void BenchView::mouseMoveEvent(QMouseEvent* event) {
   if (m_tags->move(event->position())) return;
   const PanelIndex panel = panelAt(event->position());
-  const QString key = panel.valid() ? QString::fromStdString(m_assembly->panels[panel].key) : QString();
+  const QString key =
+      panel.valid() ? QString::fromStdString(m_assembly->panels[panel].key) : QString();
   if (key == m_hovered) return;
   m_hovered = key;
   emit panelHovered(key);
   update();
 }
 
-void BenchView::mouseReleaseEvent(QMouseEvent* event) { m_tags->release(event->position()); }
+void BenchView::mouseReleaseEvent(QMouseEvent* event) {
+  m_tags->release(event->position());
+}
 
 void BenchView::leaveEvent(QEvent*) {
   m_tags->leave();
@@ -168,14 +180,23 @@ QList<AccessibleItem> BenchView::accessibleItems() const {
   QList<AccessibleItem> items;
   if (!m_piece) return items;
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
-    items.append({tr("panel %1").arg(QString::fromStdString(m_assembly->panels[p].key)), QString::fromStdString(m_assembly->panels[p].label),
-                  toPolygon(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(), QAccessible::Graphic, false});
+    items.append({tr("panel %1").arg(QString::fromStdString(m_assembly->panels[p].key)),
+                  QString::fromStdString(m_assembly->panels[p].label),
+                  toPolygon(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(),
+                  QAccessible::Graphic, false});
   for (const Fold& fold : m_assembly->folds)
     if (m_assembly->panels[fold.left].piece == m_piece->piece)
-      items.append({tr("fold %1").arg(QString::fromStdString(fold.key)), fold.sense == FoldSense::Mountain ? tr("mountain") : tr("valley"),
-                    toPolygon({fold.from, fold.to}, m_toPixels).boundingRect().toRect().adjusted(-2, -2, 2, 2), QAccessible::Separator, false});
+      items.append({tr("fold %1").arg(QString::fromStdString(fold.key)),
+                    fold.sense == FoldSense::Mountain ? tr("mountain") : tr("valley"),
+                    toPolygon({fold.from, fold.to}, m_toPixels)
+                        .boundingRect()
+                        .toRect()
+                        .adjusted(-2, -2, 2, 2),
+                    QAccessible::Separator, false});
   for (const auto& tag : m_tags->tags())
-    items.append({tr("size %1").arg(QString::fromUtf8(tag.spec->key.data())), tr("%1 %2").arg(QString::fromUtf8(tag.spec->label.data()), tag.text), tag.rect.toRect(), QAccessible::Button, true});
+    items.append({tr("size %1").arg(QString::fromUtf8(tag.spec->key.data())),
+                  tr("%1 %2").arg(QString::fromUtf8(tag.spec->label.data()), tag.text),
+                  tag.rect.toRect(), QAccessible::Button, true});
   return items;
 }
 

@@ -6,8 +6,8 @@
 
 namespace hinge {
 
-/// The flat piece of the selected structure, or the card: cuts, mountains, valleys, glue and sizes, at one scale with a
-/// legend of the line code.
+/// The flat piece of the selected structure, or the card: cuts, mountains, valleys, glue and sizes,
+/// at one scale with a legend of the line code.
 class BenchView : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:

@@ -1,11 +1,11 @@
 #include "app/cut_place.h"
 #include "app/look.h"
-#include "core/production/slices.h"
 #include "core/checks/finding.h"
 #include "core/io/fold_file.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
 #include "core/making/order.h"
+#include "core/production/slices.h"
 #include "core/structures/assemble.h"
 #include "render/flat_painter.h"
 #include "render/sheets_pdf.h"
@@ -21,7 +21,9 @@ namespace {
 
 class SheetsView : public QWidget {
 public:
-  SheetsView(Document* document, QWidget* parent) : QWidget(parent), m_document(document) { setAccessibleName(tr("Cutting sheets")); }
+  SheetsView(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+    setAccessibleName(tr("Cutting sheets"));
+  }
   void refresh() {
     auto assembled = assembleDesign(m_document->design());
     if (!assembled) return;
@@ -51,11 +53,14 @@ protected:
         if (place.sheet == sheet && place.oversize) {
           oversize = true;
           const FlatPiece& piece = *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
-          for (const Vec2& c : {piece.bounds.low, piece.bounds.high}) extent.add(Vec2(place.onSheet(c) + Vec2(m_layout.margin_mm, m_layout.margin_mm)));
+          for (const Vec2& c : {piece.bounds.low, piece.bounds.high})
+            extent.add(Vec2(place.onSheet(c) + Vec2(m_layout.margin_mm, m_layout.margin_mm)));
         }
       // A piece larger than the sheet is shown whole, smaller.
-      const double shrink = std::min(m_layout.width_mm / extent.size().x(), m_layout.height_mm / extent.size().y());
-      const QPointF corner((sheet % columns) * (m_layout.width_mm * scale + 26) + 8, (sheet / columns) * (m_layout.height_mm * scale + 46) + 8);
+      const double shrink =
+          std::min(m_layout.width_mm / extent.size().x(), m_layout.height_mm / extent.size().y());
+      const QPointF corner((sheet % columns) * (m_layout.width_mm * scale + 26) + 8,
+                           (sheet / columns) * (m_layout.height_mm * scale + 46) + 8);
       const QRectF page(corner, QSizeF(m_layout.width_mm, m_layout.height_mm) * scale);
       p.setPen(QPen(theme.sheetEdge, 1));
       p.setBrush(theme.sheet);
@@ -67,19 +72,28 @@ protected:
       for (const SheetPlace& place : m_layout.places) {
         if (place.sheet != sheet) continue;
         const FlatPiece& piece = *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
-        const QTransform toSheet = place.turned ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y()) : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
+        const QTransform toSheet = place.turned
+                                       ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y())
+                                       : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
         const double s = scale * shrink;
-        paintFlatPiece(p, *m_assembly, piece, toSheet * QTransform(s, 0, 0, -s, page.left(), page.bottom() - (oversize ? 0 : 14) * s), style);
+        paintFlatPiece(
+            p, *m_assembly, piece,
+            toSheet * QTransform(s, 0, 0, -s, page.left(), page.bottom() - (oversize ? 0 : 14) * s),
+            style);
       }
       p.setPen(theme.inkSoft);
       p.setFont(Look::font(12));
-      p.drawText(QRectF(page.left(), page.bottom() + 4, page.width(), 18), Qt::AlignLeft, oversize ? tr("sheet %1, printed in parts").arg(sheet + 1) : tr("sheet %1").arg(sheet + 1));
+      p.drawText(QRectF(page.left(), page.bottom() + 4, page.width(), 18), Qt::AlignLeft,
+                 oversize ? tr("sheet %1, printed in parts").arg(sheet + 1)
+                          : tr("sheet %1").arg(sheet + 1));
     }
   }
 
 private:
   int columnsFor(int width) const { return width > 560 && m_layout.sheets > 1 ? 2 : 1; }
-  double scaleFor(int width) const { return std::min(1.6, ((width - 16.0) / columnsFor(width) - 26) / m_layout.width_mm); }
+  double scaleFor(int width) const {
+    return std::min(1.6, ((width - 16.0) / columnsFor(width) - 26) / m_layout.width_mm);
+  }
   int heightFor(int width) const {
     const int columns = columnsFor(width), rows = (m_layout.sheets + columns - 1) / columns;
     return static_cast<int>(rows * (m_layout.height_mm * scaleFor(width) + 46)) + 16;
@@ -90,18 +104,22 @@ private:
   SheetLayout m_layout;
 };
 
-/// Score positions of a piece along its x axis, from its left edge, tabs included: what a maker sets on the scorer.
+/// Score positions of a piece along its x axis, from its left edge, tabs included: what a maker
+/// sets on the scorer.
 QString scoresOf(const FlatPiece& piece, LengthUnit unit) {
   std::vector<double> across;
   bool slanted = false;
   for (const FlatLine& line : piece.lines) {
     if (line.kind == LineKind::Cut) continue;
-    if (std::abs(line.corners.front().x() - line.corners.back().x()) < 1e-6) across.push_back(line.corners.front().x() - piece.bounds.low.x());
-    else slanted = true;
+    if (std::abs(line.corners.front().x() - line.corners.back().x()) < 1e-6)
+      across.push_back(line.corners.front().x() - piece.bounds.low.x());
+    else
+      slanted = true;
   }
   std::ranges::sort(across);
   QStringList texts;
-  for (double x : across) texts << QString::fromStdString(formatLength(x, unit, false));
+  for (double x : across)
+    texts << QString::fromStdString(formatLength(x, unit, false));
   if (slanted) texts << QObject::tr("slanted: see the sheet");
   return texts.join(QStringLiteral(",  "));
 }
@@ -146,7 +164,8 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   connect(m_slice, &QCheckBox::clicked, this, [this](bool on) {
     Design next = m_document->committed();
     next.settings.slice = on;
-    if (auto applied = m_document->apply(next, tr("slice equal strips")); !applied) emit refused(QString::fromStdString(applied.error().text()));
+    if (auto applied = m_document->apply(next, tr("slice equal strips")); !applied)
+      emit refused(QString::fromStdString(applied.error().text()));
   });
   column->addWidget(m_slice);
   auto* together = new QLabel(tr("Put together in this order"), this);
@@ -158,15 +177,22 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   m_order->setSelectionMode(QAbstractItemView::NoSelection);
   m_order->setFocusPolicy(Qt::TabFocus);
   column->addWidget(m_order, 2);
-  auto* caution = new QLabel(tr("Cut on a mat along a metal rule, away from your hand, and cover the blade afterwards. Follow the maker's own data sheet for glue and board."), this);
+  auto* caution =
+      new QLabel(tr("Cut on a mat along a metal rule, away from your hand, and cover the blade "
+                    "afterwards. Follow the maker's own data sheet for glue and board."),
+                 this);
   caution->setObjectName(QStringLiteral("soft"));
   caution->setWordWrap(true);
   column->addWidget(caution);
   auto* buttons = new QHBoxLayout;
-  for (const auto& [format, label, primary] : {std::tuple{"pdf", tr("Print sheets (PDF 1:1)"), true}, std::tuple{"svg", tr("Cutting file (SVG)"), false}, std::tuple{"fold", tr("Folded model (FOLD)"), false}}) {
+  for (const auto& [format, label, primary] :
+       {std::tuple{"pdf", tr("Print sheets (PDF 1:1)"), true},
+        std::tuple{"svg", tr("Cutting file (SVG)"), false},
+        std::tuple{"fold", tr("Folded model (FOLD)"), false}}) {
     auto* button = new QPushButton(label, this);
     if (primary) button->setObjectName(QStringLiteral("primary"));
-    connect(button, &QPushButton::clicked, this, [this, f = QString::fromLatin1(format)] { ask(f); });
+    connect(button, &QPushButton::clicked, this,
+            [this, f = QString::fromLatin1(format)] { ask(f); });
     buttons->addWidget(button);
   }
   buttons->addStretch();
@@ -190,13 +216,22 @@ void CutPlace::refill() {
     const auto& owner = assembled->pieces[pieces[k].piece].owner;
     const Vec2 size = pieces[k].bounds.size();
     const int row = static_cast<int>(k);
-    m_pieces->setItem(row, 0, new QTableWidgetItem(owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("Card")));
-    m_pieces->setItem(row, 1, new QTableWidgetItem(QString::fromStdString(formatLength(size.x(), unit, false) + " × " + formatLength(size.y(), unit))));
+    m_pieces->setItem(
+        row, 0,
+        new QTableWidgetItem(owner ? QString::fromStdString(nameOf(m_document->design(), *owner))
+                                   : tr("Card")));
+    m_pieces->setItem(
+        row, 1,
+        new QTableWidgetItem(QString::fromStdString(formatLength(size.x(), unit, false) + " × " +
+                                                    formatLength(size.y(), unit))));
     m_pieces->setItem(row, 2, new QTableWidgetItem(scoresOf(pieces[k], unit)));
     m_pieces->setRowHeight(row, 32);
   }
   m_slice->setChecked(m_document->design().settings.slice);
-  m_summary->setText(tr("%1 pieces on %2 %3, seen from the face side").arg(pieces.size()).arg(sheets->sheets()).arg(sheets->sheets() == 1 ? tr("sheet") : tr("sheets")));
+  m_summary->setText(tr("%1 pieces on %2 %3, seen from the face side")
+                         .arg(pieces.size())
+                         .arg(sheets->sheets())
+                         .arg(sheets->sheets() == 1 ? tr("sheet") : tr("sheets")));
 }
 
 void CutPlace::showOrder(const Analysis& analysis) {
@@ -218,7 +253,8 @@ void CutPlace::showOrder(const Analysis& analysis) {
 
 void CutPlace::ask(const QString& format) {
   const QString suggested = m_document->name() + QLatin1Char('.') + format;
-  const QString path = QFileDialog::getSaveFileName(this, tr("Export"), suggested, QStringLiteral("%1 (*.%2)").arg(format.toUpper(), format));
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Export"), suggested, QStringLiteral("%1 (*.%2)").arg(format.toUpper(), format));
   if (!path.isEmpty()) exportTo(format, path);
 }
 
@@ -230,20 +266,27 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
   const Design& design = m_document->committed();
   auto assembled = assembleDesign(design);
   Result<void> written;
-  if (!assembled) written = assembled.error();
-  else if (format == QStringLiteral("svg")) written = writeFile(path.toStdString(), piecesToSvg(*assembled, design));
-  else if (format == QStringLiteral("pdf")) written = writeSheetsPdf(*assembled, design, path.toStdString());
+  if (!assembled)
+    written = assembled.error();
+  else if (format == QStringLiteral("svg"))
+    written = writeFile(path.toStdString(), piecesToSvg(*assembled, design));
+  else if (format == QStringLiteral("pdf"))
+    written = writeSheetsPdf(*assembled, design, path.toStdString());
   else {
     const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembled));
     std::vector<double> openings;
     for (double t : kFoldFrames_deg)
       if (radians(t) >= motion.low_rad() && radians(t) <= motion.high_rad()) openings.push_back(t);
     auto text = motionToFold(motion, openings);
-    if (!text) written = text.error();
-    else written = writeFile(path.toStdString(), *text);
+    if (!text)
+      written = text.error();
+    else
+      written = writeFile(path.toStdString(), *text);
   }
-  if (!written) emit refused(QString::fromStdString(written.error().text()));
-  else emit notice(tr("Written: %1").arg(path));
+  if (!written)
+    emit refused(QString::fromStdString(written.error().text()));
+  else
+    emit notice(tr("Written: %1").arg(path));
   return written.ok();
 }
 

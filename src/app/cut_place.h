@@ -8,7 +8,8 @@
 
 namespace hinge {
 
-/// What is cut: the sheets as they will be printed, the list of pieces with sizes and score positions, and the files.
+/// What is cut: the sheets as they will be printed, the list of pieces with sizes and score
+/// positions, and the files.
 class CutPlace : public QWidget {
   Q_OBJECT
 public:

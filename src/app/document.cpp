@@ -12,7 +12,8 @@ namespace hinge {
 class DesignCommand : public QUndoCommand {
 public:
   DesignCommand(Document& document, Design before, Design after, const QString& text)
-      : QUndoCommand(text), m_document(document), m_before(std::move(before)), m_after(std::move(after)) {}
+      : QUndoCommand(text), m_document(document), m_before(std::move(before)),
+        m_after(std::move(after)) {}
   void undo() override { m_document.set(m_before); }
   void redo() override { m_document.set(m_after); }
 
@@ -23,9 +24,10 @@ private:
 
 Document::Document(QObject* parent) : QObject(parent) {
   connect(&m_stack, &QUndoStack::cleanChanged, this, &Document::titleChanged);
-  // The index moves after the command has run: only then is it known whether the stack is clean, and
-  // only then may those who hear of the change make another one (a field that commits what was typed
-  // into it when it loses the focus). Within the command that would turn the order of the two round.
+  // The index moves after the command has run: only then is it known whether the stack is clean,
+  // and only then may those who hear of the change make another one (a field that commits what was
+  // typed into it when it loses the focus). Within the command that would turn the order of the two
+  // round.
   connect(&m_stack, &QUndoStack::indexChanged, this, [this] {
     tellOfChange();
     keepSafe();

@@ -11,8 +11,8 @@
 
 namespace hinge {
 
-/// The open design with its undo stack and file. Edits go through apply(); a drag shows itself with preview() and is
-/// pushed once with apply() or dropped with endPreview().
+/// The open design with its undo stack and file. Edits go through apply(); a drag shows itself with
+/// preview() and is pushed once with apply() or dropped with endPreview().
 class Document : public QObject {
   Q_OBJECT
 public:
@@ -34,8 +34,8 @@ public:
   QString path() const { return m_path; }
   QString name() const; ///< what the title shows
   bool isModified() const { return !m_stack.isClean(); }
-  void start(const Design& design);          ///< a new, unsaved document
-  Result<void> open(const QString& path);    ///< leaves the open document alone when it fails
+  void start(const Design& design);       ///< a new, unsaved document
+  Result<void> open(const QString& path); ///< leaves the open document alone when it fails
   Result<void> saveTo(const QString& path);
 
   // --- the safety copy -----------------------------------------------------------------------
@@ -49,7 +49,7 @@ public:
   QString copyTrouble() const { return m_copyTrouble; }
 
 signals:
-  void designChanged();    ///< also for previews
+  void designChanged(); ///< also for previews
   void selectionChanged();
   void titleChanged();
   void copyTroubleChanged();

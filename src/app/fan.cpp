@@ -17,32 +17,44 @@ Fan::Fan(QWidget* parent) : QAbstractSlider(parent) {
   setValue(1000);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Opening"));
-  setAccessibleDescription(tr("Opening angle of the card in tenths of a degree, 0 shut to 1800 open flat"));
+  setAccessibleDescription(
+      tr("Opening angle of the card in tenths of a degree, 0 shut to 1800 open flat"));
   setToolTip(tr("Drag the leaf, or use the arrow keys; space plays"));
   m_play.setInterval(16);
   connect(&m_play, &QTimer::timeout, this, &Fan::advance);
 }
 
-void Fan::setOpening_rad(double opening_rad) { setValue(static_cast<int>(std::lround(degrees(opening_rad) * 10))); }
+void Fan::setOpening_rad(double opening_rad) {
+  setValue(static_cast<int>(std::lround(degrees(opening_rad) * 10)));
+}
 
 void Fan::setAnalysis(std::shared_ptr<const Analysis> analysis) {
   m_analysis = std::move(analysis);
   update();
 }
 
-QPointF Fan::hub() const { return {0.5 * width(), height() - 34.0}; }
-double Fan::radius() const { return std::min(0.5 * width() - 30, height() - 34.0 - 24); }
-QRectF Fan::playButton() const { return {hub().x() + 34, hub().y() + 8, 22, 22}; }
+QPointF Fan::hub() const {
+  return {0.5 * width(), height() - 34.0};
+}
+double Fan::radius() const {
+  return std::min(0.5 * width() - 30, height() - 34.0 - 24);
+}
+QRectF Fan::playButton() const {
+  return {hub().x() + 34, hub().y() + 8, 22, 22};
+}
 
 void Fan::togglePlay() {
-  if (m_play.isActive()) m_play.stop();
-  else m_direction = value() >= 1790 ? -1 : 1, m_play.start();
+  if (m_play.isActive())
+    m_play.stop();
+  else
+    m_direction = value() >= 1790 ? -1 : 1, m_play.start();
   update();
 }
 
 void Fan::advance() {
   // A full way takes three seconds, eased at both ends as a hand does.
-  const double share = value() / 1800.0, speed = 4.0 + 9.0 * std::sin(kPi * std::clamp(share, 0.0, 1.0));
+  const double share = value() / 1800.0,
+               speed = 4.0 + 9.0 * std::sin(kPi * std::clamp(share, 0.0, 1.0));
   const int next = value() + m_direction * static_cast<int>(std::lround(speed));
   if (next >= 1800) m_direction = -1;
   if (next <= 0) m_direction = 1;
@@ -57,7 +69,8 @@ int Fan::sectorAt(const QPointF& point) const {
   for (std::size_t k = 0; k < m_analysis->findings.size(); ++k) {
     const Finding& f = m_analysis->findings[k];
     if (f.to_rad - f.from_rad > kPi - 0.02) continue;
-    if (t >= f.from_rad - 0.02 && t <= std::max(f.to_rad, f.from_rad + 0.03) + 0.02) return static_cast<int>(k);
+    if (t >= f.from_rad - 0.02 && t <= std::max(f.to_rad, f.from_rad + 0.03) + 0.02)
+      return static_cast<int>(k);
   }
   return -1;
 }
@@ -68,11 +81,14 @@ void Fan::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   const QPointF c = hub();
   const double r = radius();
-  const auto at = [&](double t, double share) { return c + r * share * QPointF(std::cos(t), -std::sin(t)); };
+  const auto at = [&](double t, double share) {
+    return c + r * share * QPointF(std::cos(t), -std::sin(t));
+  };
   const auto sector = [&](double from, double to, double inner, double outer) {
     QPainterPath path;
     const double span = degrees(to - from);
-    const QRectF out(c.x() - r * outer, c.y() - r * outer, 2 * r * outer, 2 * r * outer), in(c.x() - r * inner, c.y() - r * inner, 2 * r * inner, 2 * r * inner);
+    const QRectF out(c.x() - r * outer, c.y() - r * outer, 2 * r * outer, 2 * r * outer),
+        in(c.x() - r * inner, c.y() - r * inner, 2 * r * inner, 2 * r * inner);
     path.arcMoveTo(out, degrees(from));
     path.arcTo(out, degrees(from), span);
     path.arcTo(in, degrees(to), -span);
@@ -95,27 +111,32 @@ void Fan::paintEvent(QPaintEvent*) {
 
   if (m_analysis) {
     const QColor red(0xf0, 0x86, 0x86);
-    const auto hatched = [&](double from, double to, Qt::BrushStyle pattern, const QColor& colour, double inner) {
+    const auto hatched = [&](double from, double to, Qt::BrushStyle pattern, const QColor& colour,
+                             double inner) {
       p.setPen(QPen(colour, 1));
       p.setBrush(QBrush(colour, pattern));
       p.drawPath(sector(from, std::max(to, from + 0.02), inner, 1.0));
     };
     const Motion& motion = *m_analysis->motion;
     if (motion.low_rad() > 1e-6) hatched(0, motion.low_rad(), Qt::DiagCrossPattern, red, kInner);
-    if (motion.high_rad() < kPi - 1e-6) hatched(motion.high_rad(), kPi, Qt::DiagCrossPattern, red, kInner);
+    if (motion.high_rad() < kPi - 1e-6)
+      hatched(motion.high_rad(), kPi, Qt::DiagCrossPattern, red, kInner);
     p.setFont(Look::font(11, QFont::Bold));
     for (std::size_t k = 0; k < m_analysis->findings.size(); ++k) {
       const Finding& f = m_analysis->findings[k];
-      if (f.to_rad - f.from_rad > kPi - 0.02) continue; // true at every opening: no place on the fan
+      if (f.to_rad - f.from_rad > kPi - 0.02)
+        continue; // true at every opening: no place on the fan
       const QColor colour = f.severity == Severity::Spoils ? red : QColor(0xe6, 0xc3, 0x62);
-      hatched(f.from_rad, f.to_rad, f.severity == Severity::Spoils ? Qt::BDiagPattern : Qt::Dense6Pattern, colour, 0.68);
+      hatched(f.from_rad, f.to_rad,
+              f.severity == Severity::Spoils ? Qt::BDiagPattern : Qt::Dense6Pattern, colour, 0.68);
       const double middle = std::clamp(0.5 * (f.from_rad + f.to_rad), 0.05, kPi - 0.05);
       const QPointF badge = at(middle, 1.13);
       p.setBrush(colour);
       p.setPen(Qt::NoPen);
       p.drawEllipse(badge, 8.5, 8.5);
       p.setPen(QColor(0x2a, 0x18, 0x18));
-      p.drawText(QRectF(badge.x() - 9, badge.y() - 9, 18, 18), Qt::AlignCenter, QString::number(k + 1));
+      p.drawText(QRectF(badge.x() - 9, badge.y() - 9, 18, 18), Qt::AlignCenter,
+                 QString::number(k + 1));
     }
   }
   p.setFont(Look::font(11));
@@ -127,18 +148,21 @@ void Fan::paintEvent(QPaintEvent*) {
   p.setPen(theme.stageSoft);
   p.drawText(QRectF(at(0, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, tr("shut"));
   const bool pulls = m_card.openBy_deg < 180;
-  p.drawText(QRectF(at(kPi, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, pulls ? tr("pulled") : tr("flat"));
+  p.drawText(QRectF(at(kPi, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter,
+             pulls ? tr("pulled") : tr("flat"));
   if (pulls) { // from here on the card stays as it is and the pull moves
     const double by = radians(m_card.openBy_deg);
     p.setPen(QPen(theme.stageInk, 1.5, Qt::DotLine));
     p.drawLine(at(by, kInner), at(by, 1.06));
     p.setPen(theme.stageSoft);
-    p.drawText(QRectF(at(by, 1.17).x() - 22, at(by, 1.17).y() - 8, 44, 16), Qt::AlignCenter, tr("open"));
+    p.drawText(QRectF(at(by, 1.17).x() - 22, at(by, 1.17).y() - 8, 44, 16), Qt::AlignCenter,
+               tr("open"));
   }
   // The lying page and the leaf, drawn as the two halves of the card.
   p.setPen(QPen(QColor(0xf1, 0xd9, 0xb0), 3, Qt::SolidLine, Qt::RoundCap));
   p.drawLine(c, at(0, 1.0));
-  p.setPen(QPen(hasFocus() ? Theme::night().accent : theme.paperEdge, 4, Qt::SolidLine, Qt::RoundCap));
+  p.setPen(
+      QPen(hasFocus() ? Theme::night().accent : theme.paperEdge, 4, Qt::SolidLine, Qt::RoundCap));
   p.drawLine(c, at(opening_rad(), 1.0));
   p.setPen(QPen(QColor(0x3a, 0x2a, 0x1d), 1.5));
   p.setBrush(Theme::night().accent);
@@ -147,8 +171,14 @@ void Fan::paintEvent(QPaintEvent*) {
   p.setFont(Look::font(19, QFont::DemiBold));
   if (value() > 10 * m_card.openBy_deg) {
     p.setFont(Look::font(13, QFont::DemiBold));
-    p.drawText(QRectF(c.x() - 62, c.y() + 6, 98, 26), Qt::AlignCenter, tr("pulled %1 %").arg(std::round((value() - 10 * m_card.openBy_deg) / (18 - 0.1 * m_card.openBy_deg))));
-  } else p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter, QString::fromStdString(openingText(m_card, radians(std::round(10 * degrees(opening_rad())) / 10))));
+    p.drawText(
+        QRectF(c.x() - 62, c.y() + 6, 98, 26), Qt::AlignCenter,
+        tr("pulled %1 %")
+            .arg(std::round((value() - 10 * m_card.openBy_deg) / (18 - 0.1 * m_card.openBy_deg))));
+  } else
+    p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter,
+               QString::fromStdString(
+                   openingText(m_card, radians(std::round(10 * degrees(opening_rad())) / 10))));
   const QRectF play = playButton();
   p.setPen(Qt::NoPen);
   p.setBrush(theme.stageInk);
@@ -156,7 +186,9 @@ void Fan::paintEvent(QPaintEvent*) {
     p.drawRect(QRectF(play.left() + 5, play.top() + 4, 4, 14));
     p.drawRect(QRectF(play.left() + 13, play.top() + 4, 4, 14));
   } else {
-    p.drawPolygon(QPolygonF({{play.left() + 6, play.top() + 3}, {play.left() + 18, play.center().y()}, {play.left() + 6, play.bottom() - 3}}));
+    p.drawPolygon(QPolygonF({{play.left() + 6, play.top() + 3},
+                             {play.left() + 18, play.center().y()},
+                             {play.left() + 6, play.bottom() - 3}}));
   }
 }
 
@@ -176,7 +208,8 @@ void Fan::mousePressEvent(QMouseEvent* event) {
   if (playButton().adjusted(-4, -4, 4, 4).contains(event->position())) return togglePlay();
   const int sector = sectorAt(event->position());
   // A click on a trouble sector away from the leaf goes to it; near the leaf it is a drag.
-  const QPointF knob = hub() + radius() * 0.98 * QPointF(std::cos(opening_rad()), -std::sin(opening_rad()));
+  const QPointF knob =
+      hub() + radius() * 0.98 * QPointF(std::cos(opening_rad()), -std::sin(opening_rad()));
   if (sector >= 0 && QLineF(knob, event->position()).length() > 14) {
     emit findingChosen(sector);
     return;
@@ -201,9 +234,12 @@ void Fan::keyPressEvent(QKeyEvent* event) {
   m_play.stop();
   // Left and right follow the leaf; up and down (and the page keys) open and shut.
   const int step = event->modifiers() & Qt::ShiftModifier ? 1 : singleStep();
-  if (event->key() == Qt::Key_Left) setValue(value() + step);
-  else if (event->key() == Qt::Key_Right) setValue(value() - step);
-  else QAbstractSlider::keyPressEvent(event);
+  if (event->key() == Qt::Key_Left)
+    setValue(value() + step);
+  else if (event->key() == Qt::Key_Right)
+    setValue(value() - step);
+  else
+    QAbstractSlider::keyPressEvent(event);
 }
 
 } // namespace hinge

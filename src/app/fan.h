@@ -5,8 +5,9 @@
 
 namespace hinge {
 
-/// The opening control: a half-disc whose leaf is dragged from shut (right) to open flat (left). Troubles are hatched
-/// sectors with their number; out of reach is cross-hatched. Value in tenths of a degree, 0 to 1800.
+/// The opening control: a half-disc whose leaf is dragged from shut (right) to open flat (left).
+/// Troubles are hatched sectors with their number; out of reach is cross-hatched. Value in tenths
+/// of a degree, 0 to 1800.
 class Fan : public QAbstractSlider {
   Q_OBJECT
 public:

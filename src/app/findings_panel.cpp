@@ -1,9 +1,9 @@
 #include "app/findings_panel.h"
 #include "app/look.h"
-#include <cmath>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
+#include <cmath>
 
 namespace hinge {
 namespace {
@@ -11,7 +11,10 @@ namespace {
 /// The same mark as on the stage: a diamond spoils the card, a disc is advice.
 class BadgeLabel : public QWidget {
 public:
-  BadgeLabel(int number, bool spoils, QWidget* parent) : QWidget(parent), m_number(number), m_spoils(spoils) { setFixedSize(26, 26); }
+  BadgeLabel(int number, bool spoils, QWidget* parent)
+      : QWidget(parent), m_number(number), m_spoils(spoils) {
+    setFixedSize(26, 26);
+  }
 
 protected:
   void paintEvent(QPaintEvent*) override {
@@ -20,8 +23,10 @@ protected:
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(Qt::NoPen);
     p.setBrush(m_spoils ? theme.trouble : theme.advice);
-    if (m_spoils) p.drawPolygon(QPolygonF({{13, 0}, {26, 13}, {13, 26}, {0, 13}}));
-    else p.drawEllipse(QPointF(13, 13), 10, 10);
+    if (m_spoils)
+      p.drawPolygon(QPolygonF({{13, 0}, {26, 13}, {13, 26}, {0, 13}}));
+    else
+      p.drawEllipse(QPointF(13, 13), 10, 10);
     p.setPen(theme.dark ? QColor(0x1c, 0x16, 0x18) : QColor(Qt::white));
     p.setFont(Look::font(12, QFont::Bold));
     p.drawText(rect(), Qt::AlignCenter, QString::number(m_number));
@@ -32,7 +37,8 @@ private:
   bool m_spoils;
 };
 
-/// A text button that shortens its text instead of widening the list; the tool tip has the whole of it.
+/// A text button that shortens its text instead of widening the list; the tool tip has the whole of
+/// it.
 class ElidedButton : public QPushButton {
 public:
   ElidedButton(const QString& text, QWidget* parent) : QPushButton(parent), m_text(text) {
@@ -42,7 +48,9 @@ public:
   }
 
 protected:
-  void resizeEvent(QResizeEvent*) override { setText(fontMetrics().elidedText(m_text, Qt::ElideRight, width() - 2)); }
+  void resizeEvent(QResizeEvent*) override {
+    setText(fontMetrics().elidedText(m_text, Qt::ElideRight, width() - 2));
+  }
 
 private:
   QString m_text;
@@ -50,7 +58,8 @@ private:
 
 } // namespace
 
-FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* parent) : QWidget(parent), m_document(document), m_analyst(analyst) {
+FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* parent)
+    : QWidget(parent), m_document(document), m_analyst(analyst) {
   setAccessibleName(tr("Findings"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
@@ -62,11 +71,14 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   m_mendAll = new QPushButton(tr("Mend all"), this);
   m_mendAll->setToolTip(tr("Applies every proposed change, one undoable step"));
   connect(m_mendAll, &QPushButton::clicked, this, [this] {
-    if (m_analyst->mending()) m_analyst->cancel();
-    else m_analyst->mendAll(m_document->committed());
+    if (m_analyst->mending())
+      m_analyst->cancel();
+    else
+      m_analyst->mendAll(m_document->committed());
   });
   connect(analyst, &Analyst::mended, this, [this](const std::shared_ptr<const Design>& design) {
-    if (auto done = m_document->apply(*design, tr("mend all")); !done) emit refused(QString::fromStdString(done.error().text()));
+    if (auto done = m_document->apply(*design, tr("mend all")); !done)
+      emit refused(QString::fromStdString(done.error().text()));
   });
   head->addWidget(m_verdict);
   head->addStretch();
@@ -148,15 +160,16 @@ void FindingsPanel::showVerdict(const Analysis& analysis) {
   m_verdict->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
   m_mendAll->setText(mending ? tr("Cancel") : tr("Mend all"));
   m_mendAll->setVisible(mending || std::ranges::any_of(analysis.findings, [](const Finding& f) {
-    return f.severity == Severity::Spoils && f.mend;
-  }));
+                          return f.severity == Severity::Spoils && f.mend;
+                        }));
 }
 
 void FindingsPanel::addRows() {
   const auto analysis = m_analyst->current();
   if (!analysis || analysis->motion != m_shownOf) return m_more.stop();
   const std::size_t count = analysis->findings.size();
-  for (int k = 0; k < kRowsAtOnce && m_rows.size() < count; ++k) addRow(*analysis, m_rows.size());
+  for (int k = 0; k < kRowsAtOnce && m_rows.size() < count; ++k)
+    addRow(*analysis, m_rows.size());
   if (m_rows.size() < count) return m_more.start();
   m_more.stop();
   if (count == 0) addFacts(*analysis);
@@ -183,7 +196,8 @@ void FindingsPanel::addRow(const Analysis& analysis, std::size_t k) {
   line->addLayout(texts, 1);
   auto* show = new QPushButton(tr("Show me"), row);
   show->setAccessibleName(tr("Show finding %1").arg(k + 1));
-  connect(show, &QPushButton::clicked, this, [this, k] { emit showRequested(static_cast<int>(k)); });
+  connect(show, &QPushButton::clicked, this,
+          [this, k] { emit showRequested(static_cast<int>(k)); });
   line->addWidget(show, 0, Qt::AlignTop);
   m_list->addWidget(row);
   m_rows.push_back({texts, mend, finding.mendSought});
@@ -208,8 +222,10 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
   connect(mend, &QPushButton::clicked, this, [this, edits = *finding.mend] {
     const auto next = applyMend(m_document->committed(), edits);
     Result<void> done;
-    if (!next) done = next.error();
-    else done = m_document->apply(*next, tr("mend"));
+    if (!next)
+      done = next.error();
+    else
+      done = m_document->apply(*next, tr("mend"));
     if (!done) emit refused(QString::fromStdString(done.error().text()));
   });
   return mend;
@@ -241,10 +257,10 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
                           length(shut.height_mm, unit), thin(shut.thickness_mm))
                      .arg(shut.thickestSheets);
   if (shut.gutterSheets > 0)
-    text += QLatin1Char('\n') +
-            tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")
-                .arg(shut.gutterSheets)
-                .arg(thin(shut.gutterRelief_mm));
+    text +=
+        QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")
+                                .arg(shut.gutterSheets)
+                                .arg(thin(shut.gutterRelief_mm));
   if (shut.pads_mm > 0)
     text += QLatin1Char('\n') +
             tr("Pin heads stand up: pads %1 high beside them carry what lies over the limbs.")
@@ -263,7 +279,9 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
 
 QPushButton* FindingsPanel::mendButton(int index) const {
   for (QPushButton* button : m_content->findChildren<QPushButton*>(QStringLiteral("mend")))
-    if (button->property("finding").toInt() == index && !button->isHidden() && button->parentWidget()->isVisible()) return button;
+    if (button->property("finding").toInt() == index && !button->isHidden() &&
+        button->parentWidget()->isVisible())
+      return button;
   return nullptr;
 }
 

@@ -9,8 +9,8 @@
 
 namespace hinge {
 
-/// Findings as sentences with a number, "show me" and the mend written out. While a design is being checked the old
-/// verdict is gone, never shown as current.
+/// Findings as sentences with a number, "show me" and the mend written out. While a design is being
+/// checked the old verdict is gone, never shown as current.
 class FindingsPanel : public QWidget {
   Q_OBJECT
 public:

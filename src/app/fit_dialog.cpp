@@ -6,15 +6,20 @@
 
 namespace hinge {
 
-FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidget* parent) : QDialog(parent), m_document(document), m_piece(piece) {
+FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidget* parent)
+    : QDialog(parent), m_document(document), m_piece(piece) {
   setWindowTitle(piece ? tr("Fit to another length") : tr("Fit to another sheet"));
   setAttribute(Qt::WA_DeleteOnClose);
   resize(560, 520);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(12);
-  auto* hint = new QLabel(piece ? tr("What gives grows in proportion until the piece is as long as this; its feet stand farther out, its windows with it.")
-                                : tr("What gives grows in proportion until the open sheet is as long as this. Ticked lengths are held: at first those along the folds, and the tabs."), this);
+  auto* hint = new QLabel(
+      piece ? tr("What gives grows in proportion until the piece is as long as this; its feet "
+                 "stand farther out, its windows with it.")
+            : tr("What gives grows in proportion until the open sheet is as long as this. Ticked "
+                 "lengths are held: at first those along the folds, and the tabs."),
+      this);
   hint->setObjectName(QStringLiteral("soft"));
   hint->setWordWrap(true);
   column->addWidget(hint);
@@ -24,7 +29,8 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
   m_length = new QLineEdit(this);
   m_length->setFixedWidth(120);
   m_length->setAccessibleName(tr("Flat length"));
-  if (const auto now = flatLength_mm(document->committed(), piece)) m_length->setText(QString::fromStdString(formatLength(*now, unit)));
+  if (const auto now = flatLength_mm(document->committed(), piece))
+    m_length->setText(QString::fromStdString(formatLength(*now, unit)));
   row->addWidget(m_length);
   row->addStretch();
   column->addLayout(row);
@@ -43,7 +49,9 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
     name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
     name->setCheckState(m_rows[k].held ? Qt::Checked : Qt::Unchecked);
     m_table->setItem(at, 0, name);
-    m_table->setItem(at, 1, new QTableWidgetItem(QString::fromStdString(formatLength(m_rows[k].value_mm, unit))));
+    m_table->setItem(
+        at, 1,
+        new QTableWidgetItem(QString::fromStdString(formatLength(m_rows[k].value_mm, unit))));
     m_table->setItem(at, 2, new QTableWidgetItem);
   }
   column->addWidget(m_table, 1);
@@ -73,7 +81,8 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
 std::set<std::string> FitDialog::held() const {
   std::set<std::string> keys;
   for (std::size_t k = 0; k < m_rows.size(); ++k)
-    if (m_table->item(static_cast<int>(k), 0)->checkState() == Qt::Checked) keys.insert(m_rows[k].key);
+    if (m_table->item(static_cast<int>(k), 0)->checkState() == Qt::Checked)
+      keys.insert(m_rows[k].key);
   return keys;
 }
 
@@ -82,17 +91,25 @@ void FitDialog::work() {
   const Design& design = m_document->committed();
   const LengthUnit unit = design.settings.unit;
   const auto length = parseLength_mm(m_length->text().trimmed().toStdString(), unit);
-  auto fitted = length ? fittedTo(design, m_piece, *length, held()) : Result<Fitted>(length.error());
+  auto fitted =
+      length ? fittedTo(design, m_piece, *length, held()) : Result<Fitted>(length.error());
   std::vector<LengthRow> then;
   if (fitted) {
-    if (auto possible = assembleDesign(fitted->design); !possible) fitted = possible.error();
-    else then = lengthRows(fitted->design, m_piece);
+    if (auto possible = assembleDesign(fitted->design); !possible)
+      fitted = possible.error();
+    else
+      then = lengthRows(fitted->design, m_piece);
   }
-  for (std::size_t k = 0; k < m_rows.size(); ++k) m_table->item(static_cast<int>(k), 2)->setText(k < then.size() ? QString::fromStdString(formatLength(then[k].value_mm, unit)) : QString());
+  for (std::size_t k = 0; k < m_rows.size(); ++k)
+    m_table->item(static_cast<int>(k), 2)
+        ->setText(k < then.size() ? QString::fromStdString(formatLength(then[k].value_mm, unit))
+                                  : QString());
   if (fitted) {
-    m_says->setText(tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
+    m_says->setText(
+        tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
     m_fitted = *fitted;
-  } else m_says->setText(QStringLiteral("◆  ") + QString::fromStdString(fitted.error().text()));
+  } else
+    m_says->setText(QStringLiteral("◆  ") + QString::fromStdString(fitted.error().text()));
   m_take->setEnabled(m_fitted.has_value());
 }
 
@@ -100,7 +117,10 @@ void FitDialog::take() {
   if (!m_fitted) return;
   const Design next = m_fitted->design;
   const double factor = m_fitted->factor;
-  if (const auto done = m_document->apply(next, m_piece ? tr("fit to another length") : tr("fit to another sheet")); !done) return m_says->setText(QString::fromStdString(done.error().text()));
+  if (const auto done = m_document->apply(next, m_piece ? tr("fit to another length")
+                                                        : tr("fit to another sheet"));
+      !done)
+    return m_says->setText(QString::fromStdString(done.error().text()));
   emit notice(tr("Fitted: what gives is %1 % of what it was").arg(100 * factor, 0, 'f', 1));
 }
 

@@ -9,7 +9,8 @@
 
 namespace hinge {
 
-/// The card's sheet, or one free piece, at another length: which lengths are held and which give, and what becomes of each.
+/// The card's sheet, or one free piece, at another length: which lengths are held and which give,
+/// and what becomes of each.
 class FitDialog : public QDialog {
   Q_OBJECT
 public:

@@ -14,7 +14,8 @@ namespace hinge {
 namespace {
 
 using Kind = WorkJoint::Kind;
-constexpr Kind kKinds[] = {Kind::Glue, Kind::Slot, Kind::Pivot, Kind::Slide, Kind::Elastic, Kind::Tie};
+constexpr Kind kKinds[] = {Kind::Glue,  Kind::Slot,    Kind::Pivot,
+                           Kind::Slide, Kind::Elastic, Kind::Tie};
 
 QString kindName(Kind kind) {
   switch (kind) {
@@ -38,8 +39,20 @@ std::vector<Number> numbersOf(Kind kind) {
   switch (kind) {
   case Kind::Glue: return {{QObject::tr("turned by"), &WorkJoint::turn_deg, false}};
   case Kind::Pivot: return {{QObject::tr("lies at"), &WorkJoint::turn_deg, false}};
-  case Kind::Slot: return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false}, {QObject::tr("line here"), &WorkJoint::way_deg, false}, {QObject::tr("slit here"), &WorkJoint::slit_mm, true}, {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true}, {QObject::tr("catch"), &WorkJoint::catch_mm, true}};
-  case Kind::Slide: return {{QObject::tr("way on it"), &WorkJoint::turn_deg, false}, {QObject::tr("way here"), &WorkJoint::way_deg, false}, {QObject::tr("first stop"), &WorkJoint::least_mm, true}, {QObject::tr("last stop"), &WorkJoint::most_mm, true}, {QObject::tr("pulled by"), &WorkJoint::pull_mm, true}, {QObject::tr("from open"), &WorkJoint::pullFrom_deg, false}, {QObject::tr("to open"), &WorkJoint::pullTo_deg, false}};
+  case Kind::Slot:
+    return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false},
+            {QObject::tr("line here"), &WorkJoint::way_deg, false},
+            {QObject::tr("slit here"), &WorkJoint::slit_mm, true},
+            {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true},
+            {QObject::tr("catch"), &WorkJoint::catch_mm, true}};
+  case Kind::Slide:
+    return {{QObject::tr("way on it"), &WorkJoint::turn_deg, false},
+            {QObject::tr("way here"), &WorkJoint::way_deg, false},
+            {QObject::tr("first stop"), &WorkJoint::least_mm, true},
+            {QObject::tr("last stop"), &WorkJoint::most_mm, true},
+            {QObject::tr("pulled by"), &WorkJoint::pull_mm, true},
+            {QObject::tr("from open"), &WorkJoint::pullFrom_deg, false},
+            {QObject::tr("to open"), &WorkJoint::pullTo_deg, false}};
   case Kind::Elastic:
   case Kind::Tie: return {{QObject::tr("length"), &WorkJoint::length_mm, true}};
   }
@@ -48,14 +61,18 @@ std::vector<Number> numbersOf(Kind kind) {
 
 } // namespace
 
-JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* parent) : QDialog(parent), m_document(document), m_piece(piece) {
+JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* parent)
+    : QDialog(parent), m_document(document), m_piece(piece) {
   setWindowTitle(tr("Joints"));
   setAttribute(Qt::WA_DeleteOnClose);
   setModal(false);
   resize(700, 460);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
-  auto* hint = new QLabel(tr("A point of the piece meets a point of a face. On the piece: from its left end and lower edge. On a face: along the line it stands on, and away from it."), this);
+  auto* hint =
+      new QLabel(tr("A point of the piece meets a point of a face. On the piece: from its left end "
+                    "and lower edge. On a face: along the line it stands on, and away from it."),
+                 this);
   hint->setObjectName(QStringLiteral("soft"));
   hint->setWordWrap(true);
   column->addWidget(hint);
@@ -80,15 +97,18 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
   done->setObjectName(QStringLiteral("primary"));
   connect(done, &QPushButton::clicked, this, &QDialog::accept);
   // Return takes over what is typed in a field and does nothing else.
-  for (QPushButton* button : {add, done}) button->setAutoDefault(false);
+  for (QPushButton* button : {add, done})
+    button->setAutoDefault(false);
   row->addWidget(add);
   row->addStretch();
   row->addWidget(done);
   column->addLayout(row);
   // Anew after the event that caused it, which may come from one of the fields.
   connect(document, &Document::designChanged, this, [this] {
-    if (!work()) close();
-    else QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
+    if (!work())
+      close();
+    else
+      QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
   });
   rebuild();
 }
@@ -101,18 +121,22 @@ const PieceWork* JointsDialog::work() const {
 void JointsDialog::change(const PieceWork& next, const QString& what) {
   const auto design = setWork(m_document->committed(), m_piece, next);
   Result<void> done;
-  if (!design) done = design.error();
-  else done = m_document->apply(*design, what);
+  if (!design)
+    done = design.error();
+  else
+    done = m_document->apply(*design, what);
   if (done) return;
   emit refused(QString::fromStdString(done.error().text()));
   QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
 }
 
-void JointsDialog::takePoint(std::size_t index, bool there, const std::string& face, const Vec2& at) {
+void JointsDialog::takePoint(std::size_t index, bool there, const std::string& face,
+                             const Vec2& at) {
   const PieceWork* now = work();
   if (!now || index >= now->joints.size()) return;
   if ((ownerOfKey(face) == m_piece) == there)
-    return void(emit refused(there ? tr("That is this piece itself: point at what it is joined to") : tr("That is not this piece: point at one of its own panels")));
+    return void(emit refused(there ? tr("That is this piece itself: point at what it is joined to")
+                                   : tr("That is not this piece: point at one of its own panels")));
   PieceWork next = *now;
   if (there) {
     const auto assembled = assembleDesign(m_document->committed());
@@ -120,9 +144,10 @@ void JointsDialog::takePoint(std::size_t index, bool there, const std::string& f
     const Seat* on = assembled ? assembled->findSeat(face) : nullptr;
     if (!on) return;
     next.joints[index].on = face;
-    next.joints[index].to = at - item->values.find("position")->second * alongFace(*assembled->findSeat(item->seat), on->sides[0]);
-  }
-  else next.joints[index].at = at;
+    next.joints[index].to = at - item->values.find("position")->second *
+                                     alongFace(*assembled->findSeat(item->seat), on->sides[0]);
+  } else
+    next.joints[index].at = at;
   change(next, tr("change a joint"));
 }
 
@@ -132,7 +157,8 @@ void JointsDialog::rebuild() {
   auto* column = new QVBoxLayout(m_page);
   column->setContentsMargins(0, 0, 0, 0);
   const PieceWork* now = work();
-  for (std::size_t k = 0; now && k < now->joints.size(); ++k) column->addWidget(lineFor(k));
+  for (std::size_t k = 0; now && k < now->joints.size(); ++k)
+    column->addWidget(lineFor(k));
   column->addStretch();
   m_lines->addWidget(m_page);
 }
@@ -153,19 +179,23 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   };
   auto* kind = new QComboBox(box);
   kind->setAccessibleName(tr("Kind of joint %1").arg(index + 1));
-  for (Kind k : kKinds) kind->addItem(kindName(k));
+  for (Kind k : kKinds)
+    kind->addItem(kindName(k));
   kind->setCurrentIndex(static_cast<int>(joint.kind));
   connect(kind, &QComboBox::activated, this, [edit](int k) {
-    edit([k](WorkJoint& j) {
-      j.kind = kKinds[k];
-      if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
-    }, tr("change a joint"));
+    edit(
+        [k](WorkJoint& j) {
+          j.kind = kKinds[k];
+          if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
+        },
+        tr("change a joint"));
   });
   auto* side = new QComboBox(box);
   side->setAccessibleName(tr("Side of the piece at joint %1").arg(index + 1));
   side->addItems({tr("by its back"), tr("by its face")});
   side->setCurrentIndex(joint.byFace ? 1 : 0);
-  connect(side, &QComboBox::activated, this, [edit](int k) { edit([k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint")); });
+  connect(side, &QComboBox::activated, this,
+          [edit](int k) { edit([k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint")); });
   auto* on = new QComboBox(box);
   on->setAccessibleName(tr("Face of joint %1").arg(index + 1));
   if (const auto assembled = assembleDesign(m_document->committed()))
@@ -174,7 +204,10 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
         on->addItem(words(seat.label), words(seat.key));
         if (seat.key == joint.on) on->setCurrentIndex(on->count() - 1);
       }
-  connect(on, &QComboBox::activated, this, [edit, on](int) { edit([key = on->currentData().toString().toStdString()](WorkJoint& j) { j.on = key; }, tr("change a joint")); });
+  connect(on, &QComboBox::activated, this, [edit, on](int) {
+    edit([key = on->currentData().toString().toStdString()](WorkJoint& j) { j.on = key; },
+         tr("change a joint"));
+  });
   auto* remove = new QToolButton(box);
   remove->setText(tr("Remove"));
   remove->setAccessibleName(tr("Remove joint %1").arg(index + 1));
@@ -187,37 +220,47 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   grid->addWidget(on, 0, 1, 1, 4);
   grid->addWidget(side, 0, 5);
   grid->addWidget(remove, 0, 6);
-  const auto field = [&](int row, int column, const QString& label, double value, bool length, const std::function<void(WorkJoint&, double)>& set) {
+  const auto field = [&](int row, int column, const QString& label, double value, bool length,
+                         const std::function<void(WorkJoint&, double)>& set) {
     grid->addWidget(new QLabel(label, box), row, column);
-    auto* line = new QLineEdit(length ? QString::fromStdString(formatLength(value, unit, false)) : QString::fromStdString(formatAngle(value)), box);
+    auto* line = new QLineEdit(length ? QString::fromStdString(formatLength(value, unit, false))
+                                      : QString::fromStdString(formatAngle(value)),
+                               box);
     line->setAccessibleName(tr("%1 of joint %2").arg(label).arg(index + 1));
     line->setFixedWidth(76);
     line->setAlignment(Qt::AlignRight);
     connect(line, &QLineEdit::editingFinished, this, [this, line, length, unit, set, edit] {
       if (!line->isModified()) return;
       line->setModified(false);
-      const auto typed = length ? parseLength_mm(line->text().toStdString(), unit) : parseAngle_deg(line->text().toStdString());
+      const auto typed = length ? parseLength_mm(line->text().toStdString(), unit)
+                                : parseAngle_deg(line->text().toStdString());
       if (!typed) return void(emit refused(QString::fromStdString(typed.error().text())));
       edit([&](WorkJoint& j) { set(j, *typed); }, tr("change a joint"));
     });
     grid->addWidget(line, row, column + 1);
   };
-  field(1, 0, tr("here, from the left"), joint.at.x(), true, [](WorkJoint& j, double v) { j.at.x() = v; });
+  field(1, 0, tr("here, from the left"), joint.at.x(), true,
+        [](WorkJoint& j, double v) { j.at.x() = v; });
   field(1, 2, tr("up"), joint.at.y(), true, [](WorkJoint& j, double v) { j.at.y() = v; });
   field(2, 0, tr("there, along"), joint.to.x(), true, [](WorkJoint& j, double v) { j.to.x() = v; });
   field(2, 2, tr("away"), joint.to.y(), true, [](WorkJoint& j, double v) { j.to.y() = v; });
   for (bool there : {false, true}) {
     auto* point = new QToolButton(box);
     point->setText(tr("Point"));
-    point->setAccessibleName(there ? tr("Point at the face for joint %1").arg(index + 1) : tr("Point at the piece for joint %1").arg(index + 1));
-    point->setToolTip(there ? tr("Click on the stage where it is joined") : tr("Click on the stage which point of this piece is joined"));
-    connect(point, &QToolButton::clicked, this, [this, index, there] { emit pointWanted(index, there); });
+    point->setAccessibleName(there ? tr("Point at the face for joint %1").arg(index + 1)
+                                   : tr("Point at the piece for joint %1").arg(index + 1));
+    point->setToolTip(there ? tr("Click on the stage where it is joined")
+                            : tr("Click on the stage which point of this piece is joined"));
+    connect(point, &QToolButton::clicked, this,
+            [this, index, there] { emit pointWanted(index, there); });
     grid->addWidget(point, there ? 2 : 1, 6);
   }
   int k = 0;
   for (const Number& number : numbersOf(joint.kind)) {
     // Two beside the places, the others in rows of three below.
-    field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), number.label, joint.*(number.value), number.length, [value = number.value](WorkJoint& j, double v) { j.*value = v; });
+    field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), number.label,
+          joint.*(number.value), number.length,
+          [value = number.value](WorkJoint& j, double v) { j.*value = v; });
     ++k;
   }
   return box;

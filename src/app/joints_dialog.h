@@ -5,14 +5,15 @@
 
 namespace hinge {
 
-/// What a free piece is joined to: a line for every joint, in words, with its places in fields. Every change is one undoable step
-/// of the document and is seen at once on the stage behind.
+/// What a free piece is joined to: a line for every joint, in words, with its places in fields.
+/// Every change is one undoable step of the document and is seen at once on the stage behind.
 class JointsDialog : public QDialog {
   Q_OBJECT
 public:
   JointsDialog(Document* document, StructureId piece, QWidget* parent = nullptr);
 
-  /// Takes a point of the paper for a joint: of the piece itself (there: false), or of a face of something else.
+  /// Takes a point of the paper for a joint: of the piece itself (there: false), or of a face of
+  /// something else.
   void takePoint(std::size_t index, bool there, const std::string& face, const Vec2& at);
   StructureId piece() const { return m_piece; }
 

@@ -11,7 +11,8 @@
 
 namespace hinge {
 
-LivePicture::LivePicture(QString word, QWidget* parent) : QToolButton(parent), m_word(std::move(word)) {
+LivePicture::LivePicture(QString word, QWidget* parent)
+    : QToolButton(parent), m_word(std::move(word)) {
   setFixedSize(168, 132);
   setEnabled(false);
   m_timer.setInterval(40);
@@ -33,12 +34,15 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
   if (std::ranges::any_of(m_assembly->placements, [](const Placement& p) { return !p.poses; })) {
     runInBackground([assembly = m_assembly, self = QPointer<LivePicture>(this)] {
       auto motion = std::make_shared<const Motion>(Motion::trace(assembly));
-      QMetaObject::invokeMethod(qApp, [self, assembly, motion] {
-        if (!self || self->m_assembly != assembly) return;
-        self->m_motion = motion;
-        if (self->m_added) self->lookAtAdded();
-        self->update();
-      }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          qApp,
+          [self, assembly, motion] {
+            if (!self || self->m_assembly != assembly) return;
+            self->m_motion = motion;
+            if (self->m_added) self->lookAtAdded();
+            self->update();
+          },
+          Qt::QueuedConnection);
     });
   }
   m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
@@ -48,7 +52,9 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
   update();
 }
 
-Pose LivePicture::poseAt(double opening_rad) const { return m_motion ? m_motion->poseAt(opening_rad) : Motion::quickPose(*m_assembly, opening_rad); }
+Pose LivePicture::poseAt(double opening_rad) const {
+  return m_motion ? m_motion->poseAt(opening_rad) : Motion::quickPose(*m_assembly, opening_rad);
+}
 
 void LivePicture::showNothing(const QString& word) {
   m_word = word;
@@ -65,12 +71,15 @@ void LivePicture::lookAtAdded() {
     for (PanelIndex panel : m_assembly->panels.indices()) {
       if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
       QPolygonF outline;
-      for (const Vec2& c : m_assembly->panels[panel].outline) outline << m_camera.project(benchPose(*m_assembly, pose.opening_rad) * (pose.panels[panel] * lift(c)));
+      for (const Vec2& c : m_assembly->panels[panel].outline)
+        outline << m_camera.project(benchPose(*m_assembly, pose.opening_rad) *
+                                    (pose.panels[panel] * lift(c)));
       box = box.isNull() ? outline.boundingRect() : box.united(outline.boundingRect());
     }
   }
   if (box.isNull()) return;
-  const double nearer = std::clamp(0.55 * std::min(area.width() / box.width(), area.height() / box.height()), 1.0, 8.0);
+  const double nearer = std::clamp(
+      0.55 * std::min(area.width() / box.width(), area.height() / box.height()), 1.0, 8.0);
   m_camera.centre = area.center() + nearer * (m_camera.centre - box.center());
   m_camera.scale_px *= nearer;
 }
@@ -82,12 +91,16 @@ void LivePicture::paintEvent(QPaintEvent*) {
   clip.addRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 7, 7);
   p.setClipPath(clip);
   if (m_assembly) {
-    // Near a new structure it moves to and fro about the half-open card, a whole card about the way it is shown.
-    const double middle = m_added ? 95 : std::clamp(m_design->card.display_deg, 60.0, 130.0), swing = m_added ? 70 : 50;
+    // Near a new structure it moves to and fro about the half-open card, a whole card about the way
+    // it is shown.
+    const double middle = m_added ? 95 : std::clamp(m_design->card.display_deg, 60.0, 130.0),
+                 swing = m_added ? 70 : 50;
     StageStyle style;
     style.theme = Look::theme();
     style.selected = m_added;
-    paintStage(p, rect(), *m_assembly, poseAt(drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera, style);
+    paintStage(p, rect(), *m_assembly,
+               poseAt(drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera,
+               style);
   } else {
     p.fillRect(rect(), Look::theme().stageBottom);
     p.setPen(Look::theme().stageSoft);

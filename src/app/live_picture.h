@@ -9,7 +9,8 @@
 
 namespace hinge {
 
-/// A button whose face is a card that opens and shuts: always near a new structure, a whole card under the pointer. Disabled, with a word in place of the card, until there is one.
+/// A button whose face is a card that opens and shuts: always near a new structure, a whole card
+/// under the pointer. Disabled, with a word in place of the card, until there is one.
 class LivePicture : public QToolButton {
   Q_OBJECT
 public:

@@ -67,18 +67,26 @@ QString sheet(const Theme& t) {
     QDialog { background: %surface; }
   )");
   const std::pair<const char*, QColor> names[] = {
-      {"%accentInk", t.accentInk}, {"%accent", t.accent}, {"%stageInk", t.stageInk}, {"%surface", t.surface}, {"%raised", t.raised},
-      {"%field", t.field},         {"%line", t.line},     {"%soft", t.inkSoft},      {"%faint", t.inkFaint},  {"%ink", t.ink},
+      {"%accentInk", t.accentInk}, {"%accent", t.accent},
+      {"%stageInk", t.stageInk},   {"%surface", t.surface},
+      {"%raised", t.raised},       {"%field", t.field},
+      {"%line", t.line},           {"%soft", t.inkSoft},
+      {"%faint", t.inkFaint},      {"%ink", t.ink},
       {"%trouble", t.trouble}};
-  for (const auto& [name, colour] : names) css.replace(QLatin1String(name), colour.name());
+  for (const auto& [name, colour] : names)
+    css.replace(QLatin1String(name), colour.name());
   css.replace(QLatin1String("%mode"), t.dark ? QLatin1String("dark") : QLatin1String("light"));
   return css;
 }
 
 } // namespace
 
-const Theme& Look::theme() { return s_theme; }
-bool Look::isDark() { return s_theme.dark; }
+const Theme& Look::theme() {
+  return s_theme;
+}
+bool Look::isDark() {
+  return s_theme.dark;
+}
 
 QFont Look::font(double size_px, int weight) {
   QFont font(QStringLiteral("Lato"));

@@ -1,10 +1,10 @@
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
-#include "app/shape_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/shape_dialog.h"
 #include "app/shelf.h"
 #include "core/units/length.h"
 #include <QApplication>
@@ -22,11 +22,15 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   const auto settle = [&] {
     QElapsedTimer timer;
     timer.start();
-    while ((window.analyst().busy() || window.analyst().searchingMends()) && timer.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
-    for (int k = 0; k < 5; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    while ((window.analyst().busy() || window.analyst().searchingMends()) &&
+           timer.elapsed() < 60000)
+      QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    for (int k = 0; k < 5; ++k)
+      QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
   };
   settle();
-  if (options.isSet(QStringLiteral("finding"))) window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
+  if (options.isSet(QStringLiteral("finding")))
+    window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
   if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
   QWidget* target = &window;
   if (options.isSet(QStringLiteral("new"))) {
@@ -42,8 +46,10 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     target = window.findChild<ShapeDialog*>();
   }
   if (options.isSet(QStringLiteral("fit"))) {
-    if (window.document().selection()) window.sizes().work().fitButton().click();
-    else window.sizePlace().findChild<QPushButton*>(QStringLiteral("fit-sheet"))->click();
+    if (window.document().selection())
+      window.sizes().work().fitButton().click();
+    else
+      window.sizePlace().findChild<QPushButton*>(QStringLiteral("fit-sheet"))->click();
     target = window.findChild<FitDialog*>();
     target->findChild<QLineEdit*>()->setText(options.value(QStringLiteral("fit")));
   }
@@ -52,7 +58,9 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     target = QApplication::activePopupWidget();
     QElapsedTimer timer;
     timer.start();
-    while (qobject_cast<Shelf*>(target) && !static_cast<Shelf*>(target)->isReady() && timer.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    while (qobject_cast<Shelf*>(target) && !static_cast<Shelf*>(target)->isReady() &&
+           timer.elapsed() < 60000)
+      QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
   }
   settle();
   if (!target || !target->grab().save(file, "PNG")) {
@@ -72,22 +80,34 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(QStringLiteral("Pop-up card engineering: build, try, cut."));
   parser.addHelpOption();
   parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("card to open (.hinge)"));
-  parser.addOptions({{QStringLiteral("shot"), QStringLiteral("Save a picture of the window to FILE and end."), QStringLiteral("FILE")},
-                     {QStringLiteral("place"), QStringLiteral("Start at size, build or cut."), QStringLiteral("PLACE")},
-                     {QStringLiteral("open"), QStringLiteral("Opening in degrees."), QStringLiteral("DEG")},
-                     {QStringLiteral("select"), QStringLiteral("Select a structure."), QStringLiteral("ID")},
-                     {QStringLiteral("finding"), QStringLiteral("Show finding number N."), QStringLiteral("N")},
-                     {QStringLiteral("adding"), QStringLiteral("Show the folds on which a structure can be put.")},
-                     {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
-                     {QStringLiteral("shelf"), QStringLiteral("With --shot: the shelf for a seat instead of the window."), QStringLiteral("SEAT")},
-                     {QStringLiteral("fit"), QStringLiteral("With --shot: fitting the sheet, or the selected free piece, to a length."), QStringLiteral("LENGTH")},
-                     {QStringLiteral("shape"), QStringLiteral("With --shot: the shape of the selected free piece.")},
-                     {QStringLiteral("joints"), QStringLiteral("With --shot: the joints of the selected free piece.")},
-                     {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
-                     {QStringLiteral("light"), QStringLiteral("Light bench.")}});
+  parser.addOptions(
+      {{QStringLiteral("shot"), QStringLiteral("Save a picture of the window to FILE and end."),
+        QStringLiteral("FILE")},
+       {QStringLiteral("place"), QStringLiteral("Start at size, build or cut."),
+        QStringLiteral("PLACE")},
+       {QStringLiteral("open"), QStringLiteral("Opening in degrees."), QStringLiteral("DEG")},
+       {QStringLiteral("select"), QStringLiteral("Select a structure."), QStringLiteral("ID")},
+       {QStringLiteral("finding"), QStringLiteral("Show finding number N."), QStringLiteral("N")},
+       {QStringLiteral("adding"),
+        QStringLiteral("Show the folds on which a structure can be put.")},
+       {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
+       {QStringLiteral("shelf"),
+        QStringLiteral("With --shot: the shelf for a seat instead of the window."),
+        QStringLiteral("SEAT")},
+       {QStringLiteral("fit"),
+        QStringLiteral("With --shot: fitting the sheet, or the selected free piece, to a length."),
+        QStringLiteral("LENGTH")},
+       {QStringLiteral("shape"),
+        QStringLiteral("With --shot: the shape of the selected free piece.")},
+       {QStringLiteral("joints"),
+        QStringLiteral("With --shot: the joints of the selected free piece.")},
+       {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
+       {QStringLiteral("light"), QStringLiteral("Light bench.")}});
   parser.process(application);
   const bool shot = parser.isSet(QStringLiteral("shot"));
-  const bool dark = parser.isSet(QStringLiteral("dark")) || (!parser.isSet(QStringLiteral("light")) && !shot && QSettings().value(QStringLiteral("dark")).toBool());
+  const bool dark =
+      parser.isSet(QStringLiteral("dark")) || (!parser.isSet(QStringLiteral("light")) && !shot &&
+                                               QSettings().value(QStringLiteral("dark")).toBool());
   Look::apply(application, dark);
   installCanvasAccessibility();
   MainWindow window;
@@ -96,8 +116,11 @@ int main(int argc, char** argv) {
     std::fprintf(stderr, "hinge-lantern: %s\n", qPrintable(window.noticeText()));
     return 2;
   }
-  if (parser.isSet(QStringLiteral("open"))) window.stage().fan().setOpening_rad(radians(parser.value(QStringLiteral("open")).toDouble()));
-  if (parser.isSet(QStringLiteral("select"))) window.document().select(structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
+  if (parser.isSet(QStringLiteral("open")))
+    window.stage().fan().setOpening_rad(radians(parser.value(QStringLiteral("open")).toDouble()));
+  if (parser.isSet(QStringLiteral("select")))
+    window.document().select(
+        structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
   const QString place = parser.value(QStringLiteral("place"));
   if (place == QStringLiteral("size")) window.go(MainWindow::SizeCard);
   if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);

@@ -1,12 +1,11 @@
 #include "app/main_window.h"
 #include "app/joints_dialog.h"
-#include "app/new_place.h"
 #include "app/look.h"
+#include "app/new_place.h"
 #include "app/shelf.h"
 #include "core/structures/arrange.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
-#include <QPointer>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDateTime>
@@ -17,6 +16,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QMessageBox>
+#include <QPointer>
 #include <QSettings>
 #include <QSplitter>
 
@@ -26,14 +26,18 @@ constexpr int kMostRecent = 8;
 const QString kFilter = QStringLiteral("Hinge Lantern (*.hinge)");
 } // namespace
 
-Design MainWindow::starterDesign() { return Design{}; }
+Design MainWindow::starterDesign() {
+  return Design{};
+}
 
-MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Document(this)), m_analyst(new Analyst(this)) {
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent), m_document(new Document(this)), m_analyst(new Analyst(this)) {
   setWindowTitle(tr("Hinge Lantern"));
   resize(1280, 800);
   askUnsaved = [this] {
-    return static_cast<int>(QMessageBox::warning(this, tr("Unsaved changes"), tr("Save the changes to \"%1\"?").arg(m_document->name()),
-                                                 QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save));
+    return static_cast<int>(QMessageBox::warning(
+        this, tr("Unsaved changes"), tr("Save the changes to \"%1\"?").arg(m_document->name()),
+        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save));
   };
   askRecover = [this](const QString& name, const QDateTime& saved) {
     return static_cast<int>(QMessageBox::question(
@@ -78,7 +82,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent), m_document(new Do
   connect(m_analyst, &Analyst::changed, m_cut, [this] {
     if (const auto analysis = m_analyst->current()) m_cut->showOrder(*analysis);
   });
-  connect(m_size, &SizePlace::notice, this, [this](const QString& text) { showNotice(text, false); });
+  connect(m_size, &SizePlace::notice, this,
+          [this](const QString& text) { showNotice(text, false); });
   connect(m_cut, &CutPlace::refused, this, &MainWindow::showRefusal);
   connect(m_cut, &CutPlace::notice, this, [this](const QString& text) { showNotice(text, false); });
   connect(m_document, &Document::designChanged, this, [this] {
@@ -133,10 +138,12 @@ void MainWindow::buildActions() {
     const auto id = m_document->selection();
     if (!id) return;
     const auto next = removeStructure(m_document->committed(), *id);
-    if (next) (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
+    if (next)
+      (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
   });
   m_swap = make(tr("Mirror the structure across its fold"), QKeySequence(Qt::Key_M), [this] {
-    editSelected(tr("mirror %1"), [this](StructureId id) { return mirrored(m_document->committed(), id); });
+    editSelected(tr("mirror %1"),
+                 [this](StructureId id) { return mirrored(m_document->committed(), id); });
   });
   m_repeat = make(tr("Repeat the structure along its fold"), QKeySequence(Qt::Key_R), [this] {
     editSelected(tr("repeat %1"), [this](StructureId id) {
@@ -145,19 +152,24 @@ void MainWindow::buildActions() {
       constexpr double kGap_mm = 10, kOtherwise_mm = 40;
       double step = kOtherwise_mm;
       for (const char* key : {"length", "depth", "width"})
-        if (const auto own = item->values.find(key); own != item->values.end() && step == kOtherwise_mm) step = own->second + kGap_mm;
+        if (const auto own = item->values.find(key);
+            own != item->values.end() && step == kOtherwise_mm)
+          step = own->second + kGap_mm;
       return repeatedAlong(m_document->committed(), id, 1, step);
     });
   });
-  m_otherSide = make(tr("Copy the structure to the other side"), QKeySequence(Qt::SHIFT | Qt::Key_M), [this] {
-    editSelected(tr("copy %1 to the other side"), [this](StructureId id) -> Result<Design> {
-      auto copied = copiedToOtherSide(m_document->committed(), id);
-      if (!copied) return copied.error();
-      return copied->design;
-    });
-  });
-  m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P), [this] { m_stage->fan().togglePlay(); });
-  m_dark = make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
+  m_otherSide =
+      make(tr("Copy the structure to the other side"), QKeySequence(Qt::SHIFT | Qt::Key_M), [this] {
+        editSelected(tr("copy %1 to the other side"), [this](StructureId id) -> Result<Design> {
+          auto copied = copiedToOtherSide(m_document->committed(), id);
+          if (!copied) return copied.error();
+          return copied->design;
+        });
+      });
+  m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P),
+                [this] { m_stage->fan().togglePlay(); });
+  m_dark =
+      make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
   m_dark->setCheckable(true);
   m_dark->setChecked(Look::isDark());
   m_quit = make(tr("Quit"), QKeySequence::Quit, [this] { close(); });
@@ -202,14 +214,16 @@ QWidget* MainWindow::buildBar() {
   m_noCopy->hide();
   row->addWidget(m_noCopy);
   row->addStretch(1);
-  const std::pair<QString, Place> places[] = {{tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
+  const std::pair<QString, Place> places[] = {
+      {tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
   for (const auto& [text, place] : places) {
     auto* button = new QToolButton(bar);
     button->setObjectName(QStringLiteral("place"));
     button->setText(text);
     button->setAccessibleName(tr("Place: %1").arg(text));
     button->setCheckable(true);
-    button->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
+    button->setShortcut(QKeySequence(
+        Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
     connect(button, &QToolButton::clicked, this, [this, place] { go(place); });
     m_placeButtons.append(button);
     row->addWidget(button);
@@ -267,19 +281,27 @@ QWidget* MainWindow::buildBuildPlace() {
   connect(m_stage, &StageView::refused, this, &MainWindow::showRefusal);
   connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
   connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
-  connect(m_sizes, &SizesPanel::notice, this, [this](const QString& text) { showNotice(text, false); });
+  connect(m_sizes, &SizesPanel::notice, this,
+          [this](const QString& text) { showNotice(text, false); });
   connect(&m_sizes->work(), &WorkPanel::jointsOpened, this, [this](JointsDialog* dialog) {
-    connect(dialog, &JointsDialog::pointWanted, this, [this, dialog = QPointer<JointsDialog>(dialog)](std::size_t index, bool there) {
-      if (!dialog) return;
-      dialog->hide(); // it lies over the stage
-      m_stage->pick(there ? tr("Click where it is joined. Esc ends.") : tr("Click a point of the piece. Esc ends."), [dialog, index, there](const std::optional<StageView::Picked>& picked) {
-        if (!dialog) return;
-        if (picked) dialog->takePoint(index, there, picked->face, there ? picked->onFace : picked->onPiece);
-        dialog->show();
-      });
-    });
+    connect(dialog, &JointsDialog::pointWanted, this,
+            [this, dialog = QPointer<JointsDialog>(dialog)](std::size_t index, bool there) {
+              if (!dialog) return;
+              dialog->hide(); // it lies over the stage
+              m_stage->pick(there ? tr("Click where it is joined. Esc ends.")
+                                  : tr("Click a point of the piece. Esc ends."),
+                            [dialog, index, there](const std::optional<StageView::Picked>& picked) {
+                              if (!dialog) return;
+                              if (picked)
+                                dialog->takePoint(index, there, picked->face,
+                                                  there ? picked->onFace : picked->onPiece);
+                              dialog->show();
+                            });
+            });
   });
-  const auto showFolded = [this] { m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose()); };
+  const auto showFolded = [this] {
+    m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose());
+  };
   connect(m_stage, &StageView::poseChanged, this, showFolded);
   showFolded();
   connect(m_findings, &FindingsPanel::refused, this, &MainWindow::showRefusal);
@@ -291,7 +313,8 @@ QWidget* MainWindow::buildBuildPlace() {
 
 void MainWindow::go(Place place) {
   m_places->setCurrentIndex(place);
-  for (int k = 0; k < m_placeButtons.size(); ++k) m_placeButtons[k]->setChecked(k == place);
+  for (int k = 0; k < m_placeButtons.size(); ++k)
+    m_placeButtons[k]->setChecked(k == place);
 }
 
 void MainWindow::openNewPlace() {
@@ -312,8 +335,10 @@ void MainWindow::openShelf(const QString& seat, const QPoint& where) {
   connect(shelf, &Shelf::chosen, this, &MainWindow::takeOver);
   shelf->adjustSize();
   const QRect area = geometry();
-  shelf->move(std::clamp(where.x() - shelf->width() / 2, area.left() + 8, std::max(area.left() + 8, area.right() - shelf->width() - 8)),
-              std::clamp(where.y() + 18, area.top() + 8, std::max(area.top() + 8, area.bottom() - shelf->height() - 8)));
+  shelf->move(std::clamp(where.x() - shelf->width() / 2, area.left() + 8,
+                         std::max(area.left() + 8, area.right() - shelf->width() - 8)),
+              std::clamp(where.y() + 18, area.top() + 8,
+                         std::max(area.top() + 8, area.bottom() - shelf->height() - 8)));
   shelf->show();
 }
 
@@ -321,7 +346,10 @@ void MainWindow::takeOver(const Design& design, StructureId added) {
   const StructureItem* item = design.find(added);
   const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
   if (!kind) return;
-  if (auto done = m_document->apply(design, tr("add %1").arg(QString::fromUtf8(kind->label.data()))); !done) return showRefusal(QString::fromStdString(done.error().text()));
+  if (auto done =
+          m_document->apply(design, tr("add %1").arg(QString::fromUtf8(kind->label.data())));
+      !done)
+    return showRefusal(QString::fromStdString(done.error().text()));
   m_stage->setAdding(false);
   m_document->select(added);
 }
@@ -330,34 +358,47 @@ void MainWindow::updateActions() {
   QUndoStack& stack = m_document->undoStack();
   m_undo->setEnabled(stack.canUndo());
   m_redo->setEnabled(stack.canRedo());
-  m_undo->setToolTip(stack.canUndo() ? tr("Undo: %1").arg(stack.undoText()) : tr("Nothing to undo"));
-  m_redo->setToolTip(stack.canRedo() ? tr("Redo: %1").arg(stack.redoText()) : tr("Nothing to redo"));
+  m_undo->setToolTip(stack.canUndo() ? tr("Undo: %1").arg(stack.undoText())
+                                     : tr("Nothing to undo"));
+  m_redo->setToolTip(stack.canRedo() ? tr("Redo: %1").arg(stack.redoText())
+                                     : tr("Nothing to redo"));
   const bool chosen = m_document->selection().has_value();
   m_remove->setEnabled(chosen);
-  for (QAction* action : {m_swap, m_repeat, m_otherSide}) action->setEnabled(chosen);
+  for (QAction* action : {m_swap, m_repeat, m_otherSide})
+    action->setEnabled(chosen);
   m_save->setEnabled(m_document->isModified() || m_document->path().isEmpty());
-  m_title->setText(m_document->name() + (m_document->isModified() ? QStringLiteral("  •") : QString()));
+  m_title->setText(m_document->name() +
+                   (m_document->isModified() ? QStringLiteral("  •") : QString()));
   m_title->setToolTip(m_document->path().isEmpty() ? tr("Not saved yet") : m_document->path());
-  setWindowTitle(tr("%1%2 – Hinge Lantern").arg(m_document->isModified() ? QStringLiteral("• ") : QString(), m_document->name()));
+  setWindowTitle(
+      tr("%1%2 – Hinge Lantern")
+          .arg(m_document->isModified() ? QStringLiteral("• ") : QString(), m_document->name()));
 }
 
-void MainWindow::editSelected(const QString& what, const std::function<Result<Design>(StructureId)>& edit) {
+void MainWindow::editSelected(const QString& what,
+                              const std::function<Result<Design>(StructureId)>& edit) {
   const auto id = m_document->selection();
   if (!id || !m_document->committed().find(*id)) return;
   const std::size_t before = m_document->committed().structures.size();
   auto next = edit(*id);
   Result<void> done;
-  if (!next) done = next.error();
-  else done = m_document->apply(*next, what.arg(QString::fromStdString(id->text())));
+  if (!next)
+    done = next.error();
+  else
+    done = m_document->apply(*next, what.arg(QString::fromStdString(id->text())));
   if (!done) return showRefusal(QString::fromStdString(done.error().text()));
   // The first of what was added is what one goes on working with.
   if (next->structures.size() > before) m_document->select(next->structures[before].id);
 }
 
-void MainWindow::showRefusal(const QString& why) { showNotice(why, true); }
+void MainWindow::showRefusal(const QString& why) {
+  showNotice(why, true);
+}
 
 void MainWindow::showNotice(const QString& text, bool trouble) {
-  m_notice->setStyleSheet(QStringLiteral("background: %1").arg((trouble ? Theme::light().trouble : Theme::light().fine).name()));
+  m_notice->setStyleSheet(
+      QStringLiteral("background: %1")
+          .arg((trouble ? Theme::light().trouble : Theme::light().fine).name()));
   m_notice->setText(text);
   m_notice->adjustSize();
   m_notice->move(20, 62);
@@ -394,9 +435,8 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs() {
-  const QString start = m_document->path().isEmpty()
-                            ? m_document->name() + QStringLiteral(".hinge")
-                            : m_document->path();
+  const QString start = m_document->path().isEmpty() ? m_document->name() + QStringLiteral(".hinge")
+                                                     : m_document->path();
   const QString path = QFileDialog::getSaveFileName(this, tr("Save the card"), start, kFilter);
   return !path.isEmpty() && saveUnder(path);
 }
@@ -467,12 +507,15 @@ void MainWindow::setDark(bool dark) {
   Look::apply(*qApp, dark);
   m_dark->setChecked(dark);
   QSettings().setValue(QStringLiteral("dark"), dark);
-  for (QWidget* widget : findChildren<QWidget*>()) widget->update();
+  for (QWidget* widget : findChildren<QWidget*>())
+    widget->update();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-  if (mayLeave()) event->accept();
-  else event->ignore();
+  if (mayLeave())
+    event->accept();
+  else
+    event->ignore();
 }
 
 } // namespace hinge

@@ -39,7 +39,8 @@ public:
   QString noticeText() const { return m_notice->isVisible() ? m_notice->text() : QString(); }
   static Design starterDesign();
 
-  /// Answers of the unsaved-changes prompt, replaceable so that it can be tested without a modal dialog.
+  /// Answers of the unsaved-changes prompt, replaceable so that it can be tested without a modal
+  /// dialog.
   std::function<int()> askUnsaved;
   /// The same for a copy that a program left behind (Yes, No, Cancel), and for replacing a file.
   std::function<int(const QString& name, const QDateTime& saved)> askRecover;
@@ -79,7 +80,8 @@ private:
   QTimer m_noticeTimer;
   QMenu *m_menu = nullptr, *m_recent = nullptr;
   QList<QToolButton*> m_placeButtons;
-  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap, *m_repeat, *m_otherSide, *m_play, *m_dark, *m_quit;
+  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap,
+      *m_repeat, *m_otherSide, *m_play, *m_dark, *m_quit;
 };
 
 } // namespace hinge

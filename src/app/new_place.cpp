@@ -17,7 +17,8 @@ std::vector<Design> startingDesigns() {
   for (const QString& name : folder.entryList(QDir::Files, QDir::Name)) {
     QFile file(folder.filePath(name));
     if (!file.open(QIODevice::ReadOnly)) continue;
-    if (auto design = designFromJson(file.readAll().toStdString())) all.push_back(std::move(design).value());
+    if (auto design = designFromJson(file.readAll().toStdString()))
+      all.push_back(std::move(design).value());
   }
   std::ranges::sort(all, {}, &Design::title);
   return all;
@@ -39,7 +40,8 @@ NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
     close();
   });
   column->addWidget(empty, 0, Qt::AlignLeft);
-  auto* hint = new QLabel(tr("Or begin with one of these and change it: every size is yours."), this);
+  auto* hint =
+      new QLabel(tr("Or begin with one of these and change it: every size is yours."), this);
   hint->setObjectName(QStringLiteral("soft"));
   column->addWidget(hint);
   auto* page = new QWidget(this);

@@ -5,10 +5,12 @@
 
 namespace hinge {
 
-/// The designs that come with the program, by their titles. Damaged ones would be left out; a test sees that none is.
+/// The designs that come with the program, by their titles. Damaged ones would be left out; a test
+/// sees that none is.
 std::vector<Design> startingDesigns();
 
-/// Where a new card begins: empty, or as a copy of one of the starting designs, each moving under the pointer.
+/// Where a new card begins: empty, or as a copy of one of the starting designs, each moving under
+/// the pointer.
 class NewPlace : public QDialog {
   Q_OBJECT
 public:

@@ -103,13 +103,15 @@ QList<SafetyCopy::Left> SafetyCopy::leftBehind() {
 }
 
 void SafetyCopy::discard(const Left& copy) {
-  for (const QString& ending : {kDesign, kPath, kLock}) QFile::remove(beside(copy.file, ending));
+  for (const QString& ending : {kDesign, kPath, kLock})
+    QFile::remove(beside(copy.file, ending));
 }
 
 QString SafetyCopy::setAside(const Left& copy) {
   const QString name = beside(copy.file, kDamaged);
   QFile::rename(copy.file, name);
-  for (const QString& ending : {kPath, kLock}) QFile::remove(beside(copy.file, ending));
+  for (const QString& ending : {kPath, kLock})
+    QFile::remove(beside(copy.file, ending));
   return name;
 }
 

@@ -8,11 +8,11 @@
 namespace hinge {
 
 /// The copy of one document's unsaved work, kept beside the maker's own files so that it survives a
-/// crash. While the program runs it holds a lock on its copy; the lock goes with the process, however
-/// that ends, so a copy without a lock is one that a program left behind.
+/// crash. While the program runs it holds a lock on its copy; the lock goes with the process,
+/// however that ends, so a copy without a lock is one that a program left behind.
 ///
-/// Three files share a name: the design (.hinge), the path of the file it belongs to (.path, written
-/// first) and the lock (.lock). Only their owner may read them.
+/// Three files share a name: the design (.hinge), the path of the file it belongs to (.path,
+/// written first) and the lock (.lock). Only their owner may read them.
 class SafetyCopy {
 public:
   SafetyCopy() = default;

@@ -12,12 +12,14 @@ namespace {
 constexpr int kHeight = 116, kProfile = 128, kReach = 9;
 } // namespace
 
-ScoreRuler::ScoreRuler(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+ScoreRuler::ScoreRuler(Document* document, QWidget* parent)
+    : QWidget(parent), m_document(document) {
   setFixedHeight(kHeight);
   setMinimumWidth(320);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Score ruler"));
-  setAccessibleDescription(tr("Scores of the piece from its left end, and the piece as it is folded"));
+  setAccessibleDescription(
+      tr("Scores of the piece from its left end, and the piece as it is folded"));
   connect(document, &Document::designChanged, this, qOverload<>(&QWidget::update));
   connect(document, &Document::selectionChanged, this, [this] {
     m_chosen = -1;
@@ -36,15 +38,21 @@ void ScoreRuler::setPose(std::shared_ptr<const Assembly> assembly, const Pose& p
   update();
 }
 
-QRectF ScoreRuler::ruler() const { return QRectF(12, 40, width() - kProfile - 44, 26); }
-QRectF ScoreRuler::profileArea() const { return QRectF(width() - kProfile - 8, 4, kProfile, kHeight - 8); }
+QRectF ScoreRuler::ruler() const {
+  return QRectF(12, 40, width() - kProfile - 44, 26);
+}
+QRectF ScoreRuler::profileArea() const {
+  return QRectF(width() - kProfile - 8, 4, kProfile, kHeight - 8);
+}
 
 QPointF ScoreRuler::rulerPoint(double mm) const {
   const double length = boundsOf(work()->outline).size().x();
   return {ruler().left() + ruler().width() * mm / length, ruler().center().y()};
 }
 
-QPointF ScoreRuler::markPoint(int mark) const { return rulerPoint(scoreMarks(*work())[static_cast<std::size_t>(mark)].low_mm); }
+QPointF ScoreRuler::markPoint(int mark) const {
+  return rulerPoint(scoreMarks(*work())[static_cast<std::size_t>(mark)].low_mm);
+}
 
 int ScoreRuler::markAt(const QPointF& point) const {
   if (!work() || std::abs(point.y() - ruler().center().y()) > 26) return -1;
@@ -52,18 +60,23 @@ int ScoreRuler::markAt(const QPointF& point) const {
   int best = -1;
   double least = kReach;
   for (std::size_t k = 0; k < marks.size(); ++k)
-    if (const double d = std::abs(rulerPoint(marks[k].low_mm).x() - point.x()); d < least) least = d, best = static_cast<int>(k);
+    if (const double d = std::abs(rulerPoint(marks[k].low_mm).x() - point.x()); d < least)
+      least = d, best = static_cast<int>(k);
   return best;
 }
 
-double ScoreRuler::lattice_mm() const { return m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5; }
+double ScoreRuler::lattice_mm() const {
+  return m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
+}
 
 void ScoreRuler::apply(const Result<PieceWork>& next, const QString& what) {
   if (!next) return void(emit refused(QString::fromStdString(next.error().text())));
   const auto design = setWork(m_document->committed(), *m_document->selection(), *next);
   Result<void> done;
-  if (!design) done = design.error();
-  else done = m_document->apply(*design, what);
+  if (!design)
+    done = design.error();
+  else
+    done = m_document->apply(*design, what);
   if (!done) emit refused(QString::fromStdString(done.error().text()));
 }
 
@@ -85,7 +98,8 @@ void ScoreRuler::paintRuler(QPainter& p, const PieceWork& piece) const {
   p.setBrush(theme.sheet);
   p.drawRect(band);
   // Ticks as on the maker's rule: every 5 and 10 mm, or every quarter and whole inch.
-  const double small = unit == LengthUnit::Inch ? kMillimetresPerInch / 4 : 5, large = unit == LengthUnit::Inch ? kMillimetresPerInch : 10;
+  const double small = unit == LengthUnit::Inch ? kMillimetresPerInch / 4 : 5,
+               large = unit == LengthUnit::Inch ? kMillimetresPerInch : 10;
   p.setPen(QPen(theme.inkFaint, 1));
   if (band.width() * small / length > 3)
     for (int k = 0; k * small <= length + 1e-9; ++k) {
@@ -98,14 +112,16 @@ void ScoreRuler::paintRuler(QPainter& p, const PieceWork& piece) const {
   double lastLabel[2] = {-1e9, -1e9};
   for (std::size_t k = 0; k < marks.size(); ++k) {
     const double x = rulerPoint(marks[k].low_mm).x();
-    const bool mountain = piece.lines[marks[k].line].kind == WorkLine::Kind::Mountain, chosen = static_cast<int>(k) == m_chosen;
+    const bool mountain = piece.lines[marks[k].line].kind == WorkLine::Kind::Mountain,
+               chosen = static_cast<int>(k) == m_chosen;
     QPen pen = linePen(mountain ? LineKind::Mountain : LineKind::Valley, theme, chosen ? 2.4 : 1.5);
     p.setPen(pen);
     p.drawLine(QPointF(x, band.top()), QPointF(x, band.bottom()));
     // A roof over a mountain, a trough under a valley: the sign does not hang on the colour.
     p.setPen(QPen(pen.color(), chosen ? 2.4 : 1.6));
     const double y = band.top() - 5, tip = mountain ? -6 : 6;
-    p.drawPolyline(QPolygonF({QPointF(x - 6, y - 0.5 * tip), QPointF(x, y + 0.5 * tip), QPointF(x + 6, y - 0.5 * tip)}));
+    p.drawPolyline(QPolygonF(
+        {QPointF(x - 6, y - 0.5 * tip), QPointF(x, y + 0.5 * tip), QPointF(x + 6, y - 0.5 * tip)}));
     const QString text = QString::fromStdString(formatLength(marks[k].low_mm, unit, false));
     const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
     const int row = x - 0.5 * w < lastLabel[0] + 6 ? 1 : 0;
@@ -115,10 +131,12 @@ void ScoreRuler::paintRuler(QPainter& p, const PieceWork& piece) const {
   }
   p.setPen(theme.inkSoft);
   p.setFont(Look::font(12));
-  p.drawText(QRectF(12, 4, band.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, tr("scores from the left end"));
+  p.drawText(QRectF(12, 4, band.width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
+             tr("scores from the left end"));
   p.setPen(theme.inkFaint);
   p.setFont(Look::font(11));
-  p.drawText(QRectF(12, kHeight - 16, band.width() + 20, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("click turns over · drag moves · double click adds"));
+  p.drawText(QRectF(12, kHeight - 16, band.width() + 20, 16), Qt::AlignLeft | Qt::AlignVCenter,
+             tr("click turns over · drag moves · double click adds"));
 }
 
 void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
@@ -140,12 +158,15 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
     return line.from.y() <= line.to.y() ? line.from : line.to;
   };
   std::vector<Vec2> ends{{box.low.x(), lowEnd(marks.front()).y()}};
-  for (const ScoreMark& mark : marks) ends.push_back(lowEnd(mark));
+  for (const ScoreMark& mark : marks)
+    ends.push_back(lowEnd(mark));
   ends.push_back({box.high.x(), lowEnd(marks.back()).y()});
   const auto points = panelPoints(piece);
   const auto panelAt = [&](const Vec2& point) -> PanelIndex {
     for (PanelIndex q : m_assembly->panels.indices())
-      if (m_assembly->panels[q].owner == m_document->selection() && contains(m_assembly->panels[q].outline, point)) return q;
+      if (m_assembly->panels[q].owner == m_document->selection() &&
+          contains(m_assembly->panels[q].outline, point))
+        return q;
     return {};
   };
   for (std::size_t k = 0; k + 1 < ends.size(); ++k) {
@@ -164,27 +185,33 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
   const auto flat = [&](const Vec3& q) { return QPointF(across.dot(q), -up.dot(q)); };
   QList<QPolygonF> pages;
   QPolygonF path;
-  for (const Vec3& q : corners) path << flat(q);
+  for (const Vec3& q : corners)
+    path << flat(q);
   QRectF bounds = path.boundingRect();
   for (const auto& [page, pose] : m_assembly->basePoses(m_pose.opening_rad)) {
     if (m_assembly->panels[page].owner) continue;
     QPolygonF outline;
-    for (const Vec2& c : m_assembly->panels[page].outline) outline << flat(bench * (pose * lift(c)));
+    for (const Vec2& c : m_assembly->panels[page].outline)
+      outline << flat(bench * (pose * lift(c)));
     pages << outline;
     bounds = bounds.united(outline.boundingRect());
   }
-  const double scale = std::min((area.width() - 16) / std::max(1.0, bounds.width()), (area.height() - 16) / std::max(1.0, bounds.height()));
-  const QTransform to(scale, 0, 0, scale, area.center().x() - scale * bounds.center().x(), area.center().y() - scale * bounds.center().y());
+  const double scale = std::min((area.width() - 16) / std::max(1.0, bounds.width()),
+                                (area.height() - 16) / std::max(1.0, bounds.height()));
+  const QTransform to(scale, 0, 0, scale, area.center().x() - scale * bounds.center().x(),
+                      area.center().y() - scale * bounds.center().y());
   p.setBrush(Qt::NoBrush);
   p.setPen(QPen(theme.stageSoft, 1));
-  for (const QPolygonF& page : pages) p.drawPolygon(to.map(page));
+  for (const QPolygonF& page : pages)
+    p.drawPolygon(to.map(page));
   p.setPen(QPen(theme.paperLit, 2.2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
   p.drawPolyline(to.map(path));
   for (std::size_t k = 0; k < marks.size(); ++k) {
     const bool chosen = static_cast<int>(k) == m_chosen;
     p.setPen(Qt::NoPen);
     p.setBrush(chosen ? theme.accent : theme.paperBack);
-    p.drawEllipse(to.map(path[static_cast<qsizetype>(k) + 1]), chosen ? 4.5 : 2.6, chosen ? 4.5 : 2.6);
+    p.drawEllipse(to.map(path[static_cast<qsizetype>(k) + 1]), chosen ? 4.5 : 2.6,
+                  chosen ? 4.5 : 2.6);
   }
 }
 
@@ -206,10 +233,14 @@ void ScoreRuler::mouseMoveEvent(QMouseEvent* event) {
   const auto marks = scoreMarks(*item->work);
   const double length = boundsOf(item->work->outline).size().x();
   const double by = (event->position().x() - m_pressedAt.x()) * length / ruler().width();
-  const double low = std::round((marks[static_cast<std::size_t>(m_chosen)].low_mm + by) / lattice_mm()) * lattice_mm();
-  const auto moved = withScoreMoved(*item->work, marks[static_cast<std::size_t>(m_chosen)].line, low, event->modifiers() & Qt::ShiftModifier);
+  const double low =
+      std::round((marks[static_cast<std::size_t>(m_chosen)].low_mm + by) / lattice_mm()) *
+      lattice_mm();
+  const auto moved = withScoreMoved(*item->work, marks[static_cast<std::size_t>(m_chosen)].line,
+                                    low, event->modifiers() & Qt::ShiftModifier);
   if (!moved) return;
-  if (const auto next = setWork(m_document->committed(), item->id, *moved)) (void)m_document->preview(*next).ok();
+  if (const auto next = setWork(m_document->committed(), item->id, *moved))
+    (void)m_document->preview(*next).ok();
 }
 
 void ScoreRuler::mouseReleaseEvent(QMouseEvent*) {
@@ -219,17 +250,24 @@ void ScoreRuler::mouseReleaseEvent(QMouseEvent*) {
     if (!m_document->previewing()) return;
     const Design next = m_document->design();
     m_document->endPreview();
-    if (const auto done = m_document->apply(next, tr("move a score")); !done) emit refused(QString::fromStdString(done.error().text()));
+    if (const auto done = m_document->apply(next, tr("move a score")); !done)
+      emit refused(QString::fromStdString(done.error().text()));
     return;
   }
   const PieceWork* piece = work();
-  if (piece && m_chosen >= 0) apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)].line), tr("turn a score over"));
+  if (piece && m_chosen >= 0)
+    apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)].line),
+          tr("turn a score over"));
 }
 
 void ScoreRuler::mouseDoubleClickEvent(QMouseEvent* event) {
   const PieceWork* piece = work();
-  if (!piece || markAt(event->position()) >= 0 || !ruler().adjusted(0, -14, 0, 14).contains(event->position())) return;
-  const double mm = std::round((event->position().x() - ruler().left()) / ruler().width() * boundsOf(piece->outline).size().x() / lattice_mm()) * lattice_mm();
+  if (!piece || markAt(event->position()) >= 0 ||
+      !ruler().adjusted(0, -14, 0, 14).contains(event->position()))
+    return;
+  const double mm = std::round((event->position().x() - ruler().left()) / ruler().width() *
+                               boundsOf(piece->outline).size().x() / lattice_mm()) *
+                    lattice_mm();
   apply(withScoreAdded(*piece, mm, WorkLine::Kind::Valley), tr("add a score"));
 }
 
@@ -257,7 +295,11 @@ void ScoreRuler::keyPressEvent(QKeyEvent* event) {
     break;
   case Qt::Key_Up:
   case Qt::Key_Down:
-    if (m_chosen >= 0) apply(withScoreMoved(*piece, line().line, line().low_mm + (event->key() == Qt::Key_Up ? 1 : -1) * lattice_mm(), event->modifiers() & Qt::ShiftModifier), tr("move a score"));
+    if (m_chosen >= 0)
+      apply(withScoreMoved(*piece, line().line,
+                           line().low_mm + (event->key() == Qt::Key_Up ? 1 : -1) * lattice_mm(),
+                           event->modifiers() & Qt::ShiftModifier),
+            tr("move a score"));
     break;
   case Qt::Key_Delete:
   case Qt::Key_Backspace:
@@ -277,8 +319,14 @@ QList<AccessibleItem> ScoreRuler::accessibleItems() const {
   for (std::size_t k = 0; k < marks.size(); ++k) {
     const QPointF at = rulerPoint(marks[k].low_mm);
     const bool mountain = piece->lines[marks[k].line].kind == WorkLine::Kind::Mountain;
-    items.append({tr("score %1 at %2").arg(k + 1).arg(QString::fromStdString(formatLength(marks[k].low_mm, m_document->design().settings.unit))), mountain ? tr("mountain") : tr("valley"),
-                  QRectF(at.x() - kReach, ruler().top() - 12, 2 * kReach, ruler().height() + 24).toRect(), QAccessible::Button, true});
+    items.append(
+        {tr("score %1 at %2")
+             .arg(k + 1)
+             .arg(QString::fromStdString(
+                 formatLength(marks[k].low_mm, m_document->design().settings.unit))),
+         mountain ? tr("mountain") : tr("valley"),
+         QRectF(at.x() - kReach, ruler().top() - 12, 2 * kReach, ruler().height() + 24).toRect(),
+         QAccessible::Button, true});
   }
   return items;
 }
@@ -287,7 +335,8 @@ void ScoreRuler::pressItem(int index) {
   const PieceWork* piece = work();
   if (!piece || index < 0 || index >= static_cast<int>(scoreMarks(*piece).size())) return;
   m_chosen = index;
-  apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(index)].line), tr("turn a score over"));
+  apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(index)].line),
+        tr("turn a score over"));
 }
 
 } // namespace hinge

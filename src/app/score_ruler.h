@@ -9,9 +9,10 @@
 
 namespace hinge {
 
-/// The selected free piece as a ruler: its scores read from the left end, mountains pointing up and valleys down, and beside it
-/// the piece as it is folded at the opening shown. A click turns a score over, a drag moves it (with Shift all that lies to its
-/// right goes along), a double click makes one, Delete takes the chosen one away.
+/// The selected free piece as a ruler: its scores read from the left end, mountains pointing up and
+/// valleys down, and beside it the piece as it is folded at the opening shown. A click turns a
+/// score over, a drag moves it (with Shift all that lies to its right goes along), a double click
+/// makes one, Delete takes the chosen one away.
 class ScoreRuler : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:
@@ -30,7 +31,8 @@ signals:
   void refused(const QString& why);
 
 protected:
-  bool event(QEvent*) override; ///< Delete belongs to the chosen score before it belongs to the structure
+  bool event(
+      QEvent*) override; ///< Delete belongs to the chosen score before it belongs to the structure
   void paintEvent(QPaintEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;

@@ -14,7 +14,8 @@ constexpr Kind kKinds[] = {Kind::Mountain, Kind::Valley, Kind::Cut};
 
 } // namespace
 
-ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent) : QDialog(parent), m_document(document), m_piece(piece) {
+ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
+    : QDialog(parent), m_document(document), m_piece(piece) {
   setWindowTitle(tr("Shape of the piece"));
   setAttribute(Qt::WA_DeleteOnClose);
   setModal(false);
@@ -22,40 +23,50 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(20, 16, 20, 16);
   column->setSpacing(10);
-  auto* hint = new QLabel(tr("Corners go round the piece in order, each from its left end and lower edge; a notch is three corners more. Scores run from edge to edge, cuts may end inside."), this);
+  auto* hint = new QLabel(
+      tr("Corners go round the piece in order, each from its left end and lower edge; a notch is "
+         "three corners more. Scores run from edge to edge, cuts may end inside."),
+      this);
   hint->setObjectName(QStringLiteral("soft"));
   hint->setWordWrap(true);
   column->addWidget(hint);
   column->addWidget(new QLabel(tr("Outline"), this));
   m_corners = makeTable({tr("from the left"), tr("up")}, tr("Corners"));
   column->addWidget(m_corners, 3);
-  addButtons(column, m_corners, tr("Another corner"), [this](int row) {
-    PieceWork next = *work();
-    const auto at = static_cast<std::size_t>(row), after = (at + 1) % next.outline.size();
-    // Half-way to the next corner: it changes nothing until it is moved.
-    next.outline.insert(next.outline.begin() + row + 1, 0.5 * (next.outline[at] + next.outline[after]));
-    change(next, tr("add a corner"));
-  }, [this](int row) {
-    PieceWork next = *work();
-    next.outline.erase(next.outline.begin() + row);
-    change(next, tr("remove a corner"));
-  });
+  addButtons(
+      column, m_corners, tr("Another corner"),
+      [this](int row) {
+        PieceWork next = *work();
+        const auto at = static_cast<std::size_t>(row), after = (at + 1) % next.outline.size();
+        // Half-way to the next corner: it changes nothing until it is moved.
+        next.outline.insert(next.outline.begin() + row + 1,
+                            0.5 * (next.outline[at] + next.outline[after]));
+        change(next, tr("add a corner"));
+      },
+      [this](int row) {
+        PieceWork next = *work();
+        next.outline.erase(next.outline.begin() + row);
+        change(next, tr("remove a corner"));
+      });
   column->addWidget(new QLabel(tr("Lines"), this));
   m_lines = makeTable({tr("kind"), tr("from"), tr("up"), tr("to"), tr("up")}, tr("Lines"));
   m_lines->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
   m_lines->setColumnWidth(0, 130);
   column->addWidget(m_lines, 3);
-  addButtons(column, m_lines, tr("Another cut"), [this](int) {
-    PieceWork next = *work();
-    const Box2 box = boundsOf(next.outline);
-    const Vec2 middle = box.centre();
-    next.lines.push_back({Kind::Cut, middle, middle + Vec2(0, 0.25 * box.size().y())});
-    change(next, tr("add a cut"));
-  }, [this](int row) {
-    PieceWork next = *work();
-    next.lines.erase(next.lines.begin() + row);
-    change(next, tr("remove a line"));
-  });
+  addButtons(
+      column, m_lines, tr("Another cut"),
+      [this](int) {
+        PieceWork next = *work();
+        const Box2 box = boundsOf(next.outline);
+        const Vec2 middle = box.centre();
+        next.lines.push_back({Kind::Cut, middle, middle + Vec2(0, 0.25 * box.size().y())});
+        change(next, tr("add a cut"));
+      },
+      [this](int row) {
+        PieceWork next = *work();
+        next.lines.erase(next.lines.begin() + row);
+        change(next, tr("remove a line"));
+      });
   auto* buttons = new QHBoxLayout;
   auto* done = new QPushButton(tr("Done"), this);
   done->setObjectName(QStringLiteral("primary"));
@@ -72,8 +83,10 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
   });
   // Anew after the event that caused it, which may come from one of the cells.
   connect(document, &Document::designChanged, this, [this] {
-    if (!work()) close();
-    else QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
+    if (!work())
+      close();
+    else
+      QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
   });
   refill();
 }
@@ -89,7 +102,9 @@ QTableWidget* ShapeDialog::makeTable(const QStringList& headings, const QString&
   return table;
 }
 
-void ShapeDialog::addButtons(QLayout* column, QTableWidget* table, const QString& more, const std::function<void(int)>& insert, const std::function<void(int)>& remove) {
+void ShapeDialog::addButtons(QLayout* column, QTableWidget* table, const QString& more,
+                             const std::function<void(int)>& insert,
+                             const std::function<void(int)>& remove) {
   auto* row = new QHBoxLayout;
   auto* add = new QPushButton(more, this);
   connect(add, &QPushButton::clicked, this, [this, table, insert] {
@@ -100,7 +115,8 @@ void ShapeDialog::addButtons(QLayout* column, QTableWidget* table, const QString
   connect(take, &QPushButton::clicked, this, [this, table, remove] {
     if (work() && table->currentRow() >= 0) remove(table->currentRow());
   });
-  for (QPushButton* button : {add, take}) button->setAutoDefault(false), row->addWidget(button);
+  for (QPushButton* button : {add, take})
+    button->setAutoDefault(false), row->addWidget(button);
   row->addStretch();
   static_cast<QVBoxLayout*>(column)->addLayout(row);
 }
@@ -114,15 +130,18 @@ void ShapeDialog::change(const PieceWork& next, const QString& what) {
   if (next == *work()) return;
   const auto design = setWork(m_document->committed(), m_piece, next);
   Result<void> done;
-  if (!design) done = design.error();
-  else done = m_document->apply(*design, what);
+  if (!design)
+    done = design.error();
+  else
+    done = m_document->apply(*design, what);
   if (done) return;
   emit refused(QString::fromStdString(done.error().text()));
   QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
 }
 
 std::optional<double> ShapeDialog::lengthIn(const QTableWidget& table, int row, int column) {
-  const auto typed = parseLength_mm(table.item(row, column)->text().trimmed().toStdString(), m_document->committed().settings.unit);
+  const auto typed = parseLength_mm(table.item(row, column)->text().trimmed().toStdString(),
+                                    m_document->committed().settings.unit);
   if (typed) return *typed;
   emit refused(QString::fromStdString(typed.error().text()));
   QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
@@ -161,9 +180,14 @@ void ShapeDialog::refill() {
   if (!now) return;
   m_filling = true;
   const LengthUnit unit = m_document->committed().settings.unit;
-  const auto put = [&](QTableWidget* table, int row, int column, double mm) { table->setItem(row, column, new QTableWidgetItem(QString::fromStdString(formatLength(mm, unit, false)))); };
+  const auto put = [&](QTableWidget* table, int row, int column, double mm) {
+    table->setItem(row, column,
+                   new QTableWidgetItem(QString::fromStdString(formatLength(mm, unit, false))));
+  };
   m_corners->setRowCount(static_cast<int>(now->outline.size()));
-  for (std::size_t k = 0; k < now->outline.size(); ++k) put(m_corners, static_cast<int>(k), 0, now->outline[k].x()), put(m_corners, static_cast<int>(k), 1, now->outline[k].y());
+  for (std::size_t k = 0; k < now->outline.size(); ++k)
+    put(m_corners, static_cast<int>(k), 0, now->outline[k].x()),
+        put(m_corners, static_cast<int>(k), 1, now->outline[k].y());
   m_lines->setRowCount(static_cast<int>(now->lines.size()));
   for (std::size_t k = 0; k < now->lines.size(); ++k) {
     const WorkLine& line = now->lines[k];
@@ -179,7 +203,8 @@ void ShapeDialog::refill() {
     });
     m_lines->setCellWidget(row, 0, kind);
     int column = 1;
-    for (double mm : {line.from.x(), line.from.y(), line.to.x(), line.to.y()}) put(m_lines, row, column++, mm);
+    for (double mm : {line.from.x(), line.from.y(), line.to.x(), line.to.y()})
+      put(m_lines, row, column++, mm);
   }
   m_filling = false;
 }

@@ -7,8 +7,9 @@
 
 namespace hinge {
 
-/// The shape of a free piece in numbers: corners of its outline in order, and its lines (mountain, valley, cut) from point to point.
-/// Slanted edges, notches and slits are made here. Every change is one undoable step and is seen at once.
+/// The shape of a free piece in numbers: corners of its outline in order, and its lines (mountain,
+/// valley, cut) from point to point. Slanted edges, notches and slits are made here. Every change
+/// is one undoable step and is seen at once.
 class ShapeDialog : public QDialog {
   Q_OBJECT
 public:
@@ -25,7 +26,8 @@ private:
   void takeLine(int row);
   std::optional<double> lengthIn(const QTableWidget& table, int row, int column);
   QTableWidget* makeTable(const QStringList& headings, const QString& name);
-  void addButtons(QLayout* column, QTableWidget* table, const QString& more, const std::function<void(int)>& insert, const std::function<void(int)>& remove);
+  void addButtons(QLayout* column, QTableWidget* table, const QString& more,
+                  const std::function<void(int)>& insert, const std::function<void(int)>& remove);
 
   Document* m_document;
   StructureId m_piece;

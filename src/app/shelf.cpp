@@ -22,7 +22,8 @@ std::optional<Added> tried(const Design& design, std::string_view kind, const st
 
 } // namespace
 
-Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFrame(parent, Qt::Popup | Qt::FramelessWindowHint) {
+Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent)
+    : QFrame(parent, Qt::Popup | Qt::FramelessWindowHint) {
   setObjectName(QStringLiteral("shelf"));
   setAttribute(Qt::WA_DeleteOnClose);
   setAccessibleName(tr("Structures for this fold"));
@@ -30,7 +31,13 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
   column->setContentsMargins(14, 12, 14, 14);
   auto assembled = assembleDesign(design);
   const Seat* place = assembled ? assembled->findSeat(seat.toStdString()) : nullptr;
-  auto* title = new QLabel(!place ? tr("This fold is gone") : (place->kind() == SeatKind::Span ? tr("What bridges %1?") : place->kind() == SeatKind::Face ? tr("What goes on the %1?") : tr("What stands on the %1?")).arg(QString::fromStdString(place->label)), this);
+  auto* title =
+      new QLabel(!place ? tr("This fold is gone")
+                        : (place->kind() == SeatKind::Span   ? tr("What bridges %1?")
+                           : place->kind() == SeatKind::Face ? tr("What goes on the %1?")
+                                                             : tr("What stands on the %1?"))
+                              .arg(QString::fromStdString(place->label)),
+                 this);
   title->setObjectName(QStringLiteral("heading"));
   column->addWidget(title);
   auto* grid = new QGridLayout;
@@ -42,7 +49,8 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
       if (!kind->offeredOn(*place, *assembled, design.settings)) continue;
       auto* box = new QVBoxLayout;
       auto* button = new LivePicture(tr("finding sizes …"), this);
-      const QString key = QString::fromUtf8(kind->key.data()), label = QString::fromUtf8(kind->label.data());
+      const QString key = QString::fromUtf8(kind->key.data()),
+                    label = QString::fromUtf8(kind->label.data());
       button->setAccessibleName(tr("Add %1").arg(label));
       button->setToolTip(QString::fromUtf8(kind->summary.data()));
       button->setObjectName(QStringLiteral("add-") + key);
@@ -53,8 +61,10 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent) : QFram
       auto* search = new QFutureWatcher<std::optional<Added>>(button);
       ++m_searching;
       connect(search, &QFutureWatcherBase::finished, this, [this, search, button] {
-        if (const auto added = search->result()) button->showCard(added->design, added->id);
-        else button->showNothing(tr("no room here"));
+        if (const auto added = search->result())
+          button->showCard(added->design, added->id);
+        else
+          button->showNothing(tr("no room here"));
         if (--m_searching == 0) emit ready();
       });
       search->setFuture(QtConcurrent::run(&backgroundPool(), [design, kind, on = place->key] {

@@ -5,8 +5,9 @@
 
 namespace hinge {
 
-/// What can stand on a seat: each kind as a tiny live picture that opens and shuts in that very place. Sizes that work
-/// there are searched on other threads; a picture can be chosen as soon as its own are found.
+/// What can stand on a seat: each kind as a tiny live picture that opens and shuts in that very
+/// place. Sizes that work there are searched on other threads; a picture can be chosen as soon as
+/// its own are found.
 class Shelf : public QFrame {
   Q_OBJECT
 public:

@@ -16,7 +16,8 @@ namespace {
 /// The leaves as they are cut: x across the folds.
 Box2 flatLeaves(const Assembly& assembly) {
   Box2 flat;
-  for (const auto& [page, pose] : assembly.basePoses(0)) flat.add(boundsOf(assembly.panels[page].outline));
+  for (const auto& [page, pose] : assembly.basePoses(0))
+    flat.add(boundsOf(assembly.panels[page].outline));
   return flat;
 }
 
@@ -39,21 +40,28 @@ protected:
     const auto assembly = assembleDesign({.card = design.card});
     if (!assembly) return;
     const Box2 flat = flatLeaves(*assembly);
-    const Box2 ground = boundsOf(assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root].outline);
-    const double w = side ? flat.size().x() : flat.size().y(), h = side ? flat.size().y() : flat.size().x();
+    const Box2 ground = boundsOf(
+        assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root]
+            .outline);
+    const double w = side ? flat.size().x() : flat.size().y(),
+                 h = side ? flat.size().y() : flat.size().x();
     // Turn the sheet the way the open card lies.
     double sw = sheet.width_mm, sh = sheet.height_mm;
     if ((w > h) != (sw > sh)) std::swap(sw, sh);
-    const double scale = std::min((width() - 60) / std::max(w, sw), (height() - 70) / std::max(h, sh));
+    const double scale =
+        std::min((width() - 60) / std::max(w, sw), (height() - 70) / std::max(h, sh));
     const QPointF middle(0.5 * width(), 0.5 * height());
-    const auto box = [&](double bw, double bh) { return QRectF(middle - 0.5 * scale * QPointF(bw, bh), scale * QSizeF(bw, bh)); };
+    const auto box = [&](double bw, double bh) {
+      return QRectF(middle - 0.5 * scale * QPointF(bw, bh), scale * QSizeF(bw, bh));
+    };
     QPen dashed(theme.inkFaint, 1.2);
     dashed.setDashPattern({4, 4});
     p.setPen(dashed);
     p.setBrush(Qt::NoBrush);
     p.drawRect(box(sw, sh));
     p.setFont(Look::font(12));
-    p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::fromUtf8(sheet.label.data()));
+    p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop,
+               QString::fromUtf8(sheet.label.data()));
     const QRectF card = box(w, h);
     p.setPen(QPen(theme.cut, 1.4));
     p.setBrush(theme.sheet);
@@ -67,22 +75,37 @@ protected:
     p.setPen(Qt::NoPen);
     p.setBrush(glow);
     p.drawRect(card);
-    const auto across = [&](double x) { return (side ? card.left() : card.top()) + scale * (x - flat.low.x()); };
+    const auto across = [&](double x) {
+      return (side ? card.left() : card.top()) + scale * (x - flat.low.x());
+    };
     for (const Drive& drive : assembly->drives) {
       const double x = across(assembly->folds[drive.fold].from.x());
-      p.setPen(linePen(assembly->folds[drive.fold].sense == FoldSense::Valley ? LineKind::Valley : LineKind::Mountain, theme, 2.4));
-      if (side) p.drawLine(QPointF(x, card.top()), QPointF(x, card.bottom()));
-      else p.drawLine(QPointF(card.left(), x), QPointF(card.right(), x));
+      p.setPen(linePen(assembly->folds[drive.fold].sense == FoldSense::Valley ? LineKind::Valley
+                                                                              : LineKind::Mountain,
+                       theme, 2.4));
+      if (side)
+        p.drawLine(QPointF(x, card.top()), QPointF(x, card.bottom()));
+      else
+        p.drawLine(QPointF(card.left(), x), QPointF(card.right(), x));
     }
     p.setPen(QColor(0x5d, 0x57, 0x4f));
     p.setFont(Look::font(13, QFont::DemiBold));
-    const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, design.settings.unit)); };
+    const auto length = [&](double mm) {
+      return QString::fromStdString(formatLength(mm, design.settings.unit));
+    };
     const double first = across(ground.low.x()), last = across(ground.high.x());
-    const QRectF shut = side ? QRectF(first, card.top(), last - first, card.height()) : QRectF(card.left(), first, card.width(), last - first);
-    p.drawText(shut, Qt::AlignCenter, tr("shut\n%1 × %2").arg(QString::fromStdString(formatLength(design.card.width_mm, design.settings.unit, false)), length(design.card.height_mm)));
+    const QRectF shut = side ? QRectF(first, card.top(), last - first, card.height())
+                             : QRectF(card.left(), first, card.width(), last - first);
+    p.drawText(shut, Qt::AlignCenter,
+               tr("shut\n%1 × %2")
+                   .arg(QString::fromStdString(
+                            formatLength(design.card.width_mm, design.settings.unit, false)),
+                        length(design.card.height_mm)));
     if (w > sw + 1e-6 || h > sh + 1e-6) {
       p.setPen(theme.trouble);
-      p.drawText(QRectF(0, height() - 26, width(), 22), Qt::AlignCenter, tr("◆  The open card (%1 × %2) is larger than this sheet: it will be tiled").arg(length(w), length(h)));
+      p.drawText(QRectF(0, height() - 26, width(), 22), Qt::AlignCenter,
+                 tr("◆  The open card (%1 × %2) is larger than this sheet: it will be tiled")
+                     .arg(length(w), length(h)));
     }
   }
 
@@ -131,18 +154,26 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_fold = combo(tr("Fold along"));
   m_fold->addItems({tr("the side"), tr("the top")});
   m_stock = combo(tr("Stock"));
-  for (const Stock& stock : knownStocks()) m_stock->addItem(QStringLiteral("%1, %2 mm").arg(QString::fromStdString(stock.label)).arg(stock.thickness_mm), QString::fromStdString(stock.key));
+  for (const Stock& stock : knownStocks())
+    m_stock->addItem(QStringLiteral("%1, %2 mm")
+                         .arg(QString::fromStdString(stock.label))
+                         .arg(stock.thickness_mm),
+                     QString::fromStdString(stock.key));
   m_unit = combo(tr("Unit"));
   m_unit->addItem(tr("millimetres"), QStringLiteral("mm"));
   m_unit->addItem(tr("centimetres"), QStringLiteral("cm"));
   m_unit->addItem(tr("inch fractions"), QStringLiteral("in"));
   m_sheet = combo(tr("Cut from"));
-  for (const SheetSize& sheet : knownSheets()) m_sheet->addItem(QString::fromUtf8(sheet.label.data()), QString::fromUtf8(sheet.key.data()));
+  for (const SheetSize& sheet : knownSheets())
+    m_sheet->addItem(QString::fromUtf8(sheet.label.data()), QString::fromUtf8(sheet.key.data()));
   m_envelope = combo(tr("Envelope"));
-  for (const EnvelopeSize& envelope : knownEnvelopes()) m_envelope->addItem(QString::fromUtf8(envelope.label.data()), QString::fromUtf8(envelope.key.data()));
+  for (const EnvelopeSize& envelope : knownEnvelopes())
+    m_envelope->addItem(QString::fromUtf8(envelope.label.data()),
+                        QString::fromUtf8(envelope.key.data()));
   m_display = lineEdit(tr("Shown open at"), 110);
   m_openBy = lineEdit(tr("Pulls begin at"), 110);
-  m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the rest to itself. 180°: pulls move while the card opens"));
+  m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the "
+                          "rest to itself. 180°: pulls move while the card opens"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
   column->addLayout(form);
@@ -180,19 +211,39 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
     if (!card || card->kind == d.card.kind) return;
     Design next = d;
     next.card = *card;
-    if (auto applied = m_document->apply(next, tr("choose the base")); !applied) emit refused(QString::fromStdString(applied.error().text()));
+    if (auto applied = m_document->apply(next, tr("choose the base")); !applied)
+      emit refused(QString::fromStdString(applied.error().text()));
     refill();
   });
   const auto change = [this](const QString& what, auto edit) {
     Design next = m_document->committed();
     edit(next);
-    if (auto applied = m_document->apply(next, what); !applied) emit refused(QString::fromStdString(applied.error().text()));
+    if (auto applied = m_document->apply(next, what); !applied)
+      emit refused(QString::fromStdString(applied.error().text()));
   };
-  connect(m_title, &QLineEdit::editingFinished, this, [this, change] { change(tr("name the card"), [this](Design& d) { d.title = m_title->text().trimmed().toStdString(); }); });
-  connect(m_stock, &QComboBox::activated, this, [change](int index) { change(tr("choose the stock"), [index](Design& d) { d.stock = knownStocks()[static_cast<std::size_t>(index)]; }); });
-  connect(m_unit, &QComboBox::activated, this, [this, change] { change(tr("choose the unit"), [this](Design& d) { d.settings.unit = unitFromKey(m_unit->currentData().toString().toStdString()).value(); }); });
-  connect(m_sheet, &QComboBox::activated, this, [this, change] { change(tr("choose the sheet"), [this](Design& d) { d.settings.sheet = m_sheet->currentData().toString().toStdString(); }); });
-  connect(m_envelope, &QComboBox::activated, this, [this, change] { change(tr("choose the envelope"), [this](Design& d) { d.settings.envelope = m_envelope->currentData().toString().toStdString(); }); });
+  connect(m_title, &QLineEdit::editingFinished, this, [this, change] {
+    change(tr("name the card"),
+           [this](Design& d) { d.title = m_title->text().trimmed().toStdString(); });
+  });
+  connect(m_stock, &QComboBox::activated, this, [change](int index) {
+    change(tr("choose the stock"),
+           [index](Design& d) { d.stock = knownStocks()[static_cast<std::size_t>(index)]; });
+  });
+  connect(m_unit, &QComboBox::activated, this, [this, change] {
+    change(tr("choose the unit"), [this](Design& d) {
+      d.settings.unit = unitFromKey(m_unit->currentData().toString().toStdString()).value();
+    });
+  });
+  connect(m_sheet, &QComboBox::activated, this, [this, change] {
+    change(tr("choose the sheet"), [this](Design& d) {
+      d.settings.sheet = m_sheet->currentData().toString().toStdString();
+    });
+  });
+  connect(m_envelope, &QComboBox::activated, this, [this, change] {
+    change(tr("choose the envelope"), [this](Design& d) {
+      d.settings.envelope = m_envelope->currentData().toString().toStdString();
+    });
+  });
   connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_openBy, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_rests, &QComboBox::activated, this, &SizePlace::commitCard);
@@ -208,7 +259,8 @@ void SizePlace::refillBase() {
   m_base->setCurrentIndex(m_base->findData(key));
   if (!base) return;
   if (key != m_shownBase) {
-    for (QLineEdit* field : m_baseFields) m_form->removeRow(field);
+    for (QLineEdit* field : m_baseFields)
+      m_form->removeRow(field);
     m_baseFields.clear();
     m_shownBase = key;
     int row = -1;
@@ -227,7 +279,9 @@ void SizePlace::refillBase() {
   for (const ParameterSpec& spec : base->parameters) {
     QLineEdit* edit = m_baseFields.value(words(spec.key));
     const double value = d.card.values.find(spec.key)->second;
-    edit->setText(spec.unit == ParameterUnit::Millimetre ? QString::fromStdString(formatLength(value, d.settings.unit)) : shownValue(d, spec, value));
+    edit->setText(spec.unit == ParameterUnit::Millimetre
+                      ? QString::fromStdString(formatLength(value, d.settings.unit))
+                      : shownValue(d, spec, value));
     edit->setModified(false);
   }
 }
@@ -246,20 +300,26 @@ void SizePlace::refill() {
   m_stock->setCurrentIndex(m_stock->findData(QString::fromStdString(d.stock.key)));
   m_unit->setCurrentIndex(m_unit->findData(QString::fromUtf8(unitKey(d.settings.unit).data())));
   m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
-  m_envelope->setCurrentIndex(m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
+  m_envelope->setCurrentIndex(
+      m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
   m_display->setText(QString::fromStdString(formatAngle(d.card.display_deg)));
   m_display->setModified(false);
   m_openBy->setText(QString::fromStdString(formatAngle(d.card.openBy_deg)));
   m_openBy->setModified(false);
   m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
   const double reserve = d.settings.edgeReserve_mm;
-  const EnvelopeNeed envelope = envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
-  const auto length = [&](double mm) { return QString::fromStdString(formatLength(mm, d.settings.unit)); };
+  const EnvelopeNeed envelope =
+      envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
+  const auto length = [&](double mm) {
+    return QString::fromStdString(formatLength(mm, d.settings.unit));
+  };
   const auto assembly = assembleDesign({.card = d.card});
   const Vec2 flat = assembly ? flatLeaves(*assembly).size() : Vec2(0, 0);
   const bool side = d.card.fold == FoldSide::Side;
-  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants %4 × %5 and the thickness at least.")
-                       .arg(length(side ? flat.x() : flat.y()), length(side ? flat.y() : flat.x()), length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
+  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants "
+                      "%4 × %5 and the thickness at least.")
+                       .arg(length(side ? flat.x() : flat.y()), length(side ? flat.y() : flat.x()),
+                            length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
   m_drawing->update();
 }
 
@@ -267,7 +327,8 @@ void SizePlace::commitCard() {
   const Design& d = m_document->committed();
   CardBase card = d.card;
   card.fold = m_fold->currentIndex() == 1 ? FoldSide::Top : FoldSide::Side;
-  for (const auto& [edit, size] : {std::pair{m_width, &card.width_mm}, std::pair{m_height, &card.height_mm}}) {
+  for (const auto& [edit, size] :
+       {std::pair{m_width, &card.width_mm}, std::pair{m_height, &card.height_mm}}) {
     if (!edit->isModified()) continue;
     edit->setModified(false);
     const auto typed = parseLength_mm(edit->text().toStdString(), d.settings.unit);
@@ -291,7 +352,8 @@ void SizePlace::commitCard() {
     card.values[std::string(spec.key)] = *typed;
   }
   card.rests = m_rests->currentIndex() == 1 ? Rests::OnEdge : Rests::OnPage;
-  for (const auto& [edit, angle] : {std::pair{m_display, &card.display_deg}, std::pair{m_openBy, &card.openBy_deg}}) {
+  for (const auto& [edit, angle] :
+       {std::pair{m_display, &card.display_deg}, std::pair{m_openBy, &card.openBy_deg}}) {
     if (!edit->isModified()) continue;
     edit->setModified(false);
     const auto typed = parseAngle_deg(edit->text().toStdString());
@@ -304,8 +366,10 @@ void SizePlace::commitCard() {
   }
   auto next = setCard(d, card);
   Result<void> applied;
-  if (!next) applied = next.error();
-  else applied = m_document->apply(*next, tr("change the card"));
+  if (!next)
+    applied = next.error();
+  else
+    applied = m_document->apply(*next, tr("change the card"));
   if (!applied) emit refused(QString::fromStdString(applied.error().text()));
   refill();
 }

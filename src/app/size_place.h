@@ -9,15 +9,17 @@
 
 namespace hinge {
 
-/// Where the work starts: finished size, the side that folds, stock, unit and the sheet it is cut from, with the shut card
-/// drawn to scale on that sheet.
+/// Where the work starts: finished size, the side that folds, stock, unit and the sheet it is cut
+/// from, with the shut card drawn to scale on that sheet.
 class SizePlace : public QWidget {
   Q_OBJECT
 public:
   SizePlace(Document* document, QWidget* parent = nullptr);
   QLineEdit* widthField() const { return m_width; }
   QComboBox* baseChoice() const { return m_base; }
-  QLineEdit* baseField(const QString& key) const { return m_baseFields.value(key); } ///< none for another base
+  QLineEdit* baseField(const QString& key) const {
+    return m_baseFields.value(key);
+  } ///< none for another base
 
 signals:
   void refused(const QString& why);
@@ -32,8 +34,8 @@ private:
   void refillBase();
   QFormLayout* m_form;
   QComboBox* m_base;
-  QString m_shownBase;                   ///< key of the base whose sizes have fields
-  QMap<QString, QLineEdit*> m_baseFields;  ///< by parameter
+  QString m_shownBase;                    ///< key of the base whose sizes have fields
+  QMap<QString, QLineEdit*> m_baseFields; ///< by parameter
   QComboBox *m_fold, *m_stock, *m_unit, *m_sheet, *m_envelope, *m_rests;
   QWidget* m_drawing;
   QLabel* m_facts;

@@ -13,23 +13,28 @@ QString shownValue(const Design& design, const ParameterSpec& spec, double value
 }
 
 Result<double> typedValue(const Design& design, const ParameterSpec& spec, const QString& text) {
-  if (spec.unit == ParameterUnit::Millimetre) return parseLength_mm(text.toStdString(), design.settings.unit);
+  if (spec.unit == ParameterUnit::Millimetre)
+    return parseLength_mm(text.toStdString(), design.settings.unit);
   return parseAngle_deg(text.toStdString());
 }
 
 bool sidesAlike(const StructureItem& item) {
   for (const ParameterSpec& spec : parametersOf(item))
-    if (!spec.twin.empty() && item.values.find(spec.key)->second != item.values.find(spec.twin)->second) return false;
+    if (!spec.twin.empty() &&
+        item.values.find(spec.key)->second != item.values.find(spec.twin)->second)
+      return false;
   return true;
 }
 
-ParameterValues linkedChange(const StructureItem& item, const ParameterSpec& spec, double value, bool bothSides) {
+ParameterValues linkedChange(const StructureItem& item, const ParameterSpec& spec, double value,
+                             bool bothSides) {
   ParameterValues changes{{std::string(spec.key), value}};
   if (bothSides && !spec.twin.empty() && sidesAlike(item)) changes.emplace(spec.twin, value);
   return changes;
 }
 
-SizeTags::SizeTags(QWidget* view, Document* document) : QObject(view), m_view(view), m_document(document) {}
+SizeTags::SizeTags(QWidget* view, Document* document)
+    : QObject(view), m_view(view), m_document(document) {}
 
 void SizeTags::update(const Assembly& assembly, const Projector& projector, const QRectF& allowed) {
   m_tags.clear();
@@ -44,28 +49,37 @@ void SizeTags::update(const Assembly& assembly, const Projector& projector, cons
     const ParameterSpec* spec = findSpec(table, mark.key);
     // Alike sides need one tag for both: the table's first of the two.
     if (alike && !spec->twin.empty() && spec > findSpec(table, spec->twin)) {
-      const bool firstShown = std::ranges::any_of(m_tags, [&](const Tag& t) { return t.spec->key == spec->twin; });
+      const bool firstShown =
+          std::ranges::any_of(m_tags, [&](const Tag& t) { return t.spec->key == spec->twin; });
       if (firstShown) continue;
     }
     const auto from = projector(mark.panel, mark.from), to = projector(mark.panel, mark.to);
     if (!from || !to) continue;
-    Tag tag{spec, shownValue(m_document->design(), *spec, item->values.find(spec->key)->second), {}, *from, *to, {}, 1};
+    Tag tag{spec, shownValue(m_document->design(), *spec, item->values.find(spec->key)->second),
+            {},   *from,
+            *to,  {},
+            1};
     if (mark.corner) tag.corner = projector(mark.panel, *mark.corner);
     const double length_mm = (mark.to - mark.from).norm();
-    tag.pixelsPerUnit = spec->unit == ParameterUnit::Millimetre ? std::max(0.5, QLineF(*from, *to).length() / std::max(1.0, length_mm)) : 4.0;
+    tag.pixelsPerUnit = spec->unit == ParameterUnit::Millimetre
+                            ? std::max(0.5, QLineF(*from, *to).length() / std::max(1.0, length_mm))
+                            : 4.0;
     const QSizeF size(metrics.horizontalAdvance(tag.text) + 14, 20);
     QPointF middle = 0.5 * (*from + *to);
     if (tag.corner) {
       const QPointF u = *from - *tag.corner, v = *to - *tag.corner;
       const double reach = 34.0;
-      const QPointF bisector = u / std::max(1.0, std::hypot(u.x(), u.y())) + v / std::max(1.0, std::hypot(v.x(), v.y()));
-      middle = *tag.corner + bisector * (reach / std::max(0.2, std::hypot(bisector.x(), bisector.y())));
+      const QPointF bisector =
+          u / std::max(1.0, std::hypot(u.x(), u.y())) + v / std::max(1.0, std::hypot(v.x(), v.y()));
+      middle =
+          *tag.corner + bisector * (reach / std::max(0.2, std::hypot(bisector.x(), bisector.y())));
     }
     tag.rect = QRectF(middle - QPointF(0.5 * size.width(), 0.5 * size.height()), size);
     // Tags that would cover one another give way in small rings round their place.
     const QRectF home = tag.rect;
     for (int ring = 0; ring < 48; ++ring) {
-      const bool covered = std::ranges::any_of(m_tags, [&](const Tag& t) { return t.rect.adjusted(-2, -2, 2, 2).intersects(tag.rect); });
+      const bool covered = std::ranges::any_of(
+          m_tags, [&](const Tag& t) { return t.rect.adjusted(-2, -2, 2, 2).intersects(tag.rect); });
       if (!covered && allowed.contains(tag.rect)) break;
       const double angle = ring * 2.4, radius = 6.0 + 3.0 * ring;
       tag.rect = home.translated(radius * std::cos(angle), radius * std::sin(angle));
@@ -92,9 +106,13 @@ void SizeTags::paint(QPainter& painter, bool onStage) const {
       const QLineF u(*tag.corner, tag.from), v(*tag.corner, tag.to);
       const double radius = std::min({24.0, u.length(), v.length()});
       double span = v.angle() - u.angle();
-      while (span > 180) span -= 360;
-      while (span < -180) span += 360;
-      painter.drawArc(QRectF(tag.corner->x() - radius, tag.corner->y() - radius, 2 * radius, 2 * radius), static_cast<int>(u.angle() * 16), static_cast<int>(span * 16));
+      while (span > 180)
+        span -= 360;
+      while (span < -180)
+        span += 360;
+      painter.drawArc(
+          QRectF(tag.corner->x() - radius, tag.corner->y() - radius, 2 * radius, 2 * radius),
+          static_cast<int>(u.angle() * 16), static_cast<int>(span * 16));
     } else {
       painter.drawLine(tag.from, tag.to);
       painter.setBrush(thin);
@@ -102,7 +120,8 @@ void SizeTags::paint(QPainter& painter, bool onStage) const {
       painter.drawEllipse(tag.to, 1.8, 1.8);
     }
     const QPointF anchor = tag.corner ? *tag.corner : 0.5 * (tag.from + tag.to);
-    if (!tag.rect.adjusted(-14, -14, 14, 14).contains(anchor) && !tag.corner) painter.drawLine(anchor, tag.rect.center());
+    if (!tag.rect.adjusted(-14, -14, 14, 14).contains(anchor) && !tag.corner)
+      painter.drawLine(anchor, tag.rect.center());
     QColor back = hot ? theme.accent : onStage ? QColor(0x2a, 0x27, 0x35) : theme.raised;
     back.setAlphaF(hot ? 1.0f : 0.92f);
     painter.setPen(QPen(hot ? theme.accent : onStage ? QColor(0x6c, 0x63, 0x72) : theme.line, 1));
@@ -140,19 +159,29 @@ bool SizeTags::move(const QPointF& point) {
     if (!m_moved && std::abs(dx) < 4) return true;
     m_moved = true;
     const bool angle = tag.spec->unit == ParameterUnit::Degree;
-    const double lattice = !angle && m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
-    const double value = std::clamp(m_valueAtPress + std::round(dx / tag.pixelsPerUnit / lattice) * lattice, tag.spec->least, tag.spec->most);
+    const double lattice = !angle && m_document->design().settings.unit == LengthUnit::Inch
+                               ? kMillimetresPerInch / 16
+                               : 0.5;
+    const double value =
+        std::clamp(m_valueAtPress + std::round(dx / tag.pixelsPerUnit / lattice) * lattice,
+                   tag.spec->least, tag.spec->most);
     commit(*tag.spec, value, true);
     return true;
   }
   const int hover = at(point);
   if (hover != m_hover) {
     m_hover = hover;
-    m_view->setToolTip(hover < 0 ? QString()
-                                 : tr("%1: %2\n%3. Click to type, drag to slide.")
-                                       .arg(QString::fromUtf8(m_tags[static_cast<std::size_t>(hover)].spec->label.data()),
-                                            QString::fromUtf8(m_tags[static_cast<std::size_t>(hover)].spec->meaning.data()),
-                                            m_tags[static_cast<std::size_t>(hover)].spec->role == ParameterRole::Held ? tr("Held") : tr("Gives")));
+    m_view->setToolTip(
+        hover < 0
+            ? QString()
+            : tr("%1: %2\n%3. Click to type, drag to slide.")
+                  .arg(
+                      QString::fromUtf8(m_tags[static_cast<std::size_t>(hover)].spec->label.data()),
+                      QString::fromUtf8(
+                          m_tags[static_cast<std::size_t>(hover)].spec->meaning.data()),
+                      m_tags[static_cast<std::size_t>(hover)].spec->role == ParameterRole::Held
+                          ? tr("Held")
+                          : tr("Gives")));
     m_view->setCursor(hover < 0 ? Qt::ArrowCursor : Qt::SizeHorCursor);
     emit repaint();
   }
@@ -169,8 +198,14 @@ bool SizeTags::release(const QPointF&) {
   }
   const Design shown = m_document->design();
   const auto id = m_document->selection();
-  const ParameterSpec* spec = static_cast<std::size_t>(index) < m_tags.size() ? m_tags[static_cast<std::size_t>(index)].spec : nullptr;
-  if (auto done = m_document->apply(shown, tr("change %1 of %2").arg(spec ? QString::fromUtf8(spec->label.data()) : tr("size"), QString::fromStdString(id->text()))); !done)
+  const ParameterSpec* spec = static_cast<std::size_t>(index) < m_tags.size()
+                                  ? m_tags[static_cast<std::size_t>(index)].spec
+                                  : nullptr;
+  if (auto done = m_document->apply(
+          shown, tr("change %1 of %2")
+                     .arg(spec ? QString::fromUtf8(spec->label.data()) : tr("size"),
+                          QString::fromStdString(id->text())));
+      !done)
     emit refused(QString::fromStdString(done.error().text()));
   return true;
 }
@@ -187,9 +222,14 @@ void SizeTags::commit(const ParameterSpec& spec, double value, bool preview) {
   if (!item) return;
   auto edited = setValues(m_document->committed(), *id, linkedChange(*item, spec, value, true));
   Result<void> done;
-  if (!edited) done = edited.error();
-  else if (preview) done = m_document->preview(*edited);
-  else done = m_document->apply(*edited, tr("change %1 of %2").arg(QString::fromUtf8(spec.label.data()), QString::fromStdString(id->text())));
+  if (!edited)
+    done = edited.error();
+  else if (preview)
+    done = m_document->preview(*edited);
+  else
+    done = m_document->apply(*edited, tr("change %1 of %2")
+                                          .arg(QString::fromUtf8(spec.label.data()),
+                                               QString::fromStdString(id->text())));
   if (!done) emit refused(QString::fromStdString(done.error().text()));
 }
 
@@ -219,8 +259,10 @@ void SizeTags::closeEditor(bool take) {
   m_view->setFocus();
   if (!take || !editor->isModified()) return;
   const auto value = typedValue(m_document->design(), *m_edited, text);
-  if (!value) emit refused(QString::fromStdString(value.error().text()));
-  else commit(*m_edited, *value, false);
+  if (!value)
+    emit refused(QString::fromStdString(value.error().text()));
+  else
+    commit(*m_edited, *value, false);
 }
 
 bool SizeTags::eventFilter(QObject*, QEvent* event) {

@@ -13,12 +13,15 @@ namespace hinge {
 QString shownValue(const Design& design, const ParameterSpec& spec, double value);
 Result<double> typedValue(const Design& design, const ParameterSpec& spec, const QString& text);
 
-/// The edit of one size: also its twin's when both sides are alike, so that a symmetric structure stays symmetric.
-ParameterValues linkedChange(const StructureItem& item, const ParameterSpec& spec, double value, bool bothSides);
+/// The edit of one size: also its twin's when both sides are alike, so that a symmetric structure
+/// stays symmetric.
+ParameterValues linkedChange(const StructureItem& item, const ParameterSpec& spec, double value,
+                             bool bothSides);
 bool sidesAlike(const StructureItem& item);
 
-/// Dimension tags of the selected structure on a view: drawn at their line, clicked to type a value, dragged to slide
-/// it. Both views use this; they only differ in where a point of a panel lands on the screen.
+/// Dimension tags of the selected structure on a view: drawn at their line, clicked to type a
+/// value, dragged to slide it. Both views use this; they only differ in where a point of a panel
+/// lands on the screen.
 class SizeTags : public QObject {
   Q_OBJECT
 public:

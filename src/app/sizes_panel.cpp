@@ -35,9 +35,14 @@ void SketchView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Sketch sketch = m_kind->sketch();
-  const auto at = [&](const Vec2& q) { return QPointF(6 + q.x() * (width() - 12), height() - 6 - q.y() * (height() - 12)); };
+  const auto at = [&](const Vec2& q) {
+    return QPointF(6 + q.x() * (width() - 12), height() - 6 - q.y() * (height() - 12));
+  };
   for (const Sketch::Line& line : sketch.lines) {
-    p.setPen(line.use == Sketch::Line::Use::Page ? QPen(theme.inkFaint, 1, Qt::DashLine) : line.use == Sketch::Line::Use::Fold ? QPen(theme.mountain.lighter(theme.dark ? 190 : 100), 1.4) : QPen(theme.ink, 1.4));
+    p.setPen(line.use == Sketch::Line::Use::Page ? QPen(theme.inkFaint, 1, Qt::DashLine)
+             : line.use == Sketch::Line::Use::Fold
+                 ? QPen(theme.mountain.lighter(theme.dark ? 190 : 100), 1.4)
+                 : QPen(theme.ink, 1.4));
     p.drawLine(at(line.from), at(line.to));
   }
   p.setFont(Look::font(11, QFont::DemiBold));
@@ -50,10 +55,14 @@ void SketchView::paintEvent(QPaintEvent*) {
       const QPointF c = at(*d.corner);
       const QLineF u(c, at(d.from)), v(c, at(d.to));
       double span = v.angle() - u.angle();
-      while (span > 180) span -= 360;
-      while (span < -180) span += 360;
+      while (span > 180)
+        span -= 360;
+      while (span < -180)
+        span += 360;
       const double r = d.key == "alpha" || d.key == "beta" ? 15 : 25;
-      if (lit) p.drawArc(QRectF(c.x() - r, c.y() - r, 2 * r, 2 * r), static_cast<int>(u.angle() * 16), static_cast<int>(span * 16));
+      if (lit)
+        p.drawArc(QRectF(c.x() - r, c.y() - r, 2 * r, 2 * r), static_cast<int>(u.angle() * 16),
+                  static_cast<int>(span * 16));
       if (!lit) continue;
       place = c;
     } else if (lit) {
@@ -64,7 +73,9 @@ void SketchView::paintEvent(QPaintEvent*) {
     if (lit) {
       p.setPen(theme.accent);
       const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
-      p.drawText(QPointF(std::clamp(place.x() - 0.5 * w, 2.0, width() - w - 2), d.corner ? height() - 3 : std::clamp(place.y() - 6, 12.0, height() - 4.0)), text);
+      p.drawText(QPointF(std::clamp(place.x() - 0.5 * w, 2.0, width() - w - 2),
+                         d.corner ? height() - 3 : std::clamp(place.y() - 6, 12.0, height() - 4.0)),
+                 text);
     } else {
       p.setBrush(theme.inkFaint);
       p.setPen(Qt::NoPen);
@@ -73,7 +84,8 @@ void SketchView::paintEvent(QPaintEvent*) {
   }
 }
 
-SizesPanel::SizesPanel(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+SizesPanel::SizesPanel(Document* document, QWidget* parent)
+    : QWidget(parent), m_document(document) {
   setAccessibleName(tr("Sizes"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
@@ -94,14 +106,16 @@ SizesPanel::SizesPanel(Document* document, QWidget* parent) : QWidget(parent), m
   });
   m_alike = new QCheckBox(tr("both sides alike"), this);
   m_alike->setObjectName(QStringLiteral("soft"));
-  m_alike->setToolTip(tr("A change on one side is made on the other too, which keeps a symmetric structure shutting flat"));
+  m_alike->setToolTip(tr("A change on one side is made on the other too, which keeps a symmetric "
+                         "structure shutting flat"));
   m_remove = new QPushButton(tr("Remove"), this);
   m_remove->setAccessibleName(tr("Remove the structure"));
   connect(m_remove, &QPushButton::clicked, this, [this] {
     const auto id = m_document->selection();
     if (!id) return;
     auto next = removeStructure(m_document->committed(), *id);
-    if (next) (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
+    if (next)
+      (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
   });
   head->addWidget(m_name);
   head->addWidget(m_alike);
@@ -146,13 +160,15 @@ QLineEdit* SizesPanel::makeField(const std::string& key, const QString& name, co
   return edit;
 }
 
-void SizesPanel::addRow(int row, const QString& label, const QString& tip, const std::vector<std::string>& keys) {
+void SizesPanel::addRow(int row, const QString& label, const QString& tip,
+                        const std::vector<std::string>& keys) {
   auto* text = new QLabel(label, this);
   text->setToolTip(tip);
   m_grid->addWidget(text, row, 0);
   const std::array<QString, 2> side{tr(" on side a"), tr(" on side b")};
   for (std::size_t k = 0; k < keys.size(); ++k)
-    m_grid->addWidget(makeField(keys[k], keys.size() == 1 ? label : label + side[k], tip), row, 1 + static_cast<int>(k));
+    m_grid->addWidget(makeField(keys[k], keys.size() == 1 ? label : label + side[k], tip), row,
+                      1 + static_cast<int>(k));
 }
 
 void SizesPanel::rebuild() {
@@ -181,7 +197,8 @@ void SizesPanel::rebuild() {
   if (!structure) {
     addRow(row++, tr("Finished width"), tr("Width of the shut card"), {kWidth});
     addRow(row++, tr("Finished height"), tr("Height of the shut card"), {kHeight});
-    auto* hint = new QLabel(tr("Click a panel to see its sizes, or add a structure on a fold or a face."), this);
+    auto* hint = new QLabel(
+        tr("Click a panel to see its sizes, or add a structure on a fold or a face."), this);
     hint->setObjectName(QStringLiteral("soft"));
     hint->setWordWrap(true);
     m_grid->addWidget(hint, row++, 0, 1, 3);
@@ -191,13 +208,16 @@ void SizesPanel::rebuild() {
   const StructureKind* kind = findStructureKind(item->kind);
   m_sketch->show(kind);
   m_alike->setChecked(sidesAlike(*item));
-  m_alike->setVisible(std::ranges::any_of(kind->parameters, [](const ParameterSpec& spec) { return !spec.twin.empty(); }));
+  m_alike->setVisible(std::ranges::any_of(
+      kind->parameters, [](const ParameterSpec& spec) { return !spec.twin.empty(); }));
   if (free) { // its widths stand on the ruler and on the drawings
     refill();
     return;
   }
   for (const ParameterSpec& spec : kind->parameters) {
-    const QString tip = words(spec.meaning) + (spec.role == ParameterRole::Held ? tr("\nHeld: mends leave it alone") : tr("\nGives: mends may change it"));
+    const QString tip = words(spec.meaning) + (spec.role == ParameterRole::Held
+                                                   ? tr("\nHeld: mends leave it alone")
+                                                   : tr("\nGives: mends may change it"));
     if (spec.unit == ParameterUnit::Switch) {
       m_grid->addWidget(new QLabel(words(spec.label), this), row, 0);
       auto* choice = new QComboBox(this);
@@ -207,10 +227,14 @@ void SizesPanel::rebuild() {
         if (!offered.empty()) choice->addItem(words(offered));
       const std::string key(spec.key);
       connect(choice, &QComboBox::activated, this, [this, key](int index) {
-        auto next = setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
+        auto next =
+            setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
         Result<void> done;
-        if (!next) done = next.error();
-        else done = m_document->apply(*next, tr("change %1").arg(QString::fromStdString(m_shown->text())));
+        if (!next)
+          done = next.error();
+        else
+          done = m_document->apply(*next,
+                                   tr("change %1").arg(QString::fromStdString(m_shown->text())));
         if (!done) emit refused(QString::fromStdString(done.error().text()));
       });
       m_switches[key] = choice;
@@ -241,12 +265,15 @@ void SizesPanel::refill() {
   if (m_shown && !item) return; // the selection changes next
   if (item) {
     if (!m_name->hasFocus()) m_name->setText(QString::fromStdString(nameOf(design, item->id)));
-    for (const auto& [key, choice] : m_switches) choice->setCurrentIndex(static_cast<int>(item->values.find(key)->second));
+    for (const auto& [key, choice] : m_switches)
+      choice->setCurrentIndex(static_cast<int>(item->values.find(key)->second));
   }
   const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
   for (const auto& [key, edit] : m_fields) {
     if (edit->hasFocus() && edit->isModified()) continue;
-    const QString text = kind ? shownValue(design, *findSpec(kind->parameters, key), valueOf(key)) : QString::fromStdString(formatLength(valueOf(key), design.settings.unit, false));
+    const QString text =
+        kind ? shownValue(design, *findSpec(kind->parameters, key), valueOf(key))
+             : QString::fromStdString(formatLength(valueOf(key), design.settings.unit, false));
     edit->setText(text);
     edit->setProperty("wrong", false);
     edit->style()->unpolish(edit);
@@ -260,20 +287,28 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
   const Design& design = m_document->committed();
   const StructureItem* item = m_shown ? design.find(*m_shown) : nullptr;
   const ParameterSpec* spec = item ? findSpec(parametersOf(*item), key) : nullptr;
-  const auto typed = spec ? typedValue(design, *spec, edit->text()) : parseLength_mm(edit->text().toStdString(), design.settings.unit);
+  const auto typed = spec ? typedValue(design, *spec, edit->text())
+                          : parseLength_mm(edit->text().toStdString(), design.settings.unit);
   Result<void> done;
   if (!typed) {
     done = typed.error();
   } else if (spec) {
-    auto next = setValues(design, *m_shown, linkedChange(*item, *spec, *typed, m_alike->isChecked()));
-    if (!next) done = next.error();
-    else done = m_document->apply(*next, tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(m_shown->text())));
+    auto next =
+        setValues(design, *m_shown, linkedChange(*item, *spec, *typed, m_alike->isChecked()));
+    if (!next)
+      done = next.error();
+    else
+      done = m_document->apply(
+          *next,
+          tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(m_shown->text())));
   } else {
     CardBase card = design.card;
     (key == kWidth ? card.width_mm : card.height_mm) = *typed;
     auto next = setCard(design, card);
-    if (!next) done = next.error();
-    else done = m_document->apply(*next, tr("change the card's size"));
+    if (!next)
+      done = next.error();
+    else
+      done = m_document->apply(*next, tr("change the card's size"));
   }
   if (done) return refill();
   edit->setProperty("wrong", true);
@@ -283,7 +318,8 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
 }
 
 bool SizesPanel::eventFilter(QObject* object, QEvent* event) {
-  if (event->type() == QEvent::FocusIn || event->type() == QEvent::Enter) m_sketch->light(object->property("key").toString());
+  if (event->type() == QEvent::FocusIn || event->type() == QEvent::Enter)
+    m_sketch->light(object->property("key").toString());
   if (event->type() == QEvent::Leave) m_sketch->light({});
   return false;
 }

@@ -28,7 +28,8 @@ private:
   QString m_lit;
 };
 
-/// All sizes of the selected structure, both sides of a fold in one row; of the card when nothing is selected.
+/// All sizes of the selected structure, both sides of a fold in one row; of the card when nothing
+/// is selected.
 class SizesPanel : public QWidget {
   Q_OBJECT
 public:
@@ -44,7 +45,8 @@ private:
   void rebuild();
   void refill();
   void commit(const std::string& key, QLineEdit* field);
-  void addRow(int row, const QString& label, const QString& tip, const std::vector<std::string>& keys);
+  void addRow(int row, const QString& label, const QString& tip,
+              const std::vector<std::string>& keys);
   QLineEdit* makeField(const std::string& key, const QString& name, const QString& tip);
   bool eventFilter(QObject* object, QEvent* event) override;
   double valueOf(const std::string& key) const;

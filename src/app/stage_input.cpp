@@ -1,5 +1,5 @@
-#include "app/stage_view.h"
 #include "app/look.h"
+#include "app/stage_view.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QMouseEvent>
@@ -20,7 +20,8 @@ void StageView::mousePressEvent(QMouseEvent* event) {
   }
   if (m_adding) {
     if (const int seat = seatAt(event->position()); seat >= 0)
-      emit seatChosen(words(m_assembly->seats[SeatIndex(seat)].key), mapToGlobal(event->position().toPoint()));
+      emit seatChosen(words(m_assembly->seats[SeatIndex(seat)].key),
+                      mapToGlobal(event->position().toPoint()));
     return;
   }
   if (m_tags->press(event->position())) return;
@@ -104,8 +105,11 @@ std::optional<StageView::Picked> StageView::pickedAt(const QPointF& point) const
     at -= 0.1 * slope.inverse() * miss;
     if (miss.norm() < 1e-6) break;
   }
-  const double lattice = m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
-  const auto snapped = [&](const Vec2& p) { return Vec2(std::round(p.x() / lattice) * lattice, std::round(p.y() / lattice) * lattice); };
+  const double lattice =
+      m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
+  const auto snapped = [&](const Vec2& p) {
+    return Vec2(std::round(p.x() / lattice) * lattice, std::round(p.y() / lattice) * lattice);
+  };
   picked.onPiece = snapped(at);
   picked.onFace = snapped((face.sides[0].toPiece.inverse() * lift(at)).head<2>());
   return picked;
@@ -148,10 +152,13 @@ bool StageView::nudge(QKeyEvent* event) {
   const bool along = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
   if (control && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {
     // Through the sizes in the order of the table.
-    const int count = static_cast<int>(table.size()), way = event->key() == Qt::Key_Right ? 1 : count - 1;
+    const int count = static_cast<int>(table.size()),
+              way = event->key() == Qt::Key_Right ? 1 : count - 1;
     int k = static_cast<int>(nudgedSize(*item) - table.data());
-    do k = (k + way) % count;
-    while (table[static_cast<std::size_t>(k)].key == "position" || table[static_cast<std::size_t>(k)].whole());
+    do
+      k = (k + way) % count;
+    while (table[static_cast<std::size_t>(k)].key == "position" ||
+           table[static_cast<std::size_t>(k)].whole());
     m_nudged = table[static_cast<std::size_t>(k)].key;
     update();
     return true;
@@ -159,13 +166,22 @@ bool StageView::nudge(QKeyEvent* event) {
   if (!along) return false;
   const ParameterSpec* spec = control ? nudgedSize(*item) : findSpec(table, "position");
   if (!spec) return false;
-  const bool inches = spec->unit == ParameterUnit::Millimetre && m_document->design().settings.unit == LengthUnit::Inch;
-  const double lattice = (inches ? kMillimetresPerInch / 16 : 0.5) * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
-  const double value = std::clamp(item->values.find(spec->key)->second + (event->key() == Qt::Key_Up ? lattice : -lattice), spec->least, spec->most);
+  const bool inches = spec->unit == ParameterUnit::Millimetre &&
+                      m_document->design().settings.unit == LengthUnit::Inch;
+  const double lattice =
+      (inches ? kMillimetresPerInch / 16 : 0.5) * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
+  const double value = std::clamp(item->values.find(spec->key)->second +
+                                      (event->key() == Qt::Key_Up ? lattice : -lattice),
+                                  spec->least, spec->most);
   auto next = setValues(m_document->committed(), *id, linkedChange(*item, *spec, value, true));
   Result<void> done;
-  if (!next) done = next.error();
-  else done = m_document->apply(*next, control ? tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(id->text())) : tr("move %1").arg(QString::fromStdString(id->text())));
+  if (!next)
+    done = next.error();
+  else
+    done = m_document->apply(
+        *next,
+        control ? tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(id->text()))
+                : tr("move %1").arg(QString::fromStdString(id->text())));
   if (!done) emit refused(QString::fromStdString(done.error().text()));
   return true;
 }
@@ -174,13 +190,20 @@ void StageView::keyPressEvent(QKeyEvent* event) {
   if (nudge(event)) return;
   switch (event->key()) {
   case Qt::Key_Escape:
-    if (m_take) endPick(std::nullopt);
-    else if (m_adding) setAdding(false);
-    else m_document->select(std::nullopt);
+    if (m_take)
+      endPick(std::nullopt);
+    else if (m_adding)
+      setAdding(false);
+    else
+      m_document->select(std::nullopt);
     return;
   case Qt::Key_Space: m_fan->togglePlay(); return;
-  case Qt::Key_Left: m_fan->setValue(m_fan->value() + (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
-  case Qt::Key_Right: m_fan->setValue(m_fan->value() - (event->modifiers() & Qt::ShiftModifier ? 1 : 20)); return;
+  case Qt::Key_Left:
+    m_fan->setValue(m_fan->value() + (event->modifiers() & Qt::ShiftModifier ? 1 : 20));
+    return;
+  case Qt::Key_Right:
+    m_fan->setValue(m_fan->value() - (event->modifiers() & Qt::ShiftModifier ? 1 : 20));
+    return;
   case Qt::Key_Home: m_fan->setValue(0); return;
   case Qt::Key_End: m_fan->setValue(1800); return;
   default: QWidget::keyPressEvent(event);

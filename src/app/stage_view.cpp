@@ -20,11 +20,13 @@ protected:
 
 } // namespace
 
-StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QWidget(parent), m_document(document), m_analyst(analyst) {
+StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
+    : QWidget(parent), m_document(document), m_analyst(analyst) {
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Stage"));
-  setAccessibleDescription(tr("The moving structure. Click a panel to select its structure; drag to look from another side."));
+  setAccessibleDescription(tr("The moving structure. Click a panel to select its structure; drag "
+                              "to look from another side."));
   setMinimumSize(420, 360);
   m_fan = new Fan(this);
   m_tags = new SizeTags(this, document);
@@ -69,7 +71,9 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent) : QW
   refresh();
 }
 
-QRectF StageView::stageArea() const { return QRectF(24, 26, width() - 48, height() - 26 - m_fan->sizeHint().height() + 6); }
+QRectF StageView::stageArea() const {
+  return QRectF(24, 26, width() - 48, height() - 26 - m_fan->sizeHint().height() + 6);
+}
 
 Camera StageView::camera() const {
   Camera camera = cameraFor(m_document->design().card, stageArea(), *m_assembly);
@@ -89,9 +93,12 @@ void StageView::refresh() {
     m_assembledDesign = m_document->design();
     m_fan->setCard(m_assembledDesign.card);
   }
-  // The traced motion when it belongs to what is shown, a direct solution while it is being worked out.
-  if (analysis && analysis->design == m_document->design()) m_pose = analysis->motion->poseAt(opening);
-  else m_pose = Motion::quickPose(*m_assembly, opening, m_analyst->lastMotion());
+  // The traced motion when it belongs to what is shown, a direct solution while it is being worked
+  // out.
+  if (analysis && analysis->design == m_document->design())
+    m_pose = analysis->motion->poseAt(opening);
+  else
+    m_pose = Motion::quickPose(*m_assembly, opening, m_analyst->lastMotion());
   emit poseChanged();
   layOutTags();
   update();
@@ -102,7 +109,9 @@ void StageView::layOutTags() {
     m_tags->clear();
     return;
   }
-  m_tags->update(*m_assembly, [this](PanelIndex p, const Vec2& q) { return screenOf(p, q); }, QRectF(rect()).adjusted(6, 6, -6, -m_fan->height() + 30));
+  m_tags->update(
+      *m_assembly, [this](PanelIndex p, const Vec2& q) { return screenOf(p, q); },
+      QRectF(rect()).adjusted(6, 6, -6, -m_fan->height() + 30));
 }
 
 void StageView::refreshStanding() {
@@ -116,12 +125,15 @@ void StageView::refreshStanding() {
     QTreeWidgetItem* parent = owner && items.contains(owner->value) ? items[owner->value] : card;
     auto* entry = new QTreeWidgetItem(parent, {QString::fromStdString(nameOf(design, item.id))});
     entry->setData(0, Qt::UserRole, QString::fromStdString(item.id.text()));
-    entry->setToolTip(0, tr("%1, on %2").arg(QString::fromStdString(nameOf(design, item.id)), QString::fromStdString(item.seat)));
+    entry->setToolTip(0, tr("%1, on %2")
+                             .arg(QString::fromStdString(nameOf(design, item.id)),
+                                  QString::fromStdString(item.seat)));
     items[item.id.value] = entry;
   }
   m_standing->expandAll();
   QTreeWidgetItem* current = card;
-  if (const auto id = m_document->selection(); id && items.contains(id->value)) current = items[id->value];
+  if (const auto id = m_document->selection(); id && items.contains(id->value))
+    current = items[id->value];
   m_standing->setCurrentItem(current);
   int rows = 1 + static_cast<int>(design.structures.size());
   m_standing->resize(190, std::min(height() / 2, 10 + rows * 23));
@@ -143,7 +155,8 @@ void StageView::setAdding(bool on) {
 
 void StageView::showFinding(int index) {
   const auto analysis = m_analyst->current();
-  m_shownFinding = analysis && index >= 0 && index < static_cast<int>(analysis->findings.size()) ? index : -1;
+  m_shownFinding =
+      analysis && index >= 0 && index < static_cast<int>(analysis->findings.size()) ? index : -1;
   if (m_shownFinding >= 0) {
     const Finding& f = analysis->findings[static_cast<std::size_t>(index)];
     m_fan->setOpening_rad(f.show_rad);
@@ -154,11 +167,13 @@ void StageView::showFinding(int index) {
 
 std::optional<QPointF> StageView::screenOf(PanelIndex panel, const Vec2& flat) const {
   if (!m_pose.placed[panel]) return std::nullopt;
-  return camera().project(benchPose(*m_assembly, m_pose.opening_rad) * (m_pose.panels[panel] * lift(flat)));
+  return camera().project(benchPose(*m_assembly, m_pose.opening_rad) *
+                          (m_pose.panels[panel] * lift(flat)));
 }
 
 QPointF StageView::panelPoint(PanelIndex panel) const {
-  return screenOf(panel, centroidOf(m_assembly->panels[panel].outline)).value_or(QPointF(-1000, -1000));
+  return screenOf(panel, centroidOf(m_assembly->panels[panel].outline))
+      .value_or(QPointF(-1000, -1000));
 }
 
 PanelIndex StageView::panelAt(const QPointF& point) const {
@@ -171,20 +186,29 @@ void StageView::paintStatus(QPainter& painter) const {
   painter.setFont(Look::font(12));
   painter.setPen(Look::theme().stageSoft);
   QString text;
-  if (m_analyst->busy()) text = tr("Working the motion out …");
-  else if (m_take) text = m_pickHint;
-  else if (m_adding) text = tr("Choose a fold, or a face for figures. Esc ends.");
+  if (m_analyst->busy())
+    text = tr("Working the motion out …");
+  else if (m_take)
+    text = m_pickHint;
+  else if (m_adding)
+    text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {
     QStringList missing;
     for (const Placement& placement : m_assembly->placements)
-      if (!m_pose.placed[placement.panels.front()]) missing << QString::fromStdString(nameOf(m_document->design(), placement.owner));
-    if (!missing.isEmpty()) text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
+      if (!m_pose.placed[placement.panels.front()])
+        missing << QString::fromStdString(nameOf(m_document->design(), placement.owner));
+    if (!missing.isEmpty())
+      text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
     else if (const auto id = m_document->selection(); id && hasFocus())
       if (const StructureItem* item = m_document->design().find(*id))
         if (const ParameterSpec* spec = nudgedSize(*item))
-          text = tr("↑ ↓ move it, with Ctrl change %1 (%2)").arg(words(spec->label).toLower(), shownValue(m_document->design(), *spec, item->values.find(spec->key)->second));
+          text = tr("↑ ↓ move it, with Ctrl change %1 (%2)")
+                     .arg(words(spec->label).toLower(),
+                          shownValue(m_document->design(), *spec,
+                                     item->values.find(spec->key)->second));
   }
-  if (!text.isEmpty()) painter.drawText(QRectF(18, height() - 30, 300, 18), Qt::AlignLeft | Qt::AlignVCenter, text);
+  if (!text.isEmpty())
+    painter.drawText(QRectF(18, height() - 30, 300, 18), Qt::AlignLeft | Qt::AlignVCenter, text);
 }
 
 void StageView::paintEvent(QPaintEvent*) {
@@ -196,9 +220,13 @@ void StageView::paintEvent(QPaintEvent*) {
   style.hoverPanel = m_assembly->findPanel(m_hovered.toStdString());
   const auto analysis = m_analyst->current();
   if (analysis && m_shownFinding >= 0)
-    for (const std::string& key : analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements) style.troubled.insert(key);
+    for (const std::string& key :
+         analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements)
+      style.troubled.insert(key);
   const Camera eye = camera();
-  const QList<double> key{eye.turn_rad, eye.height_rad, eye.scale_px, eye.centre.x(), eye.centre.y(), double(width()), double(height()), Look::isDark() ? 1.0 : 0.0};
+  const QList<double> key{
+      eye.turn_rad,   eye.height_rad,  eye.scale_px,     eye.centre.x(),
+      eye.centre.y(), double(width()), double(height()), Look::isDark() ? 1.0 : 0.0};
   if (key != m_backgroundFor) {
     m_background = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
     m_background.setDevicePixelRatio(devicePixelRatioF());
@@ -212,14 +240,18 @@ void StageView::paintEvent(QPaintEvent*) {
   style.ghostPages = !style.troubled.empty() && m_pose.opening_rad < radians(75);
   m_drawn = paintStage(painter, rect(), *m_assembly, m_pose, eye, style);
   painter.setRenderHint(QPainter::Antialiasing);
-  if (m_adding) paintSeats(painter);
-  else m_tags->paint(painter, true);
+  if (m_adding)
+    paintSeats(painter);
+  else
+    m_tags->paint(painter, true);
   paintBadges(painter);
   paintStatus(painter);
 }
 
 void StageView::resizeEvent(QResizeEvent*) {
-  m_fan->setGeometry((width() - m_fan->sizeHint().width()) / 2, height() - m_fan->sizeHint().height(), m_fan->sizeHint().width(), m_fan->sizeHint().height());
+  m_fan->setGeometry((width() - m_fan->sizeHint().width()) / 2,
+                     height() - m_fan->sizeHint().height(), m_fan->sizeHint().width(),
+                     m_fan->sizeHint().height());
   m_standing->move(14, 14);
   m_add->adjustSize();
   m_add->move(width() - m_add->width() - 16, 16);
@@ -232,15 +264,25 @@ QList<AccessibleItem> StageView::accessibleItems() const {
   for (PanelIndex p : m_assembly->panels.indices()) {
     if (!m_pose.placed[p]) continue;
     QPolygonF outline;
-    for (const Vec2& c : m_assembly->panels[p].outline) outline << *screenOf(p, c);
+    for (const Vec2& c : m_assembly->panels[p].outline)
+      outline << *screenOf(p, c);
     const auto& owner = m_assembly->panels[p].owner;
-    items.append({tr("panel %1").arg(words(m_assembly->panels[p].key)), owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("card"),
+    items.append({tr("panel %1").arg(words(m_assembly->panels[p].key)),
+                  owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("card"),
                   outline.boundingRect().toRect(), QAccessible::Graphic, true});
   }
   for (const Seat& seat : m_assembly->seats)
-    items.append({(seat.kind() == SeatKind::Face ? tr("face %1") : seat.kind() == SeatKind::Span ? tr("span %1") : tr("fold %1")).arg(words(seat.key)), words(seat.label), QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(), QAccessible::Button, true});
+    items.append({(seat.kind() == SeatKind::Face   ? tr("face %1")
+                   : seat.kind() == SeatKind::Span ? tr("span %1")
+                                                   : tr("fold %1"))
+                      .arg(words(seat.key)),
+                  words(seat.label),
+                  QRectF(seatPoint(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(),
+                  QAccessible::Button, true});
   for (const auto& tag : m_tags->tags())
-    items.append({tr("size %1").arg(words(tag.spec->key)), tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(), QAccessible::Button, true});
+    items.append({tr("size %1").arg(words(tag.spec->key)),
+                  tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(),
+                  QAccessible::Button, true});
   return items;
 }
 
@@ -248,12 +290,15 @@ void StageView::pressItem(int index) {
   const QList<AccessibleItem> items = accessibleItems();
   const AccessibleItem item = items.at(index);
   if (item.name.startsWith(tr("panel %1").arg(QString()))) {
-    const PanelIndex panel = m_assembly->findPanel(item.name.section(QLatin1Char(' '), 1).toStdString());
+    const PanelIndex panel =
+        m_assembly->findPanel(item.name.section(QLatin1Char(' '), 1).toStdString());
     m_document->select(m_assembly->panels[panel].owner);
-  } else if (item.name.startsWith(tr("fold %1").arg(QString())) || item.name.startsWith(tr("face %1").arg(QString()))) {
+  } else if (item.name.startsWith(tr("fold %1").arg(QString())) ||
+             item.name.startsWith(tr("face %1").arg(QString()))) {
     emit seatChosen(item.name.section(QLatin1Char(' '), 1), mapToGlobal(item.rect.center()));
   } else {
-    m_tags->edit(index - static_cast<int>(items.size() - static_cast<qsizetype>(m_tags->tags().size())));
+    m_tags->edit(index -
+                 static_cast<int>(items.size() - static_cast<qsizetype>(m_tags->tags().size())));
   }
 }
 

@@ -11,8 +11,8 @@
 
 namespace hinge {
 
-/// The moving structure: the hero of the window. Shows the pose at the fan's opening, picks structures, marks findings,
-/// offers the folds on which something can be put.
+/// The moving structure: the hero of the window. Shows the pose at the fan's opening, picks
+/// structures, marks findings, offers the folds on which something can be put.
 class StageView : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:
@@ -29,23 +29,26 @@ public:
   bool adding() const { return m_adding; }
   const Pose& pose() const { return m_pose; }
   std::shared_ptr<const Assembly> assembly() const { return m_assembly; }
-  QPointF seatPoint(const Seat& seat) const;      ///< where the seat's bead is drawn
-  QPointF panelPoint(PanelIndex panel) const;     ///< middle of the panel on the screen
+  QPointF seatPoint(const Seat& seat) const;  ///< where the seat's bead is drawn
+  QPointF panelPoint(PanelIndex panel) const; ///< middle of the panel on the screen
   /// Where a point of a panel (in its flat piece) is drawn; nothing when the panel is not placed.
-  std::optional<QPointF> pointOnScreen(PanelIndex panel, const Vec2& flat) const { return screenOf(panel, flat); }
+  std::optional<QPointF> pointOnScreen(PanelIndex panel, const Vec2& flat) const {
+    return screenOf(panel, flat);
+  }
 
   QList<AccessibleItem> accessibleItems() const override;
   void pressItem(int index) override;
   QWidget* canvasWidget() override { return this; }
 
-  /// A point of the paper that was pointed at: on which face (seat key), and where on the face and on the flat piece, on the user's
-  /// lattice.
+  /// A point of the paper that was pointed at: on which face (seat key), and where on the face and
+  /// on the flat piece, on the user's lattice.
   struct Picked {
     PanelIndex panel;
     std::string face;
     Vec2 onFace = Vec2::Zero(), onPiece = Vec2::Zero();
   };
-  /// The next click tells a point in place of selecting; `take` gets nothing when Escape ends it. `hint` stands on the stage.
+  /// The next click tells a point in place of selecting; `take` gets nothing when Escape ends it.
+  /// `hint` stands on the stage.
   void pick(const QString& hint, std::function<void(std::optional<Picked>)> take);
   bool picking() const { return static_cast<bool>(m_take); }
 
@@ -68,7 +71,7 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  void refresh();        ///< assembly and pose anew
+  void refresh(); ///< assembly and pose anew
   void refreshStanding();
   void layOutTags();
   Camera camera() const;
@@ -76,11 +79,12 @@ private:
   std::optional<QPointF> screenOf(PanelIndex panel, const Vec2& flat) const;
   PanelIndex panelAt(const QPointF& point) const;
   int badgeAt(const QPointF& point) const;
-  int seatAt(const QPointF& point) const;      ///< a fold near the point, or else the visible side of the panel under it
+  int seatAt(const QPointF& point)
+      const; ///< a fold near the point, or else the visible side of the panel under it
   int faceAt(const QPointF& point) const;
   std::optional<Picked> pickedAt(const QPointF& point) const;
   void endPick(const std::optional<Picked>& picked);
-  bool nudge(QKeyEvent* event);                ///< arrow keys on the selected structure
+  bool nudge(QKeyEvent* event); ///< arrow keys on the selected structure
   const ParameterSpec* nudgedSize(const StructureItem& item) const;
   std::optional<QPointF> badgePlace(const Finding& finding) const;
   void paintSeats(QPainter& painter) const;
@@ -101,7 +105,7 @@ private:
   QList<double> m_backgroundFor;
   QString m_hovered, m_pickHint;
   std::function<void(std::optional<Picked>)> m_take; ///< set while a point is being picked
-  std::string m_nudged; ///< key of the size that arrow keys change
+  std::string m_nudged;                              ///< key of the size that arrow keys change
   int m_shownFinding = -1, m_hoveredSeat = -1;
   bool m_adding = false, m_orbiting = false, m_moved = false;
   QPointF m_pressedAt;

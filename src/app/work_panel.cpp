@@ -25,23 +25,27 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   typed->addWidget(new QLabel(tr("Scores"), this));
   m_scores = new QLineEdit(this);
   m_scores->setAccessibleName(tr("Scores from the left end"));
-  m_scores->setToolTip(tr("Places of the scores from the left end, parted by commas. More of them make new scores, fewer take the last away."));
+  m_scores->setToolTip(tr("Places of the scores from the left end, parted by commas. More of them "
+                          "make new scores, fewer take the last away."));
   connect(m_scores, &QLineEdit::editingFinished, this, &WorkPanel::commitScores);
   typed->addWidget(m_scores, 1);
   column->addLayout(typed);
   auto* row = new QHBoxLayout;
   row->setSpacing(8);
   m_solve = new QPushButton(tr("Make it lie flat"), this);
-  m_solve->setToolTip(tr("Changes the one width that makes the piece lie flat in the shut card, exactly"));
+  m_solve->setToolTip(
+      tr("Changes the one width that makes the piece lie flat in the shut card, exactly"));
   connect(m_solve, &QPushButton::clicked, this, &WorkPanel::solve);
   m_steps = new QSpinBox(this);
   m_steps->setRange(1, 10);
   m_steps->setValue(2);
   m_steps->setAccessibleName(tr("Number of steps"));
   m_even = new QPushButton(tr("Even steps"), this);
-  m_even->setToolTip(tr("Scores the strip as that many even steps between the two pages its ends are glued to"));
+  m_even->setToolTip(
+      tr("Scores the strip as that many even steps between the two pages its ends are glued to"));
   connect(m_even, &QPushButton::clicked, this, [this] {
-    if (const auto piece = item()) take(evenSteps(m_document->committed(), piece->id, m_steps->value()), tr("even steps"));
+    if (const auto piece = item())
+      take(evenSteps(m_document->committed(), piece->id, m_steps->value()), tr("even steps"));
   });
   m_joints = new QPushButton(tr("Joints …"), this);
   connect(m_joints, &QPushButton::clicked, this, &WorkPanel::openJoints);
@@ -53,9 +57,12 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   auto* second = new QHBoxLayout;
   second->setSpacing(8);
   m_wrap = new QPushButton(tr("Wrap it round"), this);
-  m_wrap->setToolTip(tr("Folds the strip as a strap round the panel it lies on, as long as its way round all layers there"));
+  m_wrap->setToolTip(tr("Folds the strip as a strap round the panel it lies on, as long as its way "
+                        "round all layers there"));
   connect(m_wrap, &QPushButton::clicked, this, [this] {
-    if (const auto piece = item()) take(wrappedRound(m_document->committed(), piece->id, starting::kStrapOverlap_mm), tr("wrap it round"));
+    if (const auto piece = item())
+      take(wrappedRound(m_document->committed(), piece->id, starting::kStrapOverlap_mm),
+           tr("wrap it round"));
   });
   m_fit = new QPushButton(tr("Fit to a length …"), this);
   m_fit->setToolTip(tr("The piece at another length, with what you hold held"));
@@ -67,7 +74,8 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
     dialog->open();
   });
   m_shape = new QPushButton(tr("Shape …"), this);
-  m_shape->setToolTip(tr("Corners of the outline and lines in numbers: slanted edges, notches, slits"));
+  m_shape->setToolTip(
+      tr("Corners of the outline and lines in numbers: slanted edges, notches, slits"));
   connect(m_shape, &QPushButton::clicked, this, [this] {
     if (!item()) return;
     auto* dialog = new ShapeDialog(m_document, *m_document->selection(), window());
@@ -96,7 +104,9 @@ void WorkPanel::refill() {
   if (!piece || !piece->work) return;
   if (!m_scores->hasFocus() || !m_scores->isModified()) {
     QStringList list;
-    for (const ScoreMark& mark : scoreMarks(*piece->work)) list << QString::fromStdString(formatLength(mark.low_mm, m_document->design().settings.unit, false));
+    for (const ScoreMark& mark : scoreMarks(*piece->work))
+      list << QString::fromStdString(
+          formatLength(mark.low_mm, m_document->design().settings.unit, false));
     m_scores->setText(list.join(QStringLiteral(", ")));
     m_scores->setProperty("wrong", false);
     m_scores->style()->polish(m_scores);
@@ -108,9 +118,13 @@ void WorkPanel::refill() {
 
 void WorkPanel::take(const Result<PieceWork>& next, const QString& what) {
   Result<void> done;
-  if (!next) done = next.error();
-  else if (const auto design = setWork(m_document->committed(), *m_document->selection(), *next); design) done = m_document->apply(*design, what);
-  else done = design.error();
+  if (!next)
+    done = next.error();
+  else if (const auto design = setWork(m_document->committed(), *m_document->selection(), *next);
+           design)
+    done = m_document->apply(*design, what);
+  else
+    done = design.error();
   if (!done) emit refused(QString::fromStdString(done.error().text()));
 }
 
@@ -122,9 +136,12 @@ void WorkPanel::commitScores() {
   std::vector<double> places;
   Result<PieceWork> next = *piece->work;
   for (const QString& part : m_scores->text().split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-    const auto place = parseLength_mm(part.trimmed().toStdString(), m_document->design().settings.unit);
-    if (!place) next = place.error();
-    else places.push_back(*place);
+    const auto place =
+        parseLength_mm(part.trimmed().toStdString(), m_document->design().settings.unit);
+    if (!place)
+      next = place.error();
+    else
+      places.push_back(*place);
   }
   if (next) next = withScores(*piece->work, places);
   if (next) return take(next, tr("change the scores"));
@@ -139,13 +156,18 @@ void WorkPanel::solve() {
   const Design design = m_document->committed();
   auto assembled = assembleDesign(design);
   if (!assembled) return;
-  const Motion motion = Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
-  if (shutGap_mm(piece->id, motion) < kExactClosure) return void(emit notice(tr("It lies flat exactly as it is")));
+  const Motion motion =
+      Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
+  if (shutGap_mm(piece->id, motion) < kExactClosure)
+    return void(emit notice(tr("It lies flat exactly as it is")));
   const auto mend = solveShut(design, motion, piece->id);
-  if (!mend) return void(emit refused(tr("No single width makes it lie flat: change where it is glued, or two widths")));
+  if (!mend)
+    return void(emit refused(
+        tr("No single width makes it lie flat: change where it is glued, or two widths")));
   const auto next = applyMend(design, *mend);
   if (!next) return;
-  if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done) return void(emit refused(QString::fromStdString(done.error().text())));
+  if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done)
+    return void(emit refused(QString::fromStdString(done.error().text())));
   emit notice(QString::fromStdString(describe(*mend, design)));
 }
 

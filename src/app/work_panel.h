@@ -9,8 +9,8 @@ namespace hinge {
 
 class JointsDialog;
 
-/// Everything about the selected free piece that is worked into it: the score ruler, the scores as a typed list, what the program
-/// can work out, and its joints.
+/// Everything about the selected free piece that is worked into it: the score ruler, the scores as
+/// a typed list, what the program can work out, and its joints.
 class WorkPanel : public QWidget {
   Q_OBJECT
 public:

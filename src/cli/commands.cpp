@@ -79,13 +79,13 @@ private:
     add->add_option("--set", o.sets, "key=value ...")->expected(1, -1);
     mayGoElsewhere(add);
     CLI::App* set = onFile("set", "change parameters of a structure", setOne);
-    set->add_option("id", o.id,
-                    "structure id (s1, s2, ...), or \"card\" for the sizes of the card and its base")
+    set->add_option(
+           "id", o.id,
+           "structure id (s1, s2, ...), or \"card\" for the sizes of the card and its base")
         ->required();
     set->add_option("values", o.sets, "key=value ...")->required()->expected(1, -1);
     mayGoElsewhere(set);
-    CLI::App* remove =
-        onFile("remove", "take a structure away with everything on it", removeOne);
+    CLI::App* remove = onFile("remove", "take a structure away with everything on it", removeOne);
     remove->add_option("id", o.id, "structure id")->required();
     mayGoElsewhere(remove);
   }
@@ -99,8 +99,8 @@ private:
                      "places from the left end, parted by commas; \"none\" takes all away")
         ->expected(0, -1);
     mayGoElsewhere(scores);
-    CLI::App* solve = onFile(
-        "solve", "make a free piece lie flat in the shut card, or even steps", solveOne);
+    CLI::App* solve =
+        onFile("solve", "make a free piece lie flat in the shut card, or even steps", solveOne);
     solve->add_option("id", o.id, "structure id")->required();
     solve->add_option("--steps", o.steps, "score it as this many even steps between the two pages")
         ->check(CLI::Range(1, 10));
@@ -130,7 +130,7 @@ private:
     json(checking);
     CLI::App* mending = onFile("mend", "apply proposed changes", mend);
     m_finding = mending->add_option("--finding", o.finding,
-                                         "number of one finding as \"check\" lists them");
+                                    "number of one finding as \"check\" lists them");
     mending->add_flag("--all", o.all, "all that can be mended");
     mending->add_option("-o,--out", o.out, "write here")->required();
     CLI::App* sweeping = onFile("sweep", "panel corners along the opening", sweep);
@@ -145,7 +145,7 @@ private:
         ->required()
         ->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
     m_open = exporting->add_option("--open", o.open,
-                                        "opening in degrees (picture, model, folded frame)");
+                                   "opening in degrees (picture, model, folded frame)");
     exporting->add_option("-o,--out", o.out, "file to write")->required();
     CLI::App* pictures = verb("gallery", "one picture of several cards", gallery);
     pictures->add_option("files", o.files, "project files")->required()->expected(1, -1);

@@ -43,7 +43,8 @@ Result<CardBase> withSizes(const CardBase& card, const std::vector<std::string>&
   }
   const auto given = parseSets(own, findBaseKind(card.kind)->parameters, card.kind, unit);
   if (!given) return given.error();
-  for (const auto& [key, value] : *given) changed.values[key] = value;
+  for (const auto& [key, value] : *given)
+    changed.values[key] = value;
   if (auto valid = validateCard(changed); !valid) return valid.error();
   return changed;
 }
@@ -107,7 +108,8 @@ void printScores(const Design& d, const PieceWork& work) {
 Result<void> known(const std::vector<std::string>& keys, const std::vector<LengthRow>& rows,
                    const char* option) {
   std::vector<std::string> all;
-  for (const LengthRow& row : rows) all.push_back(row.key);
+  for (const LengthRow& row : rows)
+    all.push_back(row.key);
   for (const std::string& key : keys)
     if (std::ranges::find(all, key) == all.end())
       return Error{"value.unknown",
@@ -205,10 +207,10 @@ int solveOne(const Options& o) {
     const auto overlap = parseLength_mm(o.wrap, d->settings.unit);
     if (!overlap) return refuse({overlap.error().code, overlap.error().message, "--wrap"});
     if (*overlap < kLeast_mm || *overlap > kMost_mm)
-      return refuse({"usage",
-                     fmt::format("the overlap must be {} to {}", shown(kLeast_mm, *d),
-                                 shown(kMost_mm, *d)),
-                     "--wrap"});
+      return refuse(
+          {"usage",
+           fmt::format("the overlap must be {} to {}", shown(kLeast_mm, *d), shown(kMost_mm, *d)),
+           "--wrap"});
     return saveWork(*d, *id, wrappedRound(*d, *id, *overlap), o.target());
   }
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
@@ -218,7 +220,8 @@ int solveOne(const Options& o) {
       Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
   if (std::ranges::find(motion.impossible(), *id) != motion.impossible().end())
     return refuse({"piece.impossible",
-                   "cannot be put together as it is joined: how it lies flat cannot be told", o.id});
+                   "cannot be put together as it is joined: how it lies flat cannot be told",
+                   o.id});
   if (shutGap_mm(*id, motion) < kExactClosure) {
     fmt::print("{} lies flat exactly as it is\n", id->text());
     return kFine;

@@ -51,11 +51,13 @@ Result<Motion> motionOf(const std::string& file, Design& design) {
 Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
                        const std::string& path) {
   std::vector<double> openings;
-  if (open_deg) openings.push_back(*open_deg);
+  if (open_deg)
+    openings.push_back(*open_deg);
   else
     for (double t : kFoldFrames_deg) {
       const bool reached = radians(t) >= motion.low_rad() && radians(t) <= motion.high_rad();
-      if (reached) openings.push_back(t);
+      if (reached)
+        openings.push_back(t);
       else
         fmt::print(stderr,
                    "hinge-lantern-cli: left out the frame at {} degrees, which the design does not "
@@ -89,8 +91,10 @@ int sweep(const Options& o) {
   auto motion = motionOf(o.file, d);
   if (!motion) return refuse(motion.error());
   std::vector<double> openings;
-  for (int k = 0; k * o.step <= 180 + 1e-9; ++k) openings.push_back(std::min(180.0, k * o.step));
-  if (o.json) fmt::print("{}", sweepToJson(*motion, d, openings));
+  for (int k = 0; k * o.step <= 180 + 1e-9; ++k)
+    openings.push_back(std::min(180.0, k * o.step));
+  if (o.json)
+    fmt::print("{}", sweepToJson(*motion, d, openings));
   else
     for (double t : openings)
       fmt::print("{:>7} deg  residual {:.2e} mm\n", formatNumber(t, 2),

@@ -34,7 +34,8 @@ int listSeats(const Options& o) {
   if (!d) return refuse(d.error());
   auto assembly = assembleDesign(*d);
   if (!assembly) return refuse(assembly.error());
-  if (o.json) fmt::print("{}", seatsToJson(*assembly));
+  if (o.json)
+    fmt::print("{}", seatsToJson(*assembly));
   else
     for (const Seat& seat : assembly->seats)
       fmt::print("{:16} {:36} {}\n", seat.key, seat.label,
@@ -103,8 +104,10 @@ int check(const Options& o) {
     const Deadline deadline{std::chrono::duration<double>(*seconds)};
     searchMends(analysis, deadline.token());
   }
-  if (o.json) fmt::print("{}", analysisToJson(analysis));
-  else printMends(analysis, *seconds);
+  if (o.json)
+    fmt::print("{}", analysisToJson(analysis));
+  else
+    printMends(analysis, *seconds);
   return analysis.verdict == Verdict::Spoiled ? kSpoiled : kFine;
 }
 
@@ -117,7 +120,8 @@ Result<Design> withOneMended(const Design& d, const std::string& text) {
   const auto count = static_cast<double>(analysis->findings.size());
   const auto number = parseNumber(text, 1, std::max(1.0, count), "--finding");
   if (!number || count == 0 || *number != std::floor(*number))
-    return Error{"usage", fmt::format("there is no finding \"{}\"; \"check\" lists {}", text, count),
+    return Error{"usage",
+                 fmt::format("there is no finding \"{}\"; \"check\" lists {}", text, count),
                  "--finding"};
   const Finding& f = analysis->findings[static_cast<std::size_t>(*number) - 1];
   const auto mend = searchMend(*analysis, f);

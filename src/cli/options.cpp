@@ -14,7 +14,8 @@ int refuse(const Error& error) {
 
 std::string listed(const std::vector<std::string>& words) {
   std::string text;
-  for (const std::string& word : words) text += (text.empty() ? "" : ", ") + word;
+  for (const std::string& word : words)
+    text += (text.empty() ? "" : ", ") + word;
   return text;
 }
 
@@ -30,10 +31,11 @@ Result<ParameterValues> parseSets(const std::vector<std::string>& sets, Paramete
     const ParameterSpec* spec = findSpec(table, key);
     if (!spec) {
       std::vector<std::string> known;
-      for (const ParameterSpec& row : table) known.emplace_back(row.key);
+      for (const ParameterSpec& row : table)
+        known.emplace_back(row.key);
       const std::string has = known.empty() ? "it has none" : "it has " + listed(known);
-      return Error{"value.unknown",
-                   fmt::format("{} has no parameter \"{}\": {}", owner, key, has), ""};
+      return Error{"value.unknown", fmt::format("{} has no parameter \"{}\": {}", owner, key, has),
+                   ""};
     }
     const bool length = spec->unit == ParameterUnit::Millimetre;
     const auto value = length ? parseLength_mm(text, unit) : parseAngle_deg(text);

@@ -14,7 +14,9 @@ struct Node {
   std::unique_ptr<Node> front, back;
 };
 
-double distance(const Node& node, const Vec3& p) { return node.normal.dot(p) - node.level; }
+double distance(const Node& node, const Vec3& p) {
+  return node.normal.dot(p) - node.level;
+}
 
 void split(const Node& node, const Face& face, Face& front, Face& back) {
   front = {{}, {}, face.normal, face.source};
@@ -42,14 +44,16 @@ void split(const Node& node, const Face& face, Face& front, Face& back) {
 
 std::unique_ptr<Node> build(std::vector<Face> faces) {
   if (faces.empty()) return nullptr;
-  // The largest face is the least likely to be cut by others and to cut them badly; it always goes into its own node,
-  // so that a face that is slightly bent cannot be split for ever.
+  // The largest face is the least likely to be cut by others and to cut them badly; it always goes
+  // into its own node, so that a face that is slightly bent cannot be split for ever.
   std::size_t chosen = 0;
   double largest = -1;
   for (std::size_t i = 0; i < faces.size(); ++i) {
     double area = 0;
     for (std::size_t k = 1; k + 1 < faces[i].corners.size(); ++k)
-      area += (faces[i].corners[k] - faces[i].corners[0]).cross(faces[i].corners[k + 1] - faces[i].corners[0]).norm();
+      area += (faces[i].corners[k] - faces[i].corners[0])
+                  .cross(faces[i].corners[k + 1] - faces[i].corners[0])
+                  .norm();
     if (area > largest) largest = area, chosen = i;
   }
   auto node = std::make_unique<Node>();
@@ -59,10 +63,14 @@ std::unique_ptr<Node> build(std::vector<Face> faces) {
   for (std::size_t i = 0; i < faces.size(); ++i) {
     Face& face = faces[i];
     double low = 0, high = 0;
-    for (const Vec3& p : face.corners) low = std::min(low, distance(*node, p)), high = std::max(high, distance(*node, p));
-    if (i == chosen || (low > -kOnPlane_mm && high < kOnPlane_mm)) node->faces.push_back(std::move(face));
-    else if (low > -kOnPlane_mm) front.push_back(std::move(face));
-    else if (high < kOnPlane_mm) back.push_back(std::move(face));
+    for (const Vec3& p : face.corners)
+      low = std::min(low, distance(*node, p)), high = std::max(high, distance(*node, p));
+    if (i == chosen || (low > -kOnPlane_mm && high < kOnPlane_mm))
+      node->faces.push_back(std::move(face));
+    else if (low > -kOnPlane_mm)
+      front.push_back(std::move(face));
+    else if (high < kOnPlane_mm)
+      back.push_back(std::move(face));
     else {
       Face f, b;
       split(*node, face, f, b);
@@ -87,7 +95,9 @@ void walk(const Node* node, const Vec3& eye, std::vector<Face>& out) {
 } // namespace
 
 std::vector<Face> backToFront(std::vector<Face> faces, const Vec3& eye) {
-  std::erase_if(faces, [](const Face& f) { return f.corners.size() < 3 || !f.normal.allFinite() || f.normal.norm() < 0.5; });
+  std::erase_if(faces, [](const Face& f) {
+    return f.corners.size() < 3 || !f.normal.allFinite() || f.normal.norm() < 0.5;
+  });
   std::vector<Face> out;
   const auto root = build(std::move(faces));
   walk(root.get(), eye, out);

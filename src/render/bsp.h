@@ -4,8 +4,8 @@
 
 namespace hinge {
 
-/// A flat convex face in space, to be drawn. `edges[i]` says whether the edge from corner i is a real edge of the panel
-/// or only came from a cut.
+/// A flat convex face in space, to be drawn. `edges[i]` says whether the edge from corner i is a
+/// real edge of the panel or only came from a cut.
 struct Face {
   std::vector<Vec3> corners;
   std::vector<char> edges;
@@ -13,8 +13,9 @@ struct Face {
   int source = -1; ///< the caller's number
 };
 
-/// Faces from back to front as seen from `eye`, split where they cross or overlap cyclically (binary space partition).
-/// Faces of zero area are dropped. Cost about n log n without splits, n^2 at worst.
+/// Faces from back to front as seen from `eye`, split where they cross or overlap cyclically
+/// (binary space partition). Faces of zero area are dropped. Cost about n log n without splits, n^2
+/// at worst.
 std::vector<Face> backToFront(std::vector<Face> faces, const Vec3& eye);
 
 } // namespace hinge

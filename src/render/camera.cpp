@@ -4,7 +4,8 @@
 namespace hinge {
 
 Eigen::Matrix3d Camera::axes() const {
-  const Vec3 back(std::sin(turn_rad) * std::cos(height_rad), -std::cos(turn_rad) * std::cos(height_rad), std::sin(height_rad));
+  const Vec3 back(std::sin(turn_rad) * std::cos(height_rad),
+                  -std::cos(turn_rad) * std::cos(height_rad), std::sin(height_rad));
   const Vec3 right(std::cos(turn_rad), std::sin(turn_rad), 0);
   Eigen::Matrix3d m;
   m.row(0) = right;
@@ -13,9 +14,13 @@ Eigen::Matrix3d Camera::axes() const {
   return m;
 }
 
-Vec3 Camera::eye() const { return target + distance_mm * axes().row(2).transpose(); }
+Vec3 Camera::eye() const {
+  return target + distance_mm * axes().row(2).transpose();
+}
 
-Vec3 Camera::toEye(const Vec3& world) const { return axes() * (world - target); }
+Vec3 Camera::toEye(const Vec3& world) const {
+  return axes() * (world - target);
+}
 
 QPointF Camera::project(const Vec3& world) const {
   const Vec3 e = toEye(world);

@@ -4,14 +4,15 @@
 
 namespace hinge {
 
-/// Looks at a target from a turn about the vertical and a height; mild perspective. Screen y points down.
+/// Looks at a target from a turn about the vertical and a height; mild perspective. Screen y points
+/// down.
 struct Camera {
   Vec3 target = Vec3::Zero();
-  double turn_rad = -0.45;   ///< 0: along the gutter from its start
-  double height_rad = 0.52;  ///< above the horizon
+  double turn_rad = -0.45;  ///< 0: along the gutter from its start
+  double height_rad = 0.52; ///< above the horizon
   double distance_mm = 900;
-  double scale_px = 3.0;     ///< pixels per mm at the target
-  QPointF centre;            ///< screen point of the target
+  double scale_px = 3.0; ///< pixels per mm at the target
+  QPointF centre;        ///< screen point of the target
 
   Vec3 eye() const;
   /// Eye coordinates: x right, y up, z towards the eye from the target.

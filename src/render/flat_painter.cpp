@@ -3,7 +3,10 @@
 namespace hinge {
 
 QPen linePen(LineKind kind, const Theme& theme, double width_px) {
-  QPen pen(kind == LineKind::Cut ? theme.cut : kind == LineKind::Mountain ? theme.mountain : theme.valley, width_px);
+  QPen pen(kind == LineKind::Cut        ? theme.cut
+           : kind == LineKind::Mountain ? theme.mountain
+                                        : theme.valley,
+           width_px);
   pen.setCosmetic(false);
   pen.setJoinStyle(Qt::RoundJoin);
   if (kind == LineKind::Mountain) {
@@ -28,14 +31,17 @@ QString lineName(LineKind kind) {
 
 QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transform) {
   QPolygonF polygon;
-  for (const Vec2& c : corners) polygon << transform.map(QPointF(c.x(), c.y()));
+  for (const Vec2& c : corners)
+    polygon << transform.map(QPointF(c.x(), c.y()));
   return polygon;
 }
 
 namespace {
 
-/// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector files.
-void hatch(QPainter& painter, const QPolygonF& area, const QColor& colour, double gap, double width) {
+/// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector
+/// files.
+void hatch(QPainter& painter, const QPolygonF& area, const QColor& colour, double gap,
+           double width) {
   painter.save();
   QPainterPath clip;
   clip.addPolygon(area);
@@ -43,17 +49,20 @@ void hatch(QPainter& painter, const QPolygonF& area, const QColor& colour, doubl
   painter.setClipPath(clip, Qt::IntersectClip);
   painter.setPen(QPen(colour, width));
   const QRectF r = area.boundingRect();
-  for (double x = r.left() - r.height(); x < r.right(); x += gap) painter.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
+  for (double x = r.left() - r.height(); x < r.right(); x += gap)
+    painter.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
   painter.restore();
 }
 
 } // namespace
 
-void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece, const QTransform& toPixels, const FlatStyle& style) {
+void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece,
+                    const QTransform& toPixels, const FlatStyle& style) {
   if (style.fillSheet) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(style.theme.sheet);
-    for (PanelIndex p : assembly.pieces[piece.piece].panels) painter.drawPolygon(toPolygon(assembly.panels[p].outline, toPixels));
+    for (PanelIndex p : assembly.pieces[piece.piece].panels)
+      painter.drawPolygon(toPolygon(assembly.panels[p].outline, toPixels));
     // Cover the hairlines between neighbouring fills.
     painter.setPen(QPen(style.theme.sheet, 1.0));
     for (const FlatLine& line : piece.lines)
@@ -71,7 +80,8 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
     pen.setDashPattern({2.5, 2.5});
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
-    for (const FlatArea& area : piece.marks) painter.drawPolygon(toPolygon(area.outline, toPixels));
+    for (const FlatArea& area : piece.marks)
+      painter.drawPolygon(toPolygon(area.outline, toPixels));
   }
   painter.setBrush(Qt::NoBrush);
   for (LineKind kind : {LineKind::Valley, LineKind::Mountain, LineKind::Cut}) {
@@ -79,8 +89,10 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
     for (const FlatLine& line : piece.lines) {
       if (line.kind != kind) continue;
       const QPolygonF corners = toPolygon(line.corners, toPixels);
-      if (line.closed) painter.drawPolygon(corners);
-      else painter.drawPolyline(corners);
+      if (line.closed)
+        painter.drawPolygon(corners);
+      else
+        painter.drawPolyline(corners);
     }
   }
 }

@@ -5,20 +5,21 @@
 
 namespace hinge {
 
-/// Our line code, the same on screen, on paper and in the legend: cut is a plain line; a mountain is a long dash with
-/// two beats; a valley is a row of beads; glue is a field of slanted strokes.
+/// Our line code, the same on screen, on paper and in the legend: cut is a plain line; a mountain
+/// is a long dash with two beats; a valley is a row of beads; glue is a field of slanted strokes.
 QPen linePen(LineKind kind, const Theme& theme, double width_px);
 QString lineName(LineKind kind);
 
 struct FlatStyle {
   Theme theme = Theme::light();
   double lineWidth_px = 1.4;
-  bool fillSheet = true;  ///< paper colour inside the piece
+  bool fillSheet = true; ///< paper colour inside the piece
   bool glue = true, marks = true;
 };
 
 /// Draws the piece with `toPixels` from its flat frame to the painter's coordinates.
-void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece, const QTransform& toPixels, const FlatStyle& style);
+void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece,
+                    const QTransform& toPixels, const FlatStyle& style);
 
 QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transform);
 

@@ -9,8 +9,8 @@ namespace hinge {
 
 namespace {
 
-/// How the card is shown: lying on its second page, or standing on the edges it rests on, its lowest
-/// point on the table.
+/// How the card is shown: lying on its second page, or standing on the edges it rests on, its
+/// lowest point on the table.
 Iso3 shownPose(const Assembly& assembly, const CardBase& card, const Pose& pose) {
   if (card.rests == Rests::OnPage) return benchPose(assembly, pose.opening_rad);
   const Iso3 turn = onTable(card, assembly, pose.opening_rad);
@@ -40,7 +40,8 @@ QImage stagePicture(const Motion& motion, const CardBase& card, double opening_r
 QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int columns) {
   constexpr int kName_px = 30;
   const Theme theme = StageStyle{}.theme;
-  const int count = static_cast<int>(cards.size()), across = std::max(1, std::min(columns, count)), rows = (count + across - 1) / across;
+  const int count = static_cast<int>(cards.size()), across = std::max(1, std::min(columns, count)),
+            rows = (count + across - 1) / across;
   QImage image(tile.width() * across, (tile.height() + kName_px) * rows, QImage::Format_RGB32);
   image.fill(theme.stageBottom);
   QPainter painter(&image);
@@ -52,7 +53,8 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
     const QPoint corner((k % across) * tile.width(), (k / across) * (tile.height() + kName_px));
     painter.drawImage(corner, stagePicture(*card.motion, card.card, card.opening_rad, tile));
     painter.setPen(theme.stageInk);
-    painter.drawText(QRect(corner.x(), corner.y() + tile.height(), tile.width(), kName_px), Qt::AlignCenter, card.name);
+    painter.drawText(QRect(corner.x(), corner.y() + tile.height(), tile.width(), kName_px),
+                     Qt::AlignCenter, card.name);
   }
   return image;
 }
@@ -60,8 +62,10 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
 Result<void> writePicture(const QImage& image, const std::string& path) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
-  if (!image.save(&buffer, "PNG")) return Error{"file.unwritable", "the picture could not be encoded", path};
-  return writeFile(path, std::string_view(buffer.data().constData(), static_cast<std::size_t>(buffer.data().size())));
+  if (!image.save(&buffer, "PNG"))
+    return Error{"file.unwritable", "the picture could not be encoded", path};
+  return writeFile(path, std::string_view(buffer.data().constData(),
+                                          static_cast<std::size_t>(buffer.data().size())));
 }
 
 } // namespace hinge

@@ -9,7 +9,8 @@ namespace hinge {
 /// The moving view as a picture.
 QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size);
 
-/// Several cards side by side with a name under each: `columns` in a row, each in a tile of `tile` pixels.
+/// Several cards side by side with a name under each: `columns` in a row, each in a tile of `tile`
+/// pixels.
 struct GalleryCard {
   const Motion* motion;
   CardBase card;

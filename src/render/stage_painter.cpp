@@ -6,7 +6,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kTabLift_mm = 0.03;   // a glued tab is drawn just off its host
+constexpr double kTabLift_mm = 0.03; // a glued tab is drawn just off its host
 constexpr double kShadeLift_mm = 0.015;
 
 struct Source {
@@ -17,8 +17,10 @@ struct Source {
 
 QColor mix(const QColor& a, const QColor& b, double share) {
   const double s = std::clamp(share, 0.0, 1.0);
-  return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * s), static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * s),
-                          static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s), static_cast<float>(a.alphaF() + (b.alphaF() - a.alphaF()) * s));
+  return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * s),
+                          static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * s),
+                          static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * s),
+                          static_cast<float>(a.alphaF() + (b.alphaF() - a.alphaF()) * s));
 }
 
 /// The light hangs over the gutter's middle, between the pages.
@@ -29,8 +31,11 @@ Vec3 lightOf(const Assembly& assembly, const Iso3& bench) {
 
 class Painter {
 public:
-  Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style)
-      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style), m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))), m_light(lightOf(assembly, m_bench)),
+  Painter(QPainter& painter, const Assembly& assembly, const Pose& pose, const Camera& camera,
+          const StageStyle& style)
+      : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style),
+        m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))),
+        m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
 
   std::vector<DrawnFace> run() {
@@ -39,7 +44,8 @@ public:
     for (const Face& face : backToFront(std::move(m_faces), m_camera.eye())) {
       const Source& source = m_sources[static_cast<std::size_t>(face.source)];
       QPolygonF outline;
-      for (const Vec3& c : face.corners) outline << m_camera.project(c);
+      for (const Vec3& c : face.corners)
+        outline << m_camera.project(c);
       if (source.shade) {
         paintShade(outline, source);
         continue;
@@ -56,9 +62,11 @@ private:
       if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
       Iso3 place = m_bench * m_pose.panels[panel];
       place.pretranslate(lift_mm(panel));
-      for (const Polygon& part : convexParts(m_assembly.panels[panel].outline)) addFace(part, m_assembly.panels[panel].outline, place, {panel});
+      for (const Polygon& part : convexParts(m_assembly.panels[panel].outline))
+        addFace(part, m_assembly.panels[panel].outline, place, {panel});
     }
-    for (const Fold& fold : m_assembly.folds) addContactShade(fold);
+    for (const Fold& fold : m_assembly.folds)
+      addContactShade(fold);
   }
 
   /// What is glued on lies on its host: without thickness the two could not be told apart.
@@ -66,7 +74,8 @@ private:
     const Glue* glue = m_assembly.glueOf(panel);
     if (!glue) return Vec3::Zero();
     const double side = glue->onHostFace() ? 1.0 : -1.0;
-    return lift_mm(glue->host) + kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2));
+    return lift_mm(glue->host) +
+           kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2));
   }
 
   /// A structure that is out of reach at this opening is left out with its tabs.
@@ -90,12 +99,17 @@ private:
     m_faces.push_back(std::move(face));
   }
 
-  /// Where a wall stands on its host, two soft strips beside the line let it stand instead of float.
+  /// Where a wall stands on its host, two soft strips beside the line let it stand instead of
+  /// float.
   void addContactShade(const Fold& fold) {
-    const PanelIndex tab = m_assembly.panels[fold.right].use == PanelUse::Tab ? fold.right : m_assembly.panels[fold.left].use == PanelUse::Tab ? fold.left : PanelIndex();
+    const PanelIndex tab = m_assembly.panels[fold.right].use == PanelUse::Tab  ? fold.right
+                           : m_assembly.panels[fold.left].use == PanelUse::Tab ? fold.left
+                                                                               : PanelIndex();
     const Glue* glue = tab.valid() ? m_assembly.glueOf(tab) : nullptr;
-    if (!glue || !m_pose.placed[glue->host] || ownerMissing(tab) || m_pose.opening_rad < radians(4)) return;
-    const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(), b = (glue->tabToHost * lift(fold.to)).head<2>();
+    if (!glue || !m_pose.placed[glue->host] || ownerMissing(tab) || m_pose.opening_rad < radians(4))
+      return;
+    const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(),
+               b = (glue->tabToHost * lift(fold.to)).head<2>();
     const Vec2 d = (b - a).normalized(), n(-d.y(), d.x());
     const double side = glue->onHostFace() ? 1.0 : -1.0;
     const std::vector<Polygon> parts = convexParts(m_assembly.panels[glue->host].outline);
@@ -105,7 +119,8 @@ private:
       Iso3 place = m_bench * m_pose.panels[glue->host];
       place.pretranslate((kShadeLift_mm + 0.001 * width) * side * place.linear().col(2));
       for (const Polygon& part : parts)
-        if (const Polygon lit = intersectConvex(strip, part); !lit.empty()) addFace(lit, lit, place, {glue->host, true, 0.055});
+        if (const Polygon lit = intersectConvex(strip, part); !lit.empty())
+          addFace(lit, lit, place, {glue->host, true, 0.055});
     }
   }
 
@@ -120,13 +135,15 @@ private:
   void paintPaper(const Face& face, const QPolygonF& outline, const Source& source) {
     const Theme& theme = m_style.theme;
     // Lit as one sheet: the parts it is drawn in must not show.
-    const Vec3 centre = m_bench * (m_pose.panels[source.panel] * lift(centroidOf(m_assembly.panels[source.panel].outline)));
+    const Vec3 centre = m_bench * (m_pose.panels[source.panel] *
+                                   lift(centroidOf(m_assembly.panels[source.panel].outline)));
     const Vec3 toLight = m_light - centre, toEye = m_camera.eye() - centre;
     const double lightSide = face.normal.dot(toLight), eyeSide = face.normal.dot(toEye);
     const bool throughPaper = (lightSide > 0) != (eyeSide > 0);
     const double slant = std::abs(lightSide) / std::max(1.0, toLight.norm());
     // A weak cool light from above keeps the forms apart where the lantern does not reach.
-    const double sky = 0.5 + 0.5 * (eyeSide > 0 ? 1.0 : -1.0) * face.normal.dot(Vec3(-0.35, -0.25, 0.90));
+    const double sky =
+        0.5 + 0.5 * (eyeSide > 0 ? 1.0 : -1.0) * face.normal.dot(Vec3(-0.35, -0.25, 0.90));
     QColor near, far;
     if (!throughPaper) {
       near = mix(theme.paperShade, theme.paperLit, 0.38 + 0.42 * slant + 0.25 * sky);
@@ -137,7 +154,8 @@ private:
     }
     const QPointF centreOnScreen = m_camera.project(m_light - face.normal * (lightSide));
     QRadialGradient glow(centreOnScreen, 0.95 * m_reach * m_camera.scale_px);
-    if (m_style.ghostPages && throughPaper && m_assembly.panels[source.panel].use == PanelUse::Page) near.setAlphaF(0.22f), far.setAlphaF(0.22f);
+    if (m_style.ghostPages && throughPaper && m_assembly.panels[source.panel].use == PanelUse::Page)
+      near.setAlphaF(0.22f), far.setAlphaF(0.22f);
     glow.setColorAt(0.0, near);
     glow.setColorAt(0.22, mix(near, far, 0.16));
     glow.setColorAt(0.55, mix(near, far, 0.62));
@@ -145,11 +163,14 @@ private:
     p.setBrush(glow);
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
-    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is dear, so only there.
+    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
+    // dear, so only there.
     if (near.alphaF() >= 1) {
       p.setPen(QPen(QBrush(glow), 1.6, Qt::SolidLine, Qt::FlatCap));
       for (std::size_t i = 0; i < face.corners.size(); ++i)
-        if (!face.edges[i]) p.drawLine(outline[static_cast<int>(i)], outline[static_cast<int>((i + 1) % face.corners.size())]);
+        if (!face.edges[i])
+          p.drawLine(outline[static_cast<int>(i)],
+                     outline[static_cast<int>((i + 1) % face.corners.size())]);
     }
     if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
       QColor red = Theme::light().trouble;
@@ -171,7 +192,9 @@ private:
     edge.setAlphaF(chosen ? 1.0f : 0.55f);
     p.setPen(QPen(edge, chosen ? 2.0 : 0.9, Qt::SolidLine, Qt::RoundCap));
     for (std::size_t i = 0; i < face.corners.size(); ++i)
-      if (face.edges[i]) p.drawLine(outline[static_cast<int>(i)], outline[static_cast<int>((i + 1) % face.corners.size())]);
+      if (face.edges[i])
+        p.drawLine(outline[static_cast<int>(i)],
+                   outline[static_cast<int>((i + 1) % face.corners.size())]);
   }
 
   QPainter& p;
@@ -188,7 +211,8 @@ private:
 
 } // namespace
 
-void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly& assembly, const Camera& camera, const Theme& theme) {
+void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly& assembly,
+                          const Camera& camera, const Theme& theme) {
   QLinearGradient dusk(area.topLeft(), area.bottomLeft());
   dusk.setColorAt(0, theme.stageTop);
   dusk.setColorAt(1, theme.stageBottom);
@@ -214,9 +238,13 @@ void paintStageBackground(QPainter& painter, const QRectF& area, const Assembly&
   painter.restore();
 }
 
-Iso3 benchPose(const Assembly& assembly, double opening_rad) { return assembly.onTable(opening_rad); }
+Iso3 benchPose(const Assembly& assembly, double opening_rad) {
+  return assembly.onTable(opening_rad);
+}
 
-double drawableOpening(double opening_rad) { return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02)); }
+double drawableOpening(double opening_rad) {
+  return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02));
+}
 
 namespace {
 
@@ -259,8 +287,8 @@ Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assem
   return broughtNear(unit, seen, area, 0.94);
 }
 
-Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly, const Pose& pose,
-                const Iso3& bench) {
+Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly,
+                const Pose& pose, const Iso3& bench) {
   Camera unit = viewOf(card);
   // A card that stands like a book is looked into from its open side, as it is on a shelf.
   if (card.rests == Rests::OnEdge && card.fold == FoldSide::Side)
@@ -277,11 +305,13 @@ Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assemb
   if (corners.empty()) return cameraFor(card, area, assembly);
   unit.target = 0.5 * (low + high);
   QRectF seen;
-  for (const Vec3& corner : corners) addTo(seen, unit.project(corner));
+  for (const Vec3& corner : corners)
+    addTo(seen, unit.project(corner));
   return broughtNear(unit, seen, area, 0.86);
 }
 
-std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly, const Pose& pose, const Camera& camera, const StageStyle& style) {
+std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly,
+                                  const Pose& pose, const Camera& camera, const StageStyle& style) {
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
   if (style.background) paintStageBackground(painter, area, assembly, camera, style.theme);

@@ -8,8 +8,8 @@
 
 namespace hinge::test {
 
-/// An application that notes how long each event keeps the interface thread at work. Processor time of
-/// the thread is counted, not the clock: other work on the machine must not look like a freeze.
+/// An application that notes how long each event keeps the interface thread at work. Processor time
+/// of the thread is counted, not the clock: other work on the machine must not look like a freeze.
 class RecordingApplication : public QApplication {
 public:
   using QApplication::QApplication;
@@ -35,7 +35,10 @@ public:
     }
     if (took > m_longest.ms)
       m_longest = {took, QStringLiteral("event %1 to %2, %3 ms of it painting a %4")
-                             .arg(static_cast<int>(type)).arg(name).arg(m_painted.ms).arg(m_painted.what)};
+                             .arg(static_cast<int>(type))
+                             .arg(name)
+                             .arg(m_painted.ms)
+                             .arg(m_painted.what)};
     m_painted = {};
     return taken;
   }

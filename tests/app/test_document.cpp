@@ -18,7 +18,9 @@ namespace {
 QStringList filesIn(const QString& folder, const QString& pattern) {
   return QDir(folder).entryList({pattern}, QDir::Files);
 }
-QStringList copies() { return filesIn(SafetyCopy::folder(), QStringLiteral("*.hinge")); }
+QStringList copies() {
+  return filesIn(SafetyCopy::folder(), QStringLiteral("*.hinge"));
+}
 
 Design card(double width_mm) {
   Design d;
@@ -55,7 +57,8 @@ private slots:
     QVERIFY(copies().isEmpty());
     QVERIFY(document.apply(card(140), QStringLiteral("wider")).ok());
     QTRY_COMPARE_WITH_TIMEOUT(copies().size(), qsizetype(1), Document::kCopyWhenQuiet_ms + 1000);
-    const auto kept = loadDesign((SafetyCopy::folder() + QLatin1Char('/') + copies().front()).toStdString());
+    const auto kept =
+        loadDesign((SafetyCopy::folder() + QLatin1Char('/') + copies().front()).toStdString());
     QVERIFY(kept.ok());
     QCOMPARE(kept->card.width_mm, 140.0);
   }
@@ -71,7 +74,8 @@ private slots:
       QTest::qWait(Document::kCopyWhenQuiet_ms / 5);
     }
     QVERIFY(!copies().isEmpty());
-    QVERIFY2(timer.elapsed() < Document::kLongestWithoutCopy_ms + 1000, qPrintable(QString::number(timer.elapsed())));
+    QVERIFY2(timer.elapsed() < Document::kLongestWithoutCopy_ms + 1000,
+             qPrintable(QString::number(timer.elapsed())));
   }
   void undoingToWhatIsSavedLeavesNoCopy() {
     Document document;

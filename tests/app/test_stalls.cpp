@@ -9,19 +9,23 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// The window stays at hand: no event keeps the interface thread at work for long, whatever is pressed
-// while a card is being worked out.
+// The window stays at hand: no event keeps the interface thread at work for long, whatever is
+// pressed while a card is being worked out.
 
 namespace {
 
 constexpr double kLongest_ms = 100;
 
-RecordingApplication* recorder() { return static_cast<RecordingApplication*>(qApp); }
+RecordingApplication* recorder() {
+  return static_cast<RecordingApplication*>(qApp);
+}
 
-void pass(int ms) { QTest::qWait(ms); }
+void pass(int ms) {
+  QTest::qWait(ms);
+}
 
-/// Drives a window over a card: every structure in turn, with the keys in an order that interrupts what
-/// the last one began.
+/// Drives a window over a card: every structure in turn, with the keys in an order that interrupts
+/// what the last one began.
 RecordingApplication::Stall longestWhileDriven(const QString& file) {
   MainWindow window;
   window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
@@ -63,20 +67,24 @@ private slots:
   void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
   void noEventHoldsTheWindow_data() {
     QTest::addColumn<QString>("file");
-    for (const char* name : {"night-market", "gate-to-the-market", "steps-in-the-fold", "easel-lantern", "canal-frames"})
-      QTest::newRow(name) << QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) + QStringLiteral(".hinge");
+    for (const char* name : {"night-market", "gate-to-the-market", "steps-in-the-fold",
+                             "easel-lantern", "canal-frames"})
+      QTest::newRow(name) << QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) +
+                                 QStringLiteral(".hinge");
     QTest::newRow("messy-50") << QStringLiteral(HINGE_SOURCE_DIR "/bench/cases/messy-50.hinge");
   }
   void noEventHoldsTheWindow() {
     QFETCH(QString, file);
-    // A busy machine may charge a thread for time it did not get: what is really slow is so each time.
+    // A busy machine may charge a thread for time it did not get: what is really slow is so each
+    // time.
     constexpr int kTries = 3;
     RecordingApplication::Stall least{1e300, {}};
     for (int k = 0; k < kTries && least.ms >= kLongest_ms; ++k) {
       const auto longest = longestWhileDriven(file);
       if (longest.ms < least.ms) least = longest;
     }
-    QVERIFY2(least.ms < kLongest_ms, qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
+    QVERIFY2(least.ms < kLongest_ms,
+             qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
     qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
   }
   void aDraggedSizeStaysUnderThePointer() {
@@ -88,7 +96,8 @@ private slots:
     recorder()->restart();
     const Design before = window.document().committed();
     for (int k = 0; k < 40; ++k) {
-      const auto next = setValues(before, StructureId{2}, {{"c", 46 + 0.5 * (k % 9)}, {"d", 46 + 0.5 * (k % 9)}});
+      const auto next =
+          setValues(before, StructureId{2}, {{"c", 46 + 0.5 * (k % 9)}, {"d", 46 + 0.5 * (k % 9)}});
       QVERIFY(next.ok() && window.document().preview(*next).ok());
       pass(16);
     }

@@ -3,15 +3,15 @@
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
-#include "app/shape_dialog.h"
-#include "app/look.h"
 #include "app/live_picture.h"
+#include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/shape_dialog.h"
 #include "app/shelf.h"
-#include <QComboBox>
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
+#include <QComboBox>
 #include <QMessageBox>
 #include <QScrollBar>
 #include <QStandardPaths>
@@ -28,11 +28,17 @@ class TestWindow : public QObject {
   QTemporaryDir m_folder;
 
   void settle() {
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends() && !m_window->analyst().mending(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends() &&
+                                 !m_window->analyst().mending(),
+                             30000);
     QCoreApplication::processEvents();
   }
-  QString demo(const char* name) const { return QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name); }
-  double value(int id, const char* key) const { return m_window->document().committed().find(StructureId{id})->values.at(key); }
+  QString demo(const char* name) const {
+    return QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name);
+  }
+  double value(int id, const char* key) const {
+    return m_window->document().committed().find(StructureId{id})->values.at(key);
+  }
   QPointF fanPoint(double deg) const {
     Fan& fan = m_window->stage().fan();
     const QPointF hub(0.5 * fan.width(), fan.height() - 34.0);
@@ -65,7 +71,8 @@ private slots:
     QVERIFY(picture.width() >= 1280);
     // The stage shows lit paper, not an empty background.
     const PanelIndex page = m_window->stage().assembly()->findPanel("card/page-b");
-    const QPointF at = m_window->stage().mapTo(m_window.get(), m_window->stage().panelPoint(page).toPoint());
+    const QPointF at =
+        m_window->stage().mapTo(m_window.get(), m_window->stage().panelPoint(page).toPoint());
     QVERIFY(QColor(picture.pixel(at.toPoint())).lightness() > 150);
   }
   void draggingTheLeafOpensTheCard() {
@@ -113,7 +120,8 @@ private slots:
     QTRY_VERIFY_WITH_TIMEOUT(choice->isEnabled(), 10000);
     QTest::mouseClick(choice, Qt::LeftButton);
     QCOMPARE(m_window->document().committed().structures.size(), std::size_t(5));
-    QCOMPARE(QString::fromStdString(m_window->document().committed().structures.back().seat), QStringLiteral("s2/ridge"));
+    QCOMPARE(QString::fromStdString(m_window->document().committed().structures.back().seat),
+             QStringLiteral("s2/ridge"));
     settle();
     QVERIFY(m_window->analyst().current()->verdict != Verdict::Spoiled);
     m_window->document().undoStack().undo();
@@ -132,7 +140,8 @@ private slots:
     const QImage picture = work.ruler().grab().toImage();
     int lit = 0;
     for (int x = picture.width() - 130; x < picture.width(); ++x)
-      for (int y = 0; y < picture.height(); ++y) lit += QColor(picture.pixel(x, y)).lightness() > 200;
+      for (int y = 0; y < picture.height(); ++y)
+        lit += QColor(picture.pixel(x, y)).lightness() > 200;
     QVERIFY(lit > 60);
     m_window->document().select(std::nullopt);
     QVERIFY(!work.isVisible());
@@ -186,7 +195,8 @@ private slots:
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
     QTest::mouseClick(&work.solveButton(), Qt::LeftButton);
     settle();
-    for (const Finding& f : m_window->analyst().current()->findings) QVERIFY(f.code != "shut-flat");
+    for (const Finding& f : m_window->analyst().current()->findings)
+      QVERIFY(f.code != "shut-flat");
     type("8, 4");
     QVERIFY(m_window->noticeText().contains(QStringLiteral("must rise")));
     QVERIFY(work.scores().property("wrong").toBool());
@@ -210,16 +220,19 @@ private slots:
     for (QLineEdit* edit : dialog->findChildren<QLineEdit*>())
       if (edit->accessibleName() == QStringLiteral("away of joint 1")) away = edit;
     QVERIFY(away);
-    const double before = m_window->document().committed().find(StructureId{1})->work->joints[0].to.y();
+    const double before =
+        m_window->document().committed().find(StructureId{1})->work->joints[0].to.y();
     away->setFocus();
     away->selectAll();
     QTest::keyClicks(away, QString::number(before - 2));
     QTest::keyClick(away, Qt::Key_Return);
-    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before + 2) < 1e-9);
+    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() -
+                     before + 2) < 1e-9);
     QCoreApplication::processEvents();
     dialog->close();
     m_window->document().undoStack().undo();
-    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() - before) < 1e-9);
+    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() -
+                     before) < 1e-9);
   }
   void theShapeOfAPieceIsTypedCornerByCorner() {
     QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
@@ -258,7 +271,8 @@ private slots:
     QCoreApplication::processEvents();
     QCOMPARE(corners->item(0, 0)->text(), was);
     QVERIFY(!m_window->noticeText().isEmpty());
-    for (int k = 0; k < 3; ++k) m_window->document().undoStack().undo();
+    for (int k = 0; k < 3; ++k)
+      m_window->document().undoStack().undo();
     QVERIFY(work() == before);
     dialog->close();
     settle();
@@ -291,9 +305,12 @@ private slots:
     const auto assembly = stage.assembly(); // that of the changed design
     const Seat* on = assembly->findSeat(joint.on);
     QVERIFY(on);
-    // What lies in front there may be a panel of another piece; whatever it is, the point is the one under the pointer.
-    const QPointF back = *stage.pointOnScreen(on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
-    QVERIFY2(QLineF(back, screen).length() < 4, qPrintable(QStringLiteral("%1 px away").arg(QLineF(back, screen).length())));
+    // What lies in front there may be a panel of another piece; whatever it is, the point is the
+    // one under the pointer.
+    const QPointF back = *stage.pointOnScreen(
+        on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
+    QVERIFY2(QLineF(back, screen).length() < 4,
+             qPrintable(QStringLiteral("%1 px away").arg(QLineF(back, screen).length())));
     m_window->document().undoStack().undo();
     QCoreApplication::processEvents();
     // Escape leaves everything as it was.
@@ -347,7 +364,8 @@ private slots:
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
     QTest::mouseClick(&m_window->sizes().work().wrapButton(), Qt::LeftButton);
     settle();
-    for (const Finding& f : m_window->analyst().current()->findings) QVERIFY(f.code != "strap-tight");
+    for (const Finding& f : m_window->analyst().current()->findings)
+      QVERIFY(f.code != "strap-tight");
     // What lies on nothing is not wrapped, and says so.
     QVERIFY(m_window->openFile(demo("waving-boatmen.hinge")));
     settle();
@@ -396,7 +414,8 @@ private slots:
       }
     QVERIFY(changed >= 1 && changed <= 2); // the chosen size, and its twin on the other side
     QCOMPARE(m_window->document().undoStack().count(), 3);
-    for (int k = 0; k < 3; ++k) m_window->document().undoStack().undo();
+    for (int k = 0; k < 3; ++k)
+      m_window->document().undoStack().undo();
     QVERIFY(std::abs(value(2, "position") - position) < 1e-9);
   }
   void aStructureIsRepeatedAndMirroredByKeys() {
@@ -406,7 +425,8 @@ private slots:
     QTest::keyClick(m_window.get(), Qt::Key_R);
     QVERIFY(m_window->document().committed().structures.size() > before);
     const StructureItem& copy = m_window->document().committed().structures[before];
-    QCOMPARE(QString::fromStdString(copy.kind), QString::fromStdString(m_window->document().committed().find(StructureId{4})->kind));
+    QCOMPARE(QString::fromStdString(copy.kind),
+             QString::fromStdString(m_window->document().committed().find(StructureId{4})->kind));
     QVERIFY(m_window->document().selection() == copy.id);
     m_window->document().undoStack().undo();
     m_window->document().select(StructureId{2});
@@ -436,7 +456,8 @@ private slots:
     const int other = envelope->currentIndex() == 1 ? 2 : 1;
     envelope->setCurrentIndex(other);
     emit envelope->activated(other);
-    QCOMPARE(QString::fromStdString(m_window->document().committed().settings.envelope), envelope->itemData(other).toString());
+    QCOMPARE(QString::fromStdString(m_window->document().committed().settings.envelope),
+             envelope->itemData(other).toString());
     settle();
   }
   void aWidthIsTypedAndUndone() {
@@ -458,7 +479,8 @@ private slots:
   }
   void nonsenseInAFieldIsRefusedAndChangesNothing_data() {
     QTest::addColumn<QString>("typed");
-    for (const char* typed : {"abc", "-5", "1e9", "3/0", ""}) QTest::addRow("\"%s\"", typed) << QString::fromLatin1(typed);
+    for (const char* typed : {"abc", "-5", "1e9", "3/0", ""})
+      QTest::addRow("\"%s\"", typed) << QString::fromLatin1(typed);
   }
   void nonsenseInAFieldIsRefusedAndChangesNothing() {
     QFETCH(QString, typed);
@@ -480,7 +502,8 @@ private slots:
     for (std::size_t k = 0; k < tags.tags().size(); ++k)
       if (tags.tags()[k].spec->key == "length") index = static_cast<int>(k);
     QVERIFY(index >= 0);
-    QTest::mouseClick(&m_window->bench(), Qt::LeftButton, {}, tags.tags()[static_cast<std::size_t>(index)].rect.center().toPoint());
+    QTest::mouseClick(&m_window->bench(), Qt::LeftButton, {},
+                      tags.tags()[static_cast<std::size_t>(index)].rect.center().toPoint());
     QVERIFY(tags.editor());
     tags.editor()->selectAll();
     QTest::keyClicks(tags.editor(), QStringLiteral("4.4 cm"));
@@ -495,7 +518,8 @@ private slots:
     const std::string key(tag.spec->key);
     const double before = value(2, key.c_str());
     QTest::mousePress(&bench, Qt::LeftButton, {}, at);
-    for (int dx : {8, 16, 24}) QTest::mouseMove(&bench, at + QPoint(dx, 0));
+    for (int dx : {8, 16, 24})
+      QTest::mouseMove(&bench, at + QPoint(dx, 0));
     QVERIFY(m_window->document().previewing());
     QTest::mouseRelease(&bench, Qt::LeftButton, {}, at + QPoint(24, 0));
     QVERIFY(!m_window->document().previewing());
@@ -509,7 +533,8 @@ private slots:
     const auto& findings = m_window->analyst().current()->findings;
     const auto hit = std::ranges::find(findings, "panels-hit", &Finding::code) - findings.begin();
     emit m_window->findings().showRequested(static_cast<int>(hit));
-    QVERIFY(std::abs(m_window->stage().fan().opening_rad() - findings[static_cast<std::size_t>(hit)].show_rad) < radians(0.2));
+    QVERIFY(std::abs(m_window->stage().fan().opening_rad() -
+                     findings[static_cast<std::size_t>(hit)].show_rad) < radians(0.2));
     QCOMPARE(m_window->stage().shownFinding(), static_cast<int>(hit));
     QPushButton* mend = m_window->findings().mendButton(0);
     QVERIFY(mend);
@@ -564,7 +589,8 @@ private slots:
     auto* order = m_window->cutPlace().findChild<QListWidget*>();
     QVERIFY(order);
     QCOMPARE(order->count(), 7);
-    QVERIFY(order->item(5)->text().contains(QStringLiteral("Fasten the band")) && order->item(5)->text().contains(QStringLiteral("before step 7")));
+    QVERIFY(order->item(5)->text().contains(QStringLiteral("Fasten the band")) &&
+            order->item(5)->text().contains(QStringLiteral("before step 7")));
     QVERIFY(m_window->openFile(demo("long-quay.hinge"))); // nothing is glued there
     settle();
     QCOMPARE(order->count(), 1);
@@ -576,7 +602,8 @@ private slots:
       QVERIFY(m_window->cutPlace().exportTo(QLatin1String(format), path));
       QVERIFY(QFileInfo(path).size() > 500);
     }
-    QVERIFY(!m_window->cutPlace().exportTo(QStringLiteral("svg"), m_folder.filePath(QStringLiteral("no/out.svg"))));
+    QVERIFY(!m_window->cutPlace().exportTo(QStringLiteral("svg"),
+                                           m_folder.filePath(QStringLiteral("no/out.svg"))));
     QVERIFY(m_window->noticeText().contains(QStringLiteral("out.svg")));
     const QString saved = m_folder.filePath(QStringLiteral("saved.hinge"));
     QVERIFY(m_window->document().saveTo(saved).ok());
@@ -618,13 +645,16 @@ private slots:
     QVERIFY(SafetyCopy::leftBehind().isEmpty()); // ours is alive
     const QString name = QFileInfo(files.front()).completeBaseName();
     for (const char* ending : {".hinge", ".path"})
-      QVERIFY(QFile::copy(folder.filePath(name + QLatin1String(ending)), folder.filePath(QStringLiteral("left") + QLatin1String(ending))));
+      QVERIFY(QFile::copy(folder.filePath(name + QLatin1String(ending)),
+                          folder.filePath(QStringLiteral("left") + QLatin1String(ending))));
     // A damaged one beside it, newer, must not hide it.
     QFile damaged(folder.filePath(QStringLiteral("damaged.hinge")));
     QVERIFY(damaged.open(QIODevice::WriteOnly));
     damaged.write("{");
     damaged.close();
-    QVERIFY(damaged.open(QIODevice::ReadWrite) && damaged.setFileTime(QDateTime::currentDateTime().addSecs(60), QFileDevice::FileModificationTime));
+    QVERIFY(damaged.open(QIODevice::ReadWrite) &&
+            damaged.setFileTime(QDateTime::currentDateTime().addSecs(60),
+                                QFileDevice::FileModificationTime));
     damaged.close();
     m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
     MainWindow fresh;
@@ -718,7 +748,10 @@ private slots:
     QTest::keyClicks(left, QString::number(width));
     QTest::keyClick(left, Qt::Key_Return);
     QCOMPARE(m_window->document().committed().card.values.at("left"), 40.0);
-    QVERIFY(m_window->sizePlace().baseField(QStringLiteral("left"))->text().startsWith(QStringLiteral("40")));
+    QVERIFY(m_window->sizePlace()
+                .baseField(QStringLiteral("left"))
+                ->text()
+                .startsWith(QStringLiteral("40")));
     m_window->document().undoStack().undo();
     m_window->document().undoStack().undo();
     QCOMPARE(m_window->document().committed().card.kind, std::string("single-fold"));
@@ -739,7 +772,8 @@ private slots:
   }
   void assistiveTechnologySeesTheContentOfTheViews() {
     m_window->document().select(StructureId{2});
-    for (QWidget* view : {static_cast<QWidget*>(&m_window->stage()), static_cast<QWidget*>(&m_window->bench())}) {
+    for (QWidget* view :
+         {static_cast<QWidget*>(&m_window->stage()), static_cast<QWidget*>(&m_window->bench())}) {
       QAccessibleInterface* canvas = QAccessible::queryAccessibleInterface(view);
       QVERIFY(canvas);
       QStringList names;
@@ -753,7 +787,8 @@ private slots:
       }
       QVERIFY(names.contains(QStringLiteral("panel s2/wall-a")));
       QVERIFY(names.contains(QStringLiteral("size c")));
-      QVERIFY(std::ranges::any_of(names, [](const QString& n) { return n.startsWith(QStringLiteral("fold ")); }));
+      QVERIFY(std::ranges::any_of(
+          names, [](const QString& n) { return n.startsWith(QStringLiteral("fold ")); }));
     }
     // Pressing an item does what a click does.
     const auto items = m_window->stage().accessibleItems();
@@ -763,10 +798,19 @@ private slots:
   }
   void everyControlHasAnAccessibleName() {
     for (QWidget* widget : m_window->findChildren<QWidget*>()) {
-      const bool control = qobject_cast<QLineEdit*>(widget) || qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSlider*>(widget);
-      if (!control || widget->inherits("QTableCornerButton") || widget->objectName().startsWith(QStringLiteral("qt_")) || qobject_cast<QScrollBar*>(widget)) continue;
+      const bool control =
+          qobject_cast<QLineEdit*>(widget) || qobject_cast<QAbstractButton*>(widget) ||
+          qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSlider*>(widget);
+      if (!control || widget->inherits("QTableCornerButton") ||
+          widget->objectName().startsWith(QStringLiteral("qt_")) ||
+          qobject_cast<QScrollBar*>(widget))
+        continue;
       QAccessibleInterface* seen = QAccessible::queryAccessibleInterface(widget);
-      QVERIFY2(seen && !seen->text(QAccessible::Name).isEmpty(), qPrintable(QStringLiteral("%1 in %2").arg(QLatin1String(widget->metaObject()->className()), QLatin1String(widget->parentWidget()->metaObject()->className()))));
+      QVERIFY2(
+          seen && !seen->text(QAccessible::Name).isEmpty(),
+          qPrintable(QStringLiteral("%1 in %2")
+                         .arg(QLatin1String(widget->metaObject()->className()),
+                              QLatin1String(widget->parentWidget()->metaObject()->className()))));
     }
   }
 };

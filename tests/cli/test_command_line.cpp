@@ -18,7 +18,8 @@ Ran run(const QStringList& arguments) {
   QProcess process;
   process.start(QStringLiteral(HINGE_CLI), arguments);
   if (!process.waitForFinished(120000)) return {-1, {}, "did not finish"};
-  return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2, process.readAllStandardOutput(), process.readAllStandardError()};
+  return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2,
+          process.readAllStandardOutput(), process.readAllStandardError()};
 }
 } // namespace
 
@@ -37,7 +38,9 @@ private slots:
   void aCardFromNothingToFiles() {
     const QString file = at("a.hinge");
     QCOMPARE(run({"new", file, "--width", "130", "--height", "180", "--fold", "side"}).code, 0);
-    QCOMPARE(run({"add", file, "box", "--on", "gutter", "--set", "a=30", "c=1 3/4in"}).out.trimmed(), QByteArray("s1"));
+    QCOMPARE(
+        run({"add", file, "box", "--on", "gutter", "--set", "a=30", "c=1 3/4in"}).out.trimmed(),
+        QByteArray("s1"));
     QCOMPARE(run({"add", file, "box", "--on", "s1/ridge"}).out.trimmed(), QByteArray("s2"));
     const Ran seats = run({"seats", file, "--json"});
     const QJsonArray list = QJsonDocument::fromJson(seats.out).array();
@@ -58,7 +61,8 @@ private slots:
     QCOMPARE(run({"remove", file, "s1"}).code, 0);
     QStringList folds;
     for (const auto& seat : QJsonDocument::fromJson(run({"seats", file, "--json"}).out).array())
-      if (seat.toObject()["kind"].toString() != QStringLiteral("face")) folds << seat.toObject()["id"].toString();
+      if (seat.toObject()["kind"].toString() != QStringLiteral("face"))
+        folds << seat.toObject()["id"].toString();
     QCOMPARE(folds, QStringList{"gutter"});
   }
   void spoiledCardsExitWithOneAndCanBeMended() {
@@ -89,15 +93,19 @@ private slots:
     double farthest = 0;
     for (const auto& panel : ninety["panels"].toArray())
       if (panel.toObject()["key"].toString() == QStringLiteral("card/page-b"))
-        for (const auto& corner : panel.toObject()["corners"].toArray()) farthest = std::max(farthest, corner.toArray().at(0).toDouble());
+        for (const auto& corner : panel.toObject()["corners"].toArray())
+          farthest = std::max(farthest, corner.toArray().at(0).toDouble());
     QVERIFY(std::abs(farthest - 130 * std::sqrt(0.5)) < 1e-9);
   }
   void structuresAreListedWithTheirTables() {
     const Ran list = run({"structures", "--json"});
     QCOMPARE(list.code, 0);
     QStringList keys;
-    for (const auto& kind : list.json()["structures"].toArray()) keys << kind.toObject()["key"].toString();
-    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box", "tiers", "platform", "step", "cut-vfold", "figure", "arm", "window", "strip", "piece"}));
+    for (const auto& kind : list.json()["structures"].toArray())
+      keys << kind.toObject()["key"].toString();
+    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box",
+                                "tiers", "platform", "step", "cut-vfold", "figure", "arm", "window",
+                                "strip", "piece"}));
     QVERIFY(run({"structures"}).out.contains("gamma1"));
   }
   void unusableInputExitsWithTwoAndSaysWhy_data() {
@@ -111,39 +119,69 @@ private slots:
     out.close();
     QTest::newRow("no verb") << QStringList{} << "subcommand";
     QTest::newRow("unknown verb") << QStringList{"fold", file} << "";
-    QTest::newRow("zero width") << QStringList{"new", at("x.hinge"), "--width", "0", "--height", "100"} << "card width";
-    QTest::newRow("negative height") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "-5"} << "card height";
-    QTest::newRow("nan") << QStringList{"new", at("x.hinge"), "--width", "nan", "--height", "100"} << "width";
-    QTest::newRow("huge") << QStringList{"new", at("x.hinge"), "--width", "99999999999", "--height", "100"} << "card width";
-    QTest::newRow("fold side") << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "100", "--fold", "middle"} << "fold";
-    QTest::newRow("seat that is not there") << QStringList{"add", file, "box", "--on", "s9/ridge"} << "s9/ridge";
-    QTest::newRow("kind that is not there") << QStringList{"add", file, "castle", "--on", "gutter"} << "castle";
+    QTest::newRow("zero width") << QStringList{"new", at("x.hinge"), "--width",
+                                               "0",   "--height",    "100"}
+                                << "card width";
+    QTest::newRow("negative height")
+        << QStringList{"new", at("x.hinge"), "--width", "100", "--height", "-5"} << "card height";
+    QTest::newRow("nan") << QStringList{"new", at("x.hinge"), "--width", "nan", "--height", "100"}
+                         << "width";
+    QTest::newRow("huge") << QStringList{"new",         at("x.hinge"), "--width",
+                                         "99999999999", "--height",    "100"}
+                          << "card width";
+    QTest::newRow("fold side") << QStringList{"new",      at("x.hinge"), "--width", "100",
+                                              "--height", "100",         "--fold",  "middle"}
+                               << "fold";
+    QTest::newRow("seat that is not there")
+        << QStringList{"add", file, "box", "--on", "s9/ridge"} << "s9/ridge";
+    QTest::newRow("kind that is not there")
+        << QStringList{"add", file, "castle", "--on", "gutter"} << "castle";
     QTest::newRow("parameter that is not there") << QStringList{"set", file, "s1", "zz=3"} << "zz";
     QTest::newRow("no value") << QStringList{"set", file, "s1", "la"} << "key=value";
     QTest::newRow("no number") << QStringList{"set", file, "s1", "la=long"} << "la";
     QTest::newRow("negative size") << QStringList{"set", file, "s1", "la=-4"} << "la";
-    QTest::newRow("structure that is not there") << QStringList{"set", file, "s77", "la=4"} << "s77";
-    QTest::newRow("file that is not there") << QStringList{"check", at("none.hinge")} << "none.hinge";
+    QTest::newRow("structure that is not there")
+        << QStringList{"set", file, "s77", "la=4"} << "s77";
+    QTest::newRow("file that is not there")
+        << QStringList{"check", at("none.hinge")} << "none.hinge";
     QTest::newRow("damaged file") << QStringList{"check", broken} << "broken.hinge";
-    QTest::newRow("unwritable target") << QStringList{"export", file, "--to", "svg", "-o", at("no/such/folder.svg")} << "folder.svg";
-    QTest::newRow("unknown format") << QStringList{"export", file, "--to", "stl", "-o", at("x")} << "to";
-    QTest::newRow("opening out of range") << QStringList{"export", file, "--to", "fold", "--open", "200", "-o", at("x")} << "180";
-    QTest::newRow("step of nothing") << QStringList{"sweep", file, "--step", "0", "--json"} << "step";
-    QTest::newRow("the card itself as target") << QStringList{"export", file, "--to", "svg", "-o", file} << "card itself";
-    QTest::newRow("the card itself in a gallery") << QStringList{"gallery", file, "-o", file} << "card itself";
-    QTest::newRow("a card that is there") << QStringList{"new", file, "--width", "100", "--height", "100"} << "--force";
+    QTest::newRow("unwritable target")
+        << QStringList{"export", file, "--to", "svg", "-o", at("no/such/folder.svg")}
+        << "folder.svg";
+    QTest::newRow("unknown format")
+        << QStringList{"export", file, "--to", "stl", "-o", at("x")} << "to";
+    QTest::newRow("opening out of range")
+        << QStringList{"export", file, "--to", "fold", "--open", "200", "-o", at("x")} << "180";
+    QTest::newRow("step of nothing")
+        << QStringList{"sweep", file, "--step", "0", "--json"} << "step";
+    QTest::newRow("the card itself as target")
+        << QStringList{"export", file, "--to", "svg", "-o", file} << "card itself";
+    QTest::newRow("the card itself in a gallery")
+        << QStringList{"gallery", file, "-o", file} << "card itself";
+    QTest::newRow("a card that is there")
+        << QStringList{"new", file, "--width", "100", "--height", "100"} << "--force";
     QTest::newRow("a device") << QStringList{"check", "/dev/zero"} << "device";
-    QTest::newRow("a device as target") << QStringList{"export", file, "--to", "svg", "-o", "/dev/null"} << "device";
-    QTest::newRow("empty opening") << QStringList{"export", file, "--to", "png", "--open", "", "-o", at("x")} << "--open";
-    QTest::newRow("opening that is no number") << QStringList{"gallery", file, "--open", "nan", "-o", at("x")} << "--open";
-    QTest::newRow("empty finding") << QStringList{"mend", file, "--finding", "", "-o", at("x")} << "--finding";
-    QTest::newRow("seconds that are none") << QStringList{"check", file, "--mends", "soon"} << "--mends";
+    QTest::newRow("a device as target")
+        << QStringList{"export", file, "--to", "svg", "-o", "/dev/null"} << "device";
+    QTest::newRow("empty opening")
+        << QStringList{"export", file, "--to", "png", "--open", "", "-o", at("x")} << "--open";
+    QTest::newRow("opening that is no number")
+        << QStringList{"gallery", file, "--open", "nan", "-o", at("x")} << "--open";
+    QTest::newRow("empty finding")
+        << QStringList{"mend", file, "--finding", "", "-o", at("x")} << "--finding";
+    QTest::newRow("seconds that are none")
+        << QStringList{"check", file, "--mends", "soon"} << "--mends";
     QTest::newRow("empty scores") << QStringList{"scores", piece, "s1", ""} << "none";
-    QTest::newRow("overlap that is no number") << QStringList{"solve", piece, "s1", "--wrap", "nan"} << "--wrap";
-    QTest::newRow("length to hold that is not there") << QStringList{"fit", piece, "s1", "--hold", "s1.heigth"} << "panel-1";
-    QTest::newRow("length to give that is not there") << QStringList{"fit", file, "card", "200", "--give", "s9.length"} << "card.width";
-    QTest::newRow("box on a face") << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
-    QTest::newRow("finding that is not there") << QStringList{"mend", file, "--finding", "7", "-o", at("x")} << "7";
+    QTest::newRow("overlap that is no number")
+        << QStringList{"solve", piece, "s1", "--wrap", "nan"} << "--wrap";
+    QTest::newRow("length to hold that is not there")
+        << QStringList{"fit", piece, "s1", "--hold", "s1.heigth"} << "panel-1";
+    QTest::newRow("length to give that is not there")
+        << QStringList{"fit", file, "card", "200", "--give", "s9.length"} << "card.width";
+    QTest::newRow("box on a face")
+        << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
+    QTest::newRow("finding that is not there")
+        << QStringList{"mend", file, "--finding", "7", "-o", at("x")} << "7";
   }
   void unusableInputExitsWithTwoAndSaysWhy() {
     QFETCH(QStringList, arguments);
@@ -158,7 +196,8 @@ private slots:
     QFile before(file);
     QVERIFY(before.open(QIODevice::ReadOnly));
     const QByteArray text = before.readAll();
-    QCOMPARE(run({"set", file, "s1", "gamma1=20", "gamma2=20", "ea=300", "eb=300"}).code, 2); // a panel that crosses itself
+    QCOMPARE(run({"set", file, "s1", "gamma1=20", "gamma2=20", "ea=300", "eb=300"}).code,
+             2); // a panel that crosses itself
     QFile after(file);
     QVERIFY(after.open(QIODevice::ReadOnly));
     QCOMPARE(after.readAll(), text);
@@ -170,7 +209,9 @@ private slots:
     const QByteArray text = before.readAll();
     QProcess shell;
     // No file may grow past 1 kB here, as on a full disk.
-    shell.start(QStringLiteral("bash"), {"-c", "trap '' XFSZ; ulimit -f 1; exec \"$0\" add \"$1\" vfold --on gutter", HINGE_CLI, file});
+    shell.start(QStringLiteral("bash"),
+                {"-c", "trap '' XFSZ; ulimit -f 1; exec \"$0\" add \"$1\" vfold --on gutter",
+                 HINGE_CLI, file});
     QVERIFY(shell.waitForFinished());
     QCOMPARE(shell.exitCode(), 2);
     QVERIFY(shell.readAllStandardError().contains("full.hinge"));
@@ -180,7 +221,8 @@ private slots:
   }
   void outputThatCannotBeWrittenIsNoSuccess() {
     const QString file = market("out.hinge");
-    for (const QString& verb : {QStringLiteral("check"), QStringLiteral("order"), QStringLiteral("structures"), QStringLiteral("--help")}) {
+    for (const QString& verb : {QStringLiteral("check"), QStringLiteral("order"),
+                                QStringLiteral("structures"), QStringLiteral("--help")}) {
       QProcess shell;
       QStringList call{"-c", "\"$0\" \"$@\" > /dev/full", HINGE_CLI, verb};
       if (verb == QStringLiteral("check") || verb == QStringLiteral("order")) call << file;
@@ -194,7 +236,10 @@ private slots:
   void numbersAreInTheCardsOwnUnit() {
     const QString file = at("inch.hinge");
     QCOMPARE(run({"new", file, "--width", "5 1/2", "--height", "7in", "--unit", "in"}).code, 0);
-    QCOMPARE(run({"add", file, "box", "--on", "gutter", "--set", "a=1 1/4", "b=1 1/4", "c=2 1/4", "d=57.15mm"}).code, 0);
+    QCOMPARE(run({"add", file, "box", "--on", "gutter", "--set", "a=1 1/4", "b=1 1/4", "c=2 1/4",
+                  "d=57.15mm"})
+                 .code,
+             0);
     const QJsonObject shut = run({"check", file, "--json"}).json()["shut"].toObject();
     QVERIFY(std::abs(shut["width_mm"].toDouble() - 139.7) < 1e-6);
     const QByteArray rows = run({"fit", file, "card"}).out;
@@ -221,7 +266,8 @@ private slots:
     QVERIFY2(some.out.contains("not looked into within 1 s"), some.out);
   }
   void helpIsThereForEveryVerb() {
-    for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend", "sweep", "export", "scores", "solve", "fit", "order", "gallery"}) {
+    for (const char* verb : {"structures", "new", "seats", "add", "set", "remove", "check", "mend",
+                             "sweep", "export", "scores", "solve", "fit", "order", "gallery"}) {
       const Ran help = run({QString::fromLatin1(verb), "--help"});
       QCOMPARE(help.code, 0);
       QVERIFY(help.out.contains("Usage"));
@@ -230,19 +276,25 @@ private slots:
   }
   void everyDemoExportsAVerifiableFold_data() {
     QTest::addColumn<QString>("demo");
-    for (const QString& name : QDir(QStringLiteral(HINGE_SOURCE_DIR "/demo")).entryList({QStringLiteral("*.hinge")})) QTest::newRow(qPrintable(name)) << name;
+    for (const QString& name :
+         QDir(QStringLiteral(HINGE_SOURCE_DIR "/demo")).entryList({QStringLiteral("*.hinge")}))
+      QTest::newRow(qPrintable(name)) << name;
   }
   void everyDemoExportsAVerifiableFold() {
     QFETCH(QString, demo);
     const QString target = at("demo.fold");
-    QVERIFY2(run({"export", QStringLiteral(HINGE_SOURCE_DIR "/demo/") + demo, "--to", "fold", "-o", target}).code == 0, "export");
+    QVERIFY2(run({"export", QStringLiteral(HINGE_SOURCE_DIR "/demo/") + demo, "--to", "fold", "-o",
+                  target})
+                     .code == 0,
+             "export");
     QFile file(target);
     QVERIFY(file.open(QIODevice::ReadOnly));
     const QJsonObject fold = QJsonDocument::fromJson(file.readAll()).object();
     QVERIFY(fold["file_frames"].toArray().size() >= 3);
     const qsizetype faces = fold["faces_vertices"].toArray().size();
     QVERIFY(faces >= 5);
-    for (const auto& frame : fold["file_frames"].toArray()) QVERIFY(frame.toObject()["frame_inherit"].toBool());
+    for (const auto& frame : fold["file_frames"].toArray())
+      QVERIFY(frame.toObject()["frame_inherit"].toBool());
   }
 
   void everyStructureHasItsRowsInTheDocs() {
@@ -252,12 +304,15 @@ private slots:
     const QJsonArray kinds = run({"structures", "--json"}).json()["structures"].toArray();
     QVERIFY(kinds.size() >= 13);
     for (const auto& kind : kinds) {
-      const qsizetype start = text.indexOf(QStringLiteral("(`%1`)").arg(kind.toObject()["key"].toString()));
+      const qsizetype start =
+          text.indexOf(QStringLiteral("(`%1`)").arg(kind.toObject()["key"].toString()));
       QVERIFY2(start >= 0, qPrintable(kind.toObject()["key"].toString()));
       const QString own = text.mid(start, text.indexOf(QStringLiteral("\n## "), start) - start);
       for (const auto& row : kind.toObject()["parameters"].toArray()) {
         const QString key = row.toObject()["key"].toString();
-        QVERIFY2(own.contains(QStringLiteral("| `%1` |").arg(key)) && own.contains(row.toObject()["meaning"].toString()), qPrintable(key));
+        QVERIFY2(own.contains(QStringLiteral("| `%1` |").arg(key)) &&
+                     own.contains(row.toObject()["meaning"].toString()),
+                 qPrintable(key));
       }
     }
   }
@@ -265,39 +320,51 @@ private slots:
     const QString lantern = QStringLiteral(HINGE_SOURCE_DIR "/demo/pop-up-lantern.hinge");
     const Ran text = run({"order", lantern});
     QCOMPARE(text.code, 0);
-    QVERIFY(text.out.contains("6. Fasten the band") && text.out.contains("before step 7 shuts it in"));
+    QVERIFY(text.out.contains("6. Fasten the band") &&
+            text.out.contains("before step 7 shuts it in"));
     const QJsonObject order = run({"order", lantern, "--json"}).json();
     QCOMPARE(order["steps"].toArray().size(), qsizetype(7));
     QCOMPARE(order["steps"].toArray()[5].toObject()["before"].toInt(), 7);
     QVERIFY(order["steps"].toArray()[0].toObject()["before"].isNull());
-    QCOMPARE(order["steps"].toArray()[5].toObject()["joins"].toArray()[0].toObject()["kind"].toString(), QStringLiteral("band"));
+    QCOMPARE(
+        order["steps"].toArray()[5].toObject()["joins"].toArray()[0].toObject()["kind"].toString(),
+        QStringLiteral("band"));
     QCOMPARE(order["unreachable"].toArray().size(), qsizetype(0));
     QCOMPARE(run({"order", at("missing.hinge")}).code, 2);
   }
   void aCardIsFittedToAnotherSheet() {
-    const QString quay = QStringLiteral(HINGE_SOURCE_DIR "/demo/long-quay.hinge"), target = at("fitted.hinge");
+    const QString quay = QStringLiteral(HINGE_SOURCE_DIR "/demo/long-quay.hinge"),
+                  target = at("fitted.hinge");
     QVERIFY(run({"fit", quay, "card"}).out.contains("flat length 560 mm"));
     QVERIFY(run({"fit", quay, "card", "630", "--hold", "card.width", "-o", target}).code == 0);
     QVERIFY(run({"fit", target, "card"}).out.contains("flat length 630 mm"));
     QCOMPARE(run({"check", target}).code, 0);
-    QCOMPARE(run({"fit", quay, "card", "630", "--hold", "card.width", "card.rest", "-o", target}).code, 2);
+    QCOMPARE(
+        run({"fit", quay, "card", "630", "--hold", "card.width", "card.rest", "-o", target}).code,
+        2);
     QCOMPARE(run({"fit", quay, "s99", "630", "-o", target}).code, 2);
     QCOMPARE(run({"fit", quay, "card", "wide", "-o", target}).code, 2);
   }
   void aStrapIsWrapped() {
-    const QString pass = QStringLiteral(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge"), target = at("wrapped.hinge");
+    const QString pass = QStringLiteral(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge"),
+                  target = at("wrapped.hinge");
     QCOMPARE(run({"solve", pass, "s4", "--wrap", "12", "-o", target}).code, 0);
     QVERIFY(run({"scores", target, "s4"}).out.contains("12 mm"));
     QCOMPARE(run({"check", target}).code, 0);
     QCOMPARE(run({"solve", pass, "s4", "--wrap", "1", "-o", target}).code, 2);
   }
   void aGalleryShowsEveryCard() {
-    const QString picture = at("gallery.png"), one = QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market.hinge"), two = QStringLiteral(HINGE_SOURCE_DIR "/demo/quay-steps.hinge");
+    const QString picture = at("gallery.png"),
+                  one = QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market.hinge"),
+                  two = QStringLiteral(HINGE_SOURCE_DIR "/demo/quay-steps.hinge");
     QCOMPARE(run({"gallery", one, two, "--columns", "2", "-o", picture}).code, 0);
     QFile png(picture);
     QVERIFY(png.open(QIODevice::ReadOnly));
     const QByteArray head = png.read(24);
-    const auto number = [&](int from) { return (static_cast<unsigned char>(head[from + 2]) << 8) + static_cast<unsigned char>(head[from + 3]); };
+    const auto number = [&](int from) {
+      return (static_cast<unsigned char>(head[from + 2]) << 8) +
+             static_cast<unsigned char>(head[from + 3]);
+    };
     QCOMPARE(number(16), 800); // two tiles of 400
     QVERIFY(number(20) > 300);
     QCOMPARE(run({"gallery", one, "--columns", "0", "-o", picture}).code, 2);

@@ -8,7 +8,8 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// Bases with several folds: their travel, what they look like shut and open, and structures on each of their folds.
+// Bases with several folds: their travel, what they look like shut and open, and structures on each
+// of their folds.
 
 class TestBases : public QObject {
   Q_OBJECT
@@ -17,24 +18,29 @@ class TestBases : public QObject {
     const auto changed = onBase(d.card, base);
     if (!changed) qFatal("%s", changed.error().text().c_str());
     d.card = *changed;
-    for (const auto& [key, value] : given) d.card.values[key] = value;
+    for (const auto& [key, value] : given)
+      d.card.values[key] = value;
     return d;
   }
   static Vec3 normal(const Motion& motion, double deg, const char* panel) {
     return motion.poseAt(radians(deg)).panels[motion.assembly().findPanel(panel)].linear().col(2);
   }
-  static Vec3 at(const Motion& motion, double deg, const char* panel, const Vec2& flat) { return worldPoint(motion, motion.poseAt(radians(deg)), panel, flat); }
+  static Vec3 at(const Motion& motion, double deg, const char* panel, const Vec2& flat) {
+    return worldPoint(motion, motion.poseAt(radians(deg)), panel, flat);
+  }
 
 private slots:
   void everyBaseOpensShutsAndIsGood_data() {
     QTest::addColumn<QString>("base");
-    for (const BaseKind* base : baseKinds()) QTest::newRow(base->key.data()) << QString::fromUtf8(base->key.data());
+    for (const BaseKind* base : baseKinds())
+      QTest::newRow(base->key.data()) << QString::fromUtf8(base->key.data());
   }
   void everyBaseOpensShutsAndIsGood() {
     QFETCH(QString, base);
     const Design d = on(base.toUtf8().constData());
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
     QCOMPARE(analysis.motion->mobility(), 0);
     // Shut, no page lies outside of the finished size.
     const Pose shut = analysis.motion->shutPose();
@@ -61,21 +67,28 @@ private slots:
   void aConcertinaFoldsToAndFro() {
     const Motion motion = Motion::trace(assemble(on("concertina", {{"leaves", 5}})));
     for (double deg : {30.0, 90.0, 150.0})
-      for (const char* leaf : {"card/page-a", "card/page-c"}) QVERIFY_NEAR((normal(motion, deg, leaf) - normal(motion, deg, "card/page-e")).norm(), 0, 1e-9); // every second one is parallel
+      for (const char* leaf : {"card/page-a", "card/page-c"})
+        QVERIFY_NEAR((normal(motion, deg, leaf) - normal(motion, deg, "card/page-e")).norm(), 0,
+                     1e-9); // every second one is parallel
     QVERIFY_NEAR(normal(motion, 90, "card/page-d").dot(normal(motion, 90, "card/page-e")), 0, 1e-9);
     // Open flat, five leaves of 120 lie side by side.
     QVERIFY_NEAR(at(motion, 180, "card/page-a", {-480, 0}).x(), -480, 1e-9);
   }
   void aFoldOpensAsFarAsItsTravel() {
     const Motion motion = Motion::trace(assemble(on("foot", {{"open", 105}})));
-    QVERIFY_NEAR(normal(motion, 180, "card/page-a").dot(normal(motion, 180, "card/page-b")), std::cos(radians(75)), 1e-9);
-    QVERIFY_NEAR(normal(motion, 90, "card/page-a").dot(normal(motion, 90, "card/page-b")), std::cos(radians(180 - 52.5)), 1e-9);
+    QVERIFY_NEAR(normal(motion, 180, "card/page-a").dot(normal(motion, 180, "card/page-b")),
+                 std::cos(radians(75)), 1e-9);
+    QVERIFY_NEAR(normal(motion, 90, "card/page-a").dot(normal(motion, 90, "card/page-b")),
+                 std::cos(radians(180 - 52.5)), 1e-9);
   }
   void theLettersCoverOpensBeforeItsInnerFlap() {
     const Motion motion = Motion::trace(assemble(on("tri-fold", {{"first", 80}})));
-    QVERIFY_NEAR((normal(motion, 80, "card/page-a") - normal(motion, 80, "card/page-b")).norm(), 0, 1e-9);  // cover open
-    QVERIFY_NEAR((normal(motion, 80, "card/page-c") + normal(motion, 80, "card/page-b")).norm(), 0, 1e-9);  // flap still shut
-    QVERIFY_NEAR((normal(motion, 180, "card/page-c") - normal(motion, 180, "card/page-b")).norm(), 0, 1e-9);
+    QVERIFY_NEAR((normal(motion, 80, "card/page-a") - normal(motion, 80, "card/page-b")).norm(), 0,
+                 1e-9); // cover open
+    QVERIFY_NEAR((normal(motion, 80, "card/page-c") + normal(motion, 80, "card/page-b")).norm(), 0,
+                 1e-9); // flap still shut
+    QVERIFY_NEAR((normal(motion, 180, "card/page-c") - normal(motion, 180, "card/page-b")).norm(),
+                 0, 1e-9);
   }
   void theEaselsFrontStandsOnItsStop() {
     const Motion motion = Motion::trace(assemble(on("easel", {{"strut", 55}, {"stop", 90}})));
@@ -93,21 +106,30 @@ private slots:
     const auto many = assembleDesign(on("concertina", {{"leaves", 40}}));
     QVERIFY(!many && many.error().place.find("leaves") != std::string::npos);
     QVERIFY(!onBase(CardBase{}, "parcel"));
-    const auto broken = designFromJson(R"({"format":"hinge-lantern","version":1,"card":{"base":"gate","width_mm":100,"height_mm":100,"base_values":{"left":"wide"}},"structures":[]})");
+    const auto broken = designFromJson(
+        R"({"format":"hinge-lantern","version":1,"card":{"base":"gate","width_mm":100,"height_mm":100,"base_values":{"left":"wide"}},"structures":[]})");
     QVERIFY(!broken && broken.error().place.find("base_values.left") != std::string::npos);
   }
   void structuresStandOnEveryFoldOfAConcertina() {
     // The second fold is a mountain on the face: it carries a valley's structures on its back.
     Design d = on("concertina");
     for (const char* seat : {"gutter", "fold-1-back"}) {
-      const StructureId id = add(d, "box", seat, {{"position", 30}, {"length", 40}, {"a", 30}, {"b", 30}, {"c", 30}, {"d", 30}});
+      const StructureId id =
+          add(d, "box", seat,
+              {{"position", 30}, {"length", 40}, {"a", 30}, {"b", 30}, {"c", 30}, {"d", 30}});
       QVERIFY(d.find(id));
     }
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
-    // A parallel fold with equal sides at 90 degrees is a square: its walls are parallel to the leaves.
-    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s1/wall-a").dot(normal(*analysis.motion, 90, "card/page-c"))), 1, 1e-9);
-    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s2/wall-a").dot(normal(*analysis.motion, 90, "card/page-a"))), 1, 1e-9);
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    // A parallel fold with equal sides at 90 degrees is a square: its walls are parallel to the
+    // leaves.
+    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s1/wall-a")
+                              .dot(normal(*analysis.motion, 90, "card/page-c"))),
+                 1, 1e-9);
+    QVERIFY_NEAR(std::abs(normal(*analysis.motion, 90, "s2/wall-a")
+                              .dot(normal(*analysis.motion, 90, "card/page-a"))),
+                 1, 1e-9);
   }
   void aStepIsCutFromTheFoldOfAGate() {
     Design d = on("gate");
@@ -118,20 +140,29 @@ private slots:
     Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
     const StructureId id = add(d, "strip", "page-a+page-c");
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
     QCOMPARE(analysis.motion->mobility(), 0);
     const ParameterValues& v = d.find(id)->values;
-    // Shut, the feet are the page's width less both feet apart; the panels lie back on one another by that much.
+    // Shut, the feet are the page's width less both feet apart; the panels lie back on one another
+    // by that much.
     QVERIFY_NEAR(v.at("w1") - v.at("w2"), 120 - v.at("a") - v.at("b"), 1e-9);
     for (double deg : {20.0, 90.0, 170.0}) {
-      // Triangle of the two feet and the score: all widths as cut, the feet where the flaps carry them.
+      // Triangle of the two feet and the score: all widths as cut, the feet where the flaps carry
+      // them.
       const Pose pose = analysis.motion->poseAt(radians(deg));
       const double flap = radians(180 - 0.5 * deg); // how far each flap is still folded over
-      const Vec3 left(-v.at("a") * std::cos(flap), v.at("position"), v.at("a") * std::sin(flap)), right(120 + v.at("b") * std::cos(flap), v.at("position"), v.at("b") * std::sin(flap));
-      const Vec3 footA = worldPoint(*analysis.motion, pose, "s1/panel-1", {0, 0}), footB = worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1") + v.at("w2"), 0});
+      const Vec3 left(-v.at("a") * std::cos(flap), v.at("position"), v.at("a") * std::sin(flap)),
+          right(120 + v.at("b") * std::cos(flap), v.at("position"), v.at("b") * std::sin(flap));
+      const Vec3 footA = worldPoint(*analysis.motion, pose, "s1/panel-1", {0, 0}),
+                 footB =
+                     worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1") + v.at("w2"), 0});
       QVERIFY_NEAR((footA - left).norm(), 0, 1e-6);
       QVERIFY_NEAR((footB - right).norm(), 0, 1e-6);
-      QVERIFY_NEAR((worldPoint(*analysis.motion, pose, "s1/panel-1", {v.at("w1"), 0}) - worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1"), 0})).norm(), 0, 1e-6);
+      QVERIFY_NEAR((worldPoint(*analysis.motion, pose, "s1/panel-1", {v.at("w1"), 0}) -
+                    worldPoint(*analysis.motion, pose, "s1/panel-2", {v.at("w1"), 0}))
+                       .norm(),
+                   0, 1e-6);
     }
   }
   void aStripOutOfStepStandsOffByItsMisfit() {
@@ -142,12 +173,13 @@ private slots:
     QVERIFY(f);
     QVERIFY_NEAR(f->amount, 3, 1e-6);
     // Too short, it goes taut before the flaps stand.
-    const Analysis taut = checked(*setValues(d, id, {{"w1", d.find(id)->values.at("w1") - 4}, {"w2", d.find(id)->values.at("w2") - 4}}));
+    const Analysis taut = checked(*setValues(
+        d, id, {{"w1", d.find(id)->values.at("w1") - 4}, {"w2", d.find(id)->values.at("w2") - 4}}));
     QVERIFY(findCode(taut, "taut"));
   }
   void aStripThatSwingsBehindItsPageIsFound() {
-    // Both feet high up: shut, the short panel would lie on the far side of the flap it is glued to. As planes the two meet only
-    // in the glue line, where no contact is seen.
+    // Both feet high up: shut, the short panel would lie on the far side of the flap it is glued
+    // to. As planes the two meet only in the glue line, where no contact is seen.
     Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
     add(d, "strip", "page-a+page-c", {{"a", 36}, {"b", 46}, {"w1", 80}, {"w2", 42}, {"bulge", 0}});
     const Analysis analysis = checked(d);
@@ -161,7 +193,8 @@ private slots:
     Design d = on("gate", {{"open", 90}, {"left", 58}, {"right", 58}});
     const StructureId id = add(d, "strip", "page-a+page-c");
     const double w1 = d.find(id)->values.at("w1"), w2 = d.find(id)->values.at("w2");
-    const Analysis analysis = checked(*setValues(d, id, {{"panels", 3}, {"w1", w1 / 2}, {"w2", w1 / 2}, {"w3", w2}}));
+    const Analysis analysis =
+        checked(*setValues(d, id, {{"panels", 3}, {"w1", w1 / 2}, {"w2", w1 / 2}, {"w3", w2}}));
     QCOMPARE(analysis.motion->mobility(), 1);
     QVERIFY(findCode(analysis, "floppy"));
     QVERIFY(!findCode(analysis, "shut-flat"));
@@ -170,7 +203,8 @@ private slots:
     const auto spans = [](const Design& d) {
       int count = 0;
       const auto assembly = assemble(d); // kept while its seats are looked at
-      for (const Seat& seat : assembly->seats) count += seat.kind() == SeatKind::Span;
+      for (const Seat& seat : assembly->seats)
+        count += seat.kind() == SeatKind::Span;
       return count;
     };
     QCOMPARE(spans(on("gate")), 1);
@@ -182,7 +216,8 @@ private slots:
     const Motion motion = Motion::trace(assemble(d));
     const Stand stand = standOf(motion, d);
     QVERIFY(stand.reached);
-    // A zigzag of three leaves of 120 x 160 at right angles: the centre is 80 high over a foot some 40 deep at the least.
+    // A zigzag of three leaves of 120 x 160 at right angles: the centre is 80 high over a foot some
+    // 40 deep at the least.
     QVERIFY(degrees(stand.leastTip_rad) > 10 && degrees(stand.leastTip_rad) < 60);
   }
 };

@@ -1,7 +1,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/structures/registry.h"
 #include "core/design/piece_work.h"
+#include "core/structures/registry.h"
 #include <set>
 #endif
 
@@ -50,9 +50,11 @@ private slots:
   void overARidgeTheOtherConditionHolds() {
     Design design = card(160, 220);
     add(design, "box", "gutter", {{"position", 60}, {"length", 90}, {"a", 40}, {"c", 60}});
-    add(design, "box", "s1/ridge", {{"position", 10}, {"length", 40}, {"a", 15}, {"b", 25}, {"c", 30}, {"d", 40}});
+    add(design, "box", "s1/ridge",
+        {{"position", 10}, {"length", 40}, {"a", 15}, {"b", 25}, {"c", 30}, {"d", 40}});
     QVERIFY(!findCode(checked(design), "shut-flat"));
-    const auto edited = setValues(design, StructureId{2}, {{"c", 40}, {"d", 30}}); // right in a valley, wrong here
+    const auto edited =
+        setValues(design, StructureId{2}, {{"c", 40}, {"d", 30}}); // right in a valley, wrong here
     QVERIFY_NEAR(findCode(checked(*edited), "shut-flat")->amount, 20, 1e-9);
   }
   void pokingOutNamesTheEdgeAndTheAmount_data() {
@@ -61,7 +63,8 @@ private slots:
     QTest::addColumn<double>("wall");
     QTest::addColumn<QString>("edge");
     QTest::addColumn<double>("amount");
-    QTest::newRow("fore edge") << "side" << 50.0 << 110.0 << "fore" << 10.0; // a + c = 140 on a page of 130
+    QTest::newRow("fore edge") << "side" << 50.0 << 110.0 << "fore"
+                               << 10.0; // a + c = 140 on a page of 130
     QTest::newRow("bottom") << "side" << -4.0 << 45.0 << "bottom" << 4.0;
     QTest::newRow("top") << "side" << 145.0 << 45.0 << "top" << 15.0;
     QTest::newRow("left of a top fold") << "top" << -2.0 << 45.0 << "left" << 2.0;
@@ -83,7 +86,8 @@ private slots:
   }
   void theReserveIsAdviceOnly() {
     Design design = card();
-    add(design, "box", "gutter", {{"position", 50}, {"a", 30}, {"c", 98.5}}); // 1.5 mm inside, 3 mm wanted
+    add(design, "box", "gutter",
+        {{"position", 50}, {"a", 30}, {"c", 98.5}}); // 1.5 mm inside, 3 mm wanted
     const Analysis a = checked(design);
     QVERIFY(a.verdict == Verdict::Advice);
     QVERIFY_NEAR(findCode(a, "edge-reserve")->amount, 1.5, 1e-9);
@@ -104,7 +108,8 @@ private slots:
     add(design, "box", "s1/ridge", {{"a", 12}, {"c", 20}});
     int count = 0;
     const Analysis a = checked(design);
-    for (const Finding& f : a.findings) count += f.code == "taut";
+    for (const Finding& f : a.findings)
+      count += f.code == "taut";
     QCOMPARE(count, 1);
     QCOMPARE(findCode(a, "taut")->owners.front().value, 1);
   }
@@ -158,8 +163,10 @@ private slots:
   void noVerdictChangesWhenADesignIsMirrored() {
     for (double c : {45.0, 46.0, 110.0}) {
       Design design = card();
-      const StructureId id = add(design, "box", "gutter", {{"a", 30}, {"b", 20}, {"c", c}, {"d", 55}});
-      const auto mirrored = setValues(design, id, swapTwins(boxKind().parameters, design.find(id)->values));
+      const StructureId id =
+          add(design, "box", "gutter", {{"a", 30}, {"b", 20}, {"c", c}, {"d", 55}});
+      const auto mirrored =
+          setValues(design, id, swapTwins(boxKind().parameters, design.find(id)->values));
       const Analysis a = checked(design), b = checked(*mirrored);
       QCOMPARE(a.findings.size(), b.findings.size());
       for (std::size_t k = 0; k < a.findings.size(); ++k) {
@@ -173,7 +180,8 @@ private slots:
     const Design messy = *loadDesign(HINGE_SOURCE_DIR "/bench/cases/messy-50.hinge");
     for (const Design& d : {demo("night-market-mistakes"), insert, messy}) {
       std::set<std::string> said;
-      for (const Finding& f : checked(d).findings) QVERIFY2(said.insert(describe(f, d)).second, describe(f, d).c_str());
+      for (const Finding& f : checked(d).findings)
+        QVERIFY2(said.insert(describe(f, d)).second, describe(f, d).c_str());
     }
     const Analysis a = checked(insert);
     QCOMPARE(std::ranges::count(a.findings, "floppy", &Finding::code), 1);
@@ -203,7 +211,8 @@ private slots:
     const Finding* f = findCode(a, "locked");
     QVERIFY(f);
     QCOMPARE(f->owners.front().value, id.value);
-    QVERIFY(f->amount > 100); // the fore edges are far apart where the strip would hold them together
+    QVERIFY(f->amount >
+            100); // the fore edges are far apart where the strip would hold them together
     QVERIFY(!findCode(a, "torn")); // the same trouble at the pages' own fold
     QVERIFY(!findCode(a, "outside-cover"));
     QVERIFY(!findCode(checked(d), "locked"));
@@ -230,7 +239,8 @@ private slots:
   void nothingIsGluedOverAFoot() {
     Design d = card();
     add(d, "box", "gutter", {{"position", 60}, {"length", 50}, {"a", 30}, {"c", 45}});
-    const StructureId figure = add(d, "figure", "card/page-a", {{"width", 20}, {"height", 20}, {"shape", 0}});
+    const StructureId figure =
+        add(d, "figure", "card/page-a", {{"width", 20}, {"height", 20}, {"shape", 0}});
     bool covered = false, clear = false;
     // Along the page's lower edge and up from it: over the foot of the wall, and away from it.
     for (double position = 20; position <= 160; position += 20)
@@ -239,7 +249,8 @@ private slots:
         if (!moved || !assembleDesign(*moved)) continue;
         const Analysis a = checked(*moved);
         const Finding* f = findCode(a, "foot-covered");
-        // Independently: does the figure's outline hold a point of the line on which the wall stands?
+        // Independently: does the figure's outline hold a point of the line on which the wall
+        // stands?
         const Glue& glue = *a.assembly->glueOf(a.assembly->findPanel("s1/tab-a"));
         const Fold& foot = a.assembly->folds[a.assembly->foldsOf(glue.tab).front()];
         const Glue& flat = *a.assembly->glueOf(a.assembly->findPanel("s2/figure"));
@@ -249,7 +260,8 @@ private slots:
         for (int k = 0; k < kParts; ++k) {
           const Vec2 on = foot.from + (k + 0.5) / kParts * (foot.to - foot.from);
           const Vec2 there = (flat.tabToHost.inverse() * (glue.tabToHost * lift(on))).head<2>();
-          if (contains(a.assembly->panels[flat.tab].outline, there)) length += (foot.to - foot.from).norm() / kParts;
+          if (contains(a.assembly->panels[flat.tab].outline, there))
+            length += (foot.to - foot.from).norm() / kParts;
         }
         if (length > 1) QVERIFY(f);
         if (length == 0) QVERIFY(!f);

@@ -8,7 +8,9 @@ using namespace hinge;
 using namespace hinge::test;
 
 namespace {
-std::vector<Vec3> rectangle(const Vec3& o, const Vec3& u, const Vec3& v) { return {o, o + u, o + u + v, o + v}; }
+std::vector<Vec3> rectangle(const Vec3& o, const Vec3& u, const Vec3& v) {
+  return {o, o + u, o + u + v, o + v};
+}
 const std::vector<Vec3> kPage = rectangle({0, 0, 0}, {80, 0, 0}, {0, 60, 0});
 } // namespace
 
@@ -32,8 +34,13 @@ private slots:
     const Vec3 x(40, 0, 0), z(0, 0, 30);
     const double r = std::sqrt(0.5);
     const std::vector<std::vector<Vec3>> other{
-        rectangle({20, 30, 0}, x, z),    rectangle({20, 30, -0.5}, x, z), rectangle({20, 30, -15}, x, z), rectangle({20, 10, 0}, x, {0, 20, 0}),
-        rectangle({100, 30, -5}, x, z),  rectangle({40, 30, -3}, {40 * r, 0, 40 * r}, {-30 * r, 0, 30 * r}), rectangle({80, 60, -10}, {0, 20, 0}, z)};
+        rectangle({20, 30, 0}, x, z),
+        rectangle({20, 30, -0.5}, x, z),
+        rectangle({20, 30, -15}, x, z),
+        rectangle({20, 10, 0}, x, {0, 20, 0}),
+        rectangle({100, 30, -5}, x, z),
+        rectangle({40, 30, -3}, {40 * r, 0, 40 * r}, {-30 * r, 0, 30 * r}),
+        rectangle({80, 60, -10}, {0, 20, 0}, z)};
     Vec3 place = Vec3::Zero();
     const double depth = crossingDepth(kPage, other[static_cast<std::size_t>(which)], &place);
     QVERIFY_NEAR(depth, depth_mm, 1e-9);
@@ -54,7 +61,8 @@ private slots:
   void aWallInTheWayIsFoundWithItsOpenings() {
     // A V-fold whose panels sweep over a box that stands too near.
     Design d = card();
-    add(d, "vfold", "gutter", {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}, {"ea", 26}});
+    add(d, "vfold", "gutter",
+        {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}, {"ea", 26}});
     add(d, "box", "gutter", {{"position", 80}, {"length", 42}, {"a", 34}, {"c", 46}});
     const Motion motion = Motion::trace(assemble(d));
     const ContactReport report = findContacts(motion);
@@ -66,8 +74,10 @@ private slots:
       for (double deg = 0.5; deg < 180; deg += 0.25) {
         const Pose pose = motion.poseAt(radians(deg));
         std::vector<Vec3> a, b;
-        for (const Vec2& q : motion.assembly().panels[c.first].outline) a.push_back(pose.panels[c.first] * lift(q));
-        for (const Vec2& q : motion.assembly().panels[c.second].outline) b.push_back(pose.panels[c.second] * lift(q));
+        for (const Vec2& q : motion.assembly().panels[c.first].outline)
+          a.push_back(pose.panels[c.first] * lift(q));
+        for (const Vec2& q : motion.assembly().panels[c.second].outline)
+          b.push_back(pose.panels[c.second] * lift(q));
         const bool within = radians(deg) >= c.from_rad && radians(deg) <= c.to_rad;
         (within ? inside : outside) = std::max(within ? inside : outside, crossingDepth(a, b));
       }
@@ -77,7 +87,8 @@ private slots:
   }
   void onlyLimitsTheSearchToTheNamedStructures() {
     Design d = card();
-    add(d, "vfold", "gutter", {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}});
+    add(d, "vfold", "gutter",
+        {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}});
     add(d, "box", "gutter", {{"position", 80}, {"a", 34}, {"c", 46}});
     add(d, "box", "gutter", {{"position", 150}, {"length", 20}, {"a", 10}, {"c", 20}});
     ContactOptions options;
@@ -94,10 +105,11 @@ private slots:
   }
   void depthIsThatOfThePlaceItself() {
     QFETCH(double, over_mm);
-    // A long strip that stands on edge comes down one in two through the plane of the page just before
-    // its end: over the stretch where both are, it is through by half of that stretch, although farther
-    // on, beside the page, it hangs far below.
-    const Vec3 down(2 / std::sqrt(5.0), 0, -1 / std::sqrt(5.0)), up(1 / std::sqrt(5.0), 0, 2 / std::sqrt(5.0));
+    // A long strip that stands on edge comes down one in two through the plane of the page just
+    // before its end: over the stretch where both are, it is through by half of that stretch,
+    // although farther on, beside the page, it hangs far below.
+    const Vec3 down(2 / std::sqrt(5.0), 0, -1 / std::sqrt(5.0)),
+        up(1 / std::sqrt(5.0), 0, 2 / std::sqrt(5.0));
     const auto strip = rectangle(Vec3(80 - over_mm, 30, 0) - 60 * down, 120 * down, 20 * up);
     QVERIFY_NEAR(crossingDepth(kPage, strip), over_mm, 1e-9);
     QVERIFY_NEAR(crossingDepth(kPage, strip, nullptr, DepthOf::Place), 0.5 * over_mm, 1e-9);
@@ -106,7 +118,9 @@ private slots:
   void theDepthOfAPlaceIsNeverMoreThanOfWholeSheets() {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> any(-1, 1);
-    const auto vector = [&](double size) { return Vec3(size * Vec3(any(random), any(random), any(random))); };
+    const auto vector = [&](double size) {
+      return Vec3(size * Vec3(any(random), any(random), any(random)));
+    };
     int crossing = 0, smaller = 0;
     for (int k = 0; k < 400; ++k) {
       const auto sheet = [&] {
@@ -114,7 +128,8 @@ private slots:
         return rectangle(o, u, u.unitOrthogonal() * 40);
       };
       const auto a = sheet(), b = sheet();
-      const double whole = crossingDepth(a, b), place = crossingDepth(a, b, nullptr, DepthOf::Place);
+      const double whole = crossingDepth(a, b),
+                   place = crossingDepth(a, b, nullptr, DepthOf::Place);
       QCOMPARE(whole > 0, place > 0);
       QVERIFY(place <= whole + 1e-9);
       QVERIFY_NEAR(crossingDepth(b, a, nullptr, DepthOf::Place), place, 1e-9);

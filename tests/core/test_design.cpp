@@ -55,11 +55,13 @@ private slots:
     const StructureId id = add(d, "box", "gutter");
     const auto edited = setValues(d, id, {{key.toStdString(), value}});
     QVERIFY(!edited.ok());
-    QVERIFY2(edited.error().place.find(key.toStdString()) != std::string::npos, edited.error().text().c_str());
+    QVERIFY2(edited.error().place.find(key.toStdString()) != std::string::npos,
+             edited.error().text().c_str());
   }
   void impossibleCardsAreRefused_data() {
     QTest::addColumn<double>("width");
-    for (double w : {0.0, -10.0, 5.0, 5000.0}) QTest::addRow("%g mm", w) << w;
+    for (double w : {0.0, -10.0, 5.0, 5000.0})
+      QTest::addRow("%g mm", w) << w;
     QTest::newRow("nan") << std::nan("");
   }
   void impossibleCardsAreRefused() {

@@ -6,11 +6,11 @@
 #include "core/io/report_json.h"
 #include "core/io/text_file.h"
 #include "core/structures/registry.h"
+#include <QDir>
 #include <QFile>
 #include <QTemporaryDir>
-#include <nlohmann/json.hpp>
-#include <QDir>
 #include <csignal>
+#include <nlohmann/json.hpp>
 #include <sstream>
 #include <sys/resource.h>
 #include <sys/stat.h>
@@ -55,7 +55,8 @@ private slots:
     const auto d = designFromJson(text);
     QVERIFY(d.ok());
     const std::string saved = designToJson(*d);
-    for (const char* kept : {"\"rain\"", "\"spine\": 3", "\"colour\": \"amber\""}) QVERIFY2(saved.find(kept) != std::string::npos, kept);
+    for (const char* kept : {"\"rain\"", "\"spine\": 3", "\"colour\": \"amber\""})
+      QVERIFY2(saved.find(kept) != std::string::npos, kept);
     QVERIFY(designToJson(*designFromJson(saved)) == saved);
   }
   void damagedFilesAreRefusedWithPlaceAndCause_data() {
@@ -63,7 +64,10 @@ private slots:
     QTest::addColumn<QString>("code");
     QTest::addColumn<QString>("mentions");
     const std::string good = designToJson(sample());
-    const auto row = [](const char* name, const std::string& text, const char* code, const char* mentions) { QTest::newRow(name) << QString::fromStdString(text) << code << mentions; };
+    const auto row = [](const char* name, const std::string& text, const char* code,
+                        const char* mentions) {
+      QTest::newRow(name) << QString::fromStdString(text) << code << mentions;
+    };
     row("empty", "", "file.syntax", "line 1");
     row("truncated", good.substr(0, good.size() / 2), "file.syntax", "line");
     row("binary", std::string("\x01\x02\x7f{", 4), "file.syntax", "line 1");
@@ -71,19 +75,34 @@ private slots:
     row("a list", "[1, 2]", "file.format", "project");
     row("newer version", replaced(good, "\"version\": 1", "\"version\": 9"), "file.version", "9");
     row("nested deeply", std::string(100000, '['), "file.too-deep", "64");
-    row("nested in an unknown member", replaced(good, "\"title\"", "\"x\": " + std::string(500, '[') + std::string(500, ']') + ", \"title\""), "file.too-deep", "line");
-    row("text for a number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": \"wide\""), "file.member", "card.width_mm");
-    row("negative card", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": -5"), "card.size", "card width");
-    row("huge number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": 1e400"), "file.number", "1e400");
-    row("value out of range", replaced(good, "\"c\": 45.0", "\"c\": -1"), "value.range", "structures[1].values c");
+    row("nested in an unknown member",
+        replaced(good, "\"title\"",
+                 "\"x\": " + std::string(500, '[') + std::string(500, ']') + ", \"title\""),
+        "file.too-deep", "line");
+    row("text for a number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": \"wide\""),
+        "file.member", "card.width_mm");
+    row("negative card", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": -5"), "card.size",
+        "card width");
+    row("huge number", replaced(good, "\"width_mm\": 130.0", "\"width_mm\": 1e400"), "file.number",
+        "1e400");
+    row("value out of range", replaced(good, "\"c\": 45.0", "\"c\": -1"), "value.range",
+        "structures[1].values c");
     row("unknown parameter", replaced(good, "\"c\": 45.0", "\"zz\": 45.0"), "value.unknown", "zz");
-    row("unknown kind", replaced(good, "\"kind\": \"box\"", "\"kind\": \"castle\""), "file.member", "structures[1].kind");
-    row("same id twice", replaced(good, "\"id\": \"s2\"", "\"id\": \"s1\""), "file.member", "structures[1].id");
-    row("no such id", replaced(good, "\"id\": \"s2\"", "\"id\": \"x\""), "file.member", "structures[1].id");
-    row("seat that is not there", replaced(replaced(good, "\"on\": \"gutter\"", "\"on\": \"s7/ridge\""), "s7", "s7"), "seat.missing", "s7/ridge");
-    row("structures no list", replaced(good, "\"structures\": [", "\"structures\": 3, \"old\": ["), "file.member", "structures");
-    row("fold side unknown", replaced(good, "\"fold\": \"side\"", "\"fold\": \"left\""), "file.member", "card.fold");
-    row("unit unknown", replaced(good, "\"unit\": \"mm\"", "\"unit\": \"ell\""), "file.member", "settings.unit");
+    row("unknown kind", replaced(good, "\"kind\": \"box\"", "\"kind\": \"castle\""), "file.member",
+        "structures[1].kind");
+    row("same id twice", replaced(good, "\"id\": \"s2\"", "\"id\": \"s1\""), "file.member",
+        "structures[1].id");
+    row("no such id", replaced(good, "\"id\": \"s2\"", "\"id\": \"x\""), "file.member",
+        "structures[1].id");
+    row("seat that is not there",
+        replaced(replaced(good, "\"on\": \"gutter\"", "\"on\": \"s7/ridge\""), "s7", "s7"),
+        "seat.missing", "s7/ridge");
+    row("structures no list", replaced(good, "\"structures\": [", "\"structures\": 3, \"old\": ["),
+        "file.member", "structures");
+    row("fold side unknown", replaced(good, "\"fold\": \"side\"", "\"fold\": \"left\""),
+        "file.member", "card.fold");
+    row("unit unknown", replaced(good, "\"unit\": \"mm\"", "\"unit\": \"ell\""), "file.member",
+        "settings.unit");
   }
   void damagedFilesAreRefusedWithPlaceAndCause() {
     QFETCH(QString, text);
@@ -98,7 +117,8 @@ private slots:
   }
   void everyPrefixOfAFileIsRefusedWithoutHarm() {
     const std::string good = designToJson(sample());
-    for (std::size_t n = 0; n + 2 < good.size(); n += 7) QVERIFY(!designFromJson(std::string_view(good).substr(0, n)).ok());
+    for (std::size_t n = 0; n + 2 < good.size(); n += 7)
+      QVERIFY(!designFromJson(std::string_view(good).substr(0, n)).ok());
   }
   void flippedBytesNeverCrash() {
     const std::string good = designToJson(sample());
@@ -117,7 +137,8 @@ private slots:
     QTemporaryDir folder;
     const std::string path = folder.filePath(QStringLiteral("a.hinge")).toStdString();
     QVERIFY(saveDesign(sample(), path).ok());
-    const auto missing = saveDesign(sample(), folder.filePath(QStringLiteral("none/b.hinge")).toStdString());
+    const auto missing =
+        saveDesign(sample(), folder.filePath(QStringLiteral("none/b.hinge")).toStdString());
     QVERIFY(!missing.ok());
     QVERIFY(missing.error().place.find("none/b.hinge") != std::string::npos);
     QVERIFY(!writeFile(folder.path().toStdString(), "x").ok()); // a folder is no target
@@ -147,8 +168,12 @@ private slots:
         for (std::size_t k = 0; k < face.size(); ++k) {
           const std::size_t a = face[k], b = face[(k + 1) % face.size()];
           const auto& p = frame["vertices_coords"];
-          const double before = std::hypot(double(flat[a][0]) - double(flat[b][0]), double(flat[a][1]) - double(flat[b][1]));
-          const double after = Vec3(double(p[a][0]) - double(p[b][0]), double(p[a][1]) - double(p[b][1]), double(p[a][2]) - double(p[b][2])).norm();
+          const double before = std::hypot(double(flat[a][0]) - double(flat[b][0]),
+                                           double(flat[a][1]) - double(flat[b][1]));
+          const double after =
+              Vec3(double(p[a][0]) - double(p[b][0]), double(p[a][1]) - double(p[b][1]),
+                   double(p[a][2]) - double(p[b][2]))
+                  .norm();
           QVERIFY_NEAR(after, before, 1e-8);
         }
   }
@@ -191,17 +216,21 @@ private slots:
     QCOMPARE(kinds["structures"].size(), structureKinds().size());
     for (const auto& kind : kinds["structures"])
       for (const auto& p : kind["parameters"])
-        for (const char* key : {"key", "label", "unit", "min", "max", "default", "meaning"}) QVERIFY2(p.contains(key), key);
+        for (const char* key : {"key", "label", "unit", "min", "max", "default", "meaning"})
+          QVERIFY2(p.contains(key), key);
     Design d = card();
     add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", 47}});
     const auto report = nlohmann::json::parse(analysisToJson(checked(d, true)));
     QCOMPARE(report["verdict"].get<std::string>(), std::string("spoiled"));
     const auto& f = report["findings"][0];
-    for (const char* key : {"code", "severity", "elements", "from_deg", "to_deg", "amount", "unit", "message", "mend"}) QVERIFY2(f.contains(key), key);
+    for (const char* key : {"code", "severity", "elements", "from_deg", "to_deg", "amount", "unit",
+                            "message", "mend"})
+      QVERIFY2(f.contains(key), key);
     QCOMPARE(f["mend"]["edits"][0]["key"].get<std::string>(), std::string("d"));
     QVERIFY_NEAR(f["mend"]["edits"][0]["to"].get<double>(), 45, 1e-9);
     const double at[] = {0, 90};
-    const auto sweep = nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), card(), at));
+    const auto sweep =
+        nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), card(), at));
     QCOMPARE(sweep["openings"].size(), std::size_t(2));
     QCOMPARE(sweep["openings"][1]["panels"].size(), std::size_t(2));
   }
@@ -231,10 +260,14 @@ private slots:
   void onlyOrdinaryFilesAreReadAndReplaced_data() {
     QTest::addColumn<QString>("path");
     QTest::addColumn<QString>("mentions");
-    QTest::newRow("pipe") << "pipe" << "pipe";
-    QTest::newRow("folder") << "." << "folder";
-    QTest::newRow("endless device") << "/dev/zero" << "device";
-    QTest::newRow("full device") << "/dev/full" << "device";
+    QTest::newRow("pipe") << "pipe"
+                          << "pipe";
+    QTest::newRow("folder") << "."
+                            << "folder";
+    QTest::newRow("endless device") << "/dev/zero"
+                                    << "device";
+    QTest::newRow("full device") << "/dev/full"
+                                 << "device";
   }
   void onlyOrdinaryFilesAreReadAndReplaced() {
     QFETCH(QString, path);
@@ -244,8 +277,10 @@ private slots:
     const std::string name = QDir(folder.path()).absoluteFilePath(path).toStdString();
     const auto read = readFile(name);
     QVERIFY(!read.ok());
-    QVERIFY2(QString::fromStdString(read.error().message).contains(mentions), read.error().message.c_str());
-    struct stat before {}, after {};
+    QVERIFY2(QString::fromStdString(read.error().message).contains(mentions),
+             read.error().message.c_str());
+    struct stat before {
+    }, after{};
     QCOMPARE(::stat(name.c_str(), &before), 0);
     const auto written = writeFile(name, "text");
     QVERIFY(!written.ok());
@@ -264,13 +299,15 @@ private slots:
   void numbersOfStructuresDoNotRunOver() {
     const std::string text = designToJson(sample());
     for (const char* id : {"s2147483647", "s1000000001", "s99999999999999999999"}) {
-      const auto d = designFromJson(replaced(text, "\"id\": \"s2\"", std::string("\"id\": \"") + id + "\""));
+      const auto d =
+          designFromJson(replaced(text, "\"id\": \"s2\"", std::string("\"id\": \"") + id + "\""));
       QVERIFY2(!d.ok(), id);
       QVERIFY2(d.error().place.find("id") != std::string::npos, d.error().text().c_str());
     }
     const auto last = designFromJson(replaced(text, "\"id\": \"s2\"", "\"id\": \"s1000000000\""));
     QVERIFY(last.ok());
-    const auto more = addStructure(*last, "box", "gutter", startingValues(findStructureKind("box")->parameters));
+    const auto more =
+        addStructure(*last, "box", "gutter", startingValues(findStructureKind("box")->parameters));
     QVERIFY(!more.ok());
     QCOMPARE(more.error().code, std::string("structure.numbers"));
   }
@@ -280,20 +317,24 @@ private slots:
     QVERIFY(!sheet.ok());
     QVERIFY(sheet.error().place.find("settings.sheet") != std::string::npos);
     QVERIFY(sheet.error().message.find("letter") != std::string::npos); // what there is
-    const auto envelope = designFromJson(replaced(text, "\"envelope\": \"to-measure\"", "\"envelope\": \"b99\""));
+    const auto envelope =
+        designFromJson(replaced(text, "\"envelope\": \"to-measure\"", "\"envelope\": \"b99\""));
     QVERIFY(!envelope.ok());
     QVERIFY(envelope.error().message.find("c6") != std::string::npos);
   }
   void foldMarksFacesWhosePlaceIsOneOfMany() {
-    const Motion loose = Motion::trace(assemble(*loadDesign(HINGE_SOURCE_DIR "/bench/cases/inset-22.hinge")));
+    const Motion loose =
+        Motion::trace(assemble(*loadDesign(HINGE_SOURCE_DIR "/bench/cases/inset-22.hinge")));
     const double at[] = {90};
     const auto fold = nlohmann::json::parse(*motionToFold(loose, at));
     const auto& marked = fold["file_frames"][0]["hinge-lantern:arbitrary_faces"];
     int count = 0;
-    for (PanelIndex p : loose.assembly().panels.indices()) count += loose.isLoose(p);
+    for (PanelIndex p : loose.assembly().panels.indices())
+      count += loose.isLoose(p);
     QVERIFY(count > 0);
     QCOMPARE(static_cast<int>(marked.size()), count);
-    for (const auto& face : marked) QVERIFY(loose.isLoose(PanelIndex(face.get<int>())));
+    for (const auto& face : marked)
+      QVERIFY(loose.isLoose(PanelIndex(face.get<int>())));
     const auto guided = nlohmann::json::parse(*motionToFold(Motion::trace(assemble(sample())), at));
     QVERIFY(!guided["file_frames"][0].contains("hinge-lantern:arbitrary_faces"));
   }

@@ -14,14 +14,17 @@ class TestGeometry : public QObject {
   Q_OBJECT
 private slots:
   void theHullHoldsWhenRoundingSetsCornersApart() {
-    // Four corners of a rectangle, each twice with the noise of a rotation: the sorted order of the doubles is not that of the corners.
+    // Four corners of a rectangle, each twice with the noise of a rotation: the sorted order of the
+    // doubles is not that of the corners.
     std::vector<Vec2> points;
     for (const Vec2& p : {Vec2(0, 0), Vec2(39, 0), Vec2(39, 91), Vec2(0, 91)})
-      for (const Vec2& noise : {Vec2(0, 0), Vec2(3e-15, -2e-15), Vec2(-4e-15, 1e-15)}) points.push_back(p + noise);
+      for (const Vec2& noise : {Vec2(0, 0), Vec2(3e-15, -2e-15), Vec2(-4e-15, 1e-15)})
+        points.push_back(p + noise);
     const auto hull = convexHull(points);
     QCOMPARE(hull.size(), std::size_t(4));
     double area = 0;
-    for (std::size_t k = 0; k < 4; ++k) area += 0.5 * cross2(hull[k], hull[(k + 1) % 4]);
+    for (std::size_t k = 0; k < 4; ++k)
+      area += 0.5 * cross2(hull[k], hull[(k + 1) % 4]);
     QVERIFY(std::abs(area - 39 * 91) < 1e-4);
   }
   void areaIsPositiveCounterClockwise() {
@@ -35,7 +38,8 @@ private slots:
     for (const Polygon& part : parts) {
       area += signedArea_mm2(part);
       for (std::size_t i = 0; i < part.size(); ++i)
-        QVERIFY(cross2(part[(i + 1) % part.size()] - part[i], part[(i + 2) % part.size()] - part[(i + 1) % part.size()]) > -1e-9);
+        QVERIFY(cross2(part[(i + 1) % part.size()] - part[i],
+                       part[(i + 2) % part.size()] - part[(i + 1) % part.size()]) > -1e-9);
     }
     QVERIFY_NEAR(area, signedArea_mm2(kL), 1e-9);
     QCOMPARE(parts.size(), std::size_t(2));
@@ -60,12 +64,17 @@ private slots:
   void crossingOutlinesAreFound() {
     QFETCH(int, which);
     QFETCH(bool, simple);
-    const std::vector<Polygon> all{kSquare, {{0, 0}, {10, 10}, {10, 0}, {0, 10}}, {{0, 0}, {10, 0}, {10, 10}, {5, 0}, {0, 10}},
-                                   {{0, 0}, {10, 0}, {4, 0}, {4, 5}}, {{0, 0}, {10, 0}, {10, 0}, {0, 10}}, {{0, 0}, {1, 1}}};
+    const std::vector<Polygon> all{kSquare,
+                                   {{0, 0}, {10, 10}, {10, 0}, {0, 10}},
+                                   {{0, 0}, {10, 0}, {10, 10}, {5, 0}, {0, 10}},
+                                   {{0, 0}, {10, 0}, {4, 0}, {4, 5}},
+                                   {{0, 0}, {10, 0}, {10, 0}, {0, 10}},
+                                   {{0, 0}, {1, 1}}};
     QCOMPARE(isSimple(all[static_cast<std::size_t>(which)]), simple);
   }
   void windowsArePartOfTheOutline() {
-    const Polygon sheet{{0, 0}, {40, 0}, {40, 30}, {0, 30}}, window{{10, 10}, {16, 10}, {16, 18}, {10, 18}};
+    const Polygon sheet{{0, 0}, {40, 0}, {40, 30}, {0, 30}},
+        window{{10, 10}, {16, 10}, {16, 18}, {10, 18}};
     const auto one = withWindow(sheet, window);
     QVERIFY(one);
     QVERIFY_NEAR(signedArea_mm2(*one), 1200 - 48, 1e-9);
@@ -80,7 +89,8 @@ private slots:
     QCOMPARE(rings.windows.size(), std::size_t(2));
     QCOMPARE(edgesOf(*two).size(), std::size_t(4 + 4 + 3));
     double area = 0;
-    for (const Polygon& part : convexParts(*two)) area += signedArea_mm2(part);
+    for (const Polygon& part : convexParts(*two))
+      area += signedArea_mm2(part);
     QVERIFY_NEAR(area, signedArea_mm2(*two), 1e-6);
     QVERIFY_NEAR(overlapArea_mm2(*two, window), 0, 1e-9);
   }

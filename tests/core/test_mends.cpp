@@ -15,11 +15,15 @@ private slots:
   void everyMendRemovesItsFindingAndSpoilsNothingElse_data() {
     QTest::addColumn<QString>("code");
     QTest::addColumn<ParameterValues>("values");
-    QTest::newRow("pokes out at the fore edge") << "outside-cover" << ParameterValues{{"position", 50}, {"a", 30}, {"c", 110}};
-    QTest::newRow("pokes out at the end") << "outside-cover" << ParameterValues{{"position", 150}, {"a", 30}, {"c", 45}};
-    QTest::newRow("does not shut") << "shut-flat" << ParameterValues{{"a", 30}, {"b", 34}, {"c", 45}, {"d", 45}};
+    QTest::newRow("pokes out at the fore edge")
+        << "outside-cover" << ParameterValues{{"position", 50}, {"a", 30}, {"c", 110}};
+    QTest::newRow("pokes out at the end")
+        << "outside-cover" << ParameterValues{{"position", 150}, {"a", 30}, {"c", 45}};
+    QTest::newRow("does not shut")
+        << "shut-flat" << ParameterValues{{"a", 30}, {"b", 34}, {"c", 45}, {"d", 45}};
     QTest::newRow("goes taut") << "taut" << ParameterValues{{"a", 40}, {"c", 33}};
-    QTest::newRow("tab over the gutter") << "tab-crosses-fold" << ParameterValues{{"a", 8}, {"c", 40}, {"tab", 12}};
+    QTest::newRow("tab over the gutter")
+        << "tab-crosses-fold" << ParameterValues{{"a", 8}, {"c", 40}, {"tab", 12}};
     QTest::newRow("tab too narrow") << "tab-narrow" << ParameterValues{{"tab", 3}};
   }
   void everyMendRemovesItsFindingAndSpoilsNothingElse() {
@@ -36,7 +40,8 @@ private slots:
     const Analysis after = checked(*mended);
     QVERIFY(!findCode(after, code.toStdString()));
     QVERIFY(after.verdict != Verdict::Spoiled);
-    for (const MendEdit& edit : f->mend->edits) QVERIFY_NEAR(std::remainder(edit.to, 0.5), 0, 1e-9); // on the lattice
+    for (const MendEdit& edit : f->mend->edits)
+      QVERIFY_NEAR(std::remainder(edit.to, 0.5), 0, 1e-9); // on the lattice
   }
   void aProposedMendThatSpoilsSomethingElseIsNotTaken() {
     // The wall's exact length would push the box into the reserve and past the fore edge.
@@ -50,7 +55,8 @@ private slots:
       if (!f.mend) continue;
       const Analysis after = checked(*applyMend(*off, *f.mend));
       for (const Finding& g : after.findings) {
-        const bool before = std::ranges::any_of(a.findings, [&](const Finding& old) { return sameTrouble(old, g); });
+        const bool before = std::ranges::any_of(
+            a.findings, [&](const Finding& old) { return sameTrouble(old, g); });
         QVERIFY2(before || g.severity != Severity::Spoils, describe(g, *off).c_str());
       }
     }
@@ -62,17 +68,26 @@ private slots:
     for (int k = 0; k < 12; ++k) {
       Design d = card();
       const double a = 15 + 40 * any(random), c = 20 + 70 * any(random);
-      const auto values = ParameterValues{{"position", 20 + 60 * any(random)}, {"length", 40}, {"a", a}, {"b", a}, {"c", c}, {"d", c}, {"tab", 10}};
+      const auto values = ParameterValues{{"position", 20 + 60 * any(random)},
+                                          {"length", 40},
+                                          {"a", a},
+                                          {"b", a},
+                                          {"c", c},
+                                          {"d", c},
+                                          {"tab", 10}};
       const auto first = addStructure(d, "box", "gutter", values);
       if (!first) continue;
-      const auto spoiled = setValues(first->design, first->id, {{"d", c + 8 * (any(random) - 0.5)}});
+      const auto spoiled =
+          setValues(first->design, first->id, {{"d", c + 8 * (any(random) - 0.5)}});
       if (!spoiled || !assembleDesign(*spoiled)) continue;
       const Analysis before = checked(*spoiled, true);
       for (const Finding& f : before.findings) {
         if (!f.mend) continue;
         ++mends;
         for (const Finding& g : checked(*applyMend(*spoiled, *f.mend)).findings)
-          QVERIFY(g.severity != Severity::Spoils || std::ranges::any_of(before.findings, [&](const Finding& old) { return sameTrouble(old, g); }));
+          QVERIFY(g.severity != Severity::Spoils ||
+                  std::ranges::any_of(before.findings,
+                                      [&](const Finding& old) { return sameTrouble(old, g); }));
       }
     }
     QVERIFY(mends > 5);
@@ -88,10 +103,12 @@ private slots:
     });
     QCOMPARE(told, std::size_t(1));
     QVERIFY(a.findings.front().mendSought);
-    for (std::size_t k = 1; k < a.findings.size(); ++k) QVERIFY(!a.findings[k].mendSought && !a.findings[k].mend);
+    for (std::size_t k = 1; k < a.findings.size(); ++k)
+      QVERIFY(!a.findings[k].mendSought && !a.findings[k].mend);
     QVERIFY(a.verdict == verdict);
     searchMends(a); // and goes on where it left off
-    for (const Finding& f : a.findings) QVERIFY(f.mendSought);
+    for (const Finding& f : a.findings)
+      QVERIFY(f.mendSought);
   }
   void mendsStayOnSixteenthsForInchUsers() {
     Design design = card(127, 177.8);
@@ -100,11 +117,13 @@ private slots:
     const Analysis a = checked(design, true);
     const Finding* f = findCode(a, "outside-cover");
     QVERIFY(f && f->mend);
-    for (const MendEdit& edit : f->mend->edits) QVERIFY_NEAR(std::remainder(edit.to, 25.4 / 16), 0, 1e-9);
+    for (const MendEdit& edit : f->mend->edits)
+      QVERIFY_NEAR(std::remainder(edit.to, 25.4 / 16), 0, 1e-9);
   }
   void aCollisionIsMendedByMovingApart() {
     Design d = card();
-    add(d, "vfold", "gutter", {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}, {"ea", 26}});
+    add(d, "vfold", "gutter",
+        {{"position", 40}, {"alpha", 40}, {"gamma1", 80}, {"la", 66}, {"lc", 40}, {"ea", 26}});
     add(d, "box", "gutter", {{"position", 80}, {"length", 42}, {"a", 34}, {"c", 46}});
     const Analysis a = checked(d, true);
     const Finding* f = findCode(a, "panels-hit");

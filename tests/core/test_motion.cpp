@@ -12,7 +12,8 @@ namespace {
 
 Design market() {
   Design d = card();
-  add(d, "vfold", "gutter", {{"position", 35}, {"alpha", 62}, {"gamma1", 80}, {"la", 60}, {"lc", 40}});
+  add(d, "vfold", "gutter",
+      {{"position", 35}, {"alpha", 62}, {"gamma1", 80}, {"la", 60}, {"lc", 40}});
   add(d, "box", "gutter", {{"position", 80}, {"length", 40}, {"a", 34}, {"c", 46}});
   add(d, "box", "gutter", {{"position", 125}, {"length", 46}, {"a", 42}, {"c", 54}});
   add(d, "box", "s3/ridge", {{"position", 9}, {"length", 28}, {"a", 16}, {"c", 34}});
@@ -48,14 +49,16 @@ private slots:
       y[k] -= 2 * h;
       placeBlock(m, block, y, poses);
       evaluateClosure(m, block, poses, minus);
-      const double error = ((plus.residual - minus.residual) / (2 * h) - at.jacobian.col(k)).cwiseAbs().maxCoeff();
+      const double error =
+          ((plus.residual - minus.residual) / (2 * h) - at.jacobian.col(k)).cwiseAbs().maxCoeff();
       QVERIFY2(error < 1e-6, fmt::format("column {} off by {}", k, error).c_str());
     }
   }
   void everyStructureOfTheMarketIsABlockOfItsOwn() {
     const Motion motion = Motion::trace(assemble(market()));
     QCOMPARE(motion.parts().size(), std::size_t(4));
-    for (const Block& block : motion.parts()) QCOMPARE(block.steps.size(), std::size_t(2));
+    for (const Block& block : motion.parts())
+      QCOMPARE(block.steps.size(), std::size_t(2));
     QCOMPARE(motion.mobility(), 0);
     QVERIFY_NEAR(motion.low_rad(), 0, 0);
     QVERIFY_NEAR(motion.high_rad(), kPi, 0);
@@ -65,14 +68,23 @@ private slots:
     const Assembly& assembly = motion.assembly();
     for (double deg = 0; deg <= 180; deg += 2.5) {
       const Pose pose = motion.poseAt(radians(deg));
-      QVERIFY2(pose.residual_mm < 1e-8, fmt::format("residual {} at {}", pose.residual_mm, deg).c_str());
+      QVERIFY2(pose.residual_mm < 1e-8,
+               fmt::format("residual {} at {}", pose.residual_mm, deg).c_str());
       for (PanelIndex p : assembly.panels.indices()) {
         QVERIFY(pose.placed[p]);
-        QVERIFY((pose.panels[p].linear() * pose.panels[p].linear().transpose() - Eigen::Matrix3d::Identity()).norm() < 1e-9);
+        QVERIFY((pose.panels[p].linear() * pose.panels[p].linear().transpose() -
+                 Eigen::Matrix3d::Identity())
+                    .norm() < 1e-9);
       }
       for (const Fold& fold : assembly.folds)
-        for (const Vec2& end : {fold.from, fold.to}) QVERIFY((pose.panels[fold.left] * lift(end) - pose.panels[fold.right] * lift(end)).norm() < 1e-7);
-      for (const Glue& glue : assembly.glues) QVERIFY(((pose.panels[glue.host] * glue.tabToHost).matrix() - pose.panels[glue.tab].matrix()).norm() < 1e-9);
+        for (const Vec2& end : {fold.from, fold.to})
+          QVERIFY(
+              (pose.panels[fold.left] * lift(end) - pose.panels[fold.right] * lift(end)).norm() <
+              1e-7);
+      for (const Glue& glue : assembly.glues)
+        QVERIFY(
+            ((pose.panels[glue.host] * glue.tabToHost).matrix() - pose.panels[glue.tab].matrix())
+                .norm() < 1e-9);
     }
   }
   void foldsKeepTheirMountainOrValley() {
@@ -80,10 +92,13 @@ private slots:
     for (double deg : {20.0, 90.0, 160.0}) {
       const Pose pose = motion.poseAt(radians(deg));
       for (const Fold& fold : motion.assembly().folds) {
-        const Vec3 axis = pose.panels[fold.left].linear() * lift((fold.to - fold.from).normalized());
-        const Vec3 n1 = pose.panels[fold.left].linear().col(2), n2 = pose.panels[fold.right].linear().col(2);
+        const Vec3 axis =
+            pose.panels[fold.left].linear() * lift((fold.to - fold.from).normalized());
+        const Vec3 n1 = pose.panels[fold.left].linear().col(2),
+                   n2 = pose.panels[fold.right].linear().col(2);
         const double angle = -std::atan2(n1.cross(n2).dot(axis), n1.dot(n2));
-        QVERIFY2(fold.sense == FoldSense::Valley ? angle > 0 : angle < 0, fmt::format("{} at {} deg: {}", fold.key, deg, angle).c_str());
+        QVERIFY2(fold.sense == FoldSense::Valley ? angle > 0 : angle < 0,
+                 fmt::format("{} at {} deg: {}", fold.key, deg, angle).c_str());
       }
     }
   }
@@ -91,15 +106,19 @@ private slots:
     const Motion motion = Motion::trace(assemble(market()));
     for (const Pose& pose : {motion.shutPose(), motion.poseAt(0)})
       for (PanelIndex p : motion.assembly().panels.indices())
-        for (const Vec2& c : motion.assembly().panels[p].outline) QVERIFY_NEAR((pose.panels[p] * lift(c)).x(), 0, 1e-9);
+        for (const Vec2& c : motion.assembly().panels[p].outline)
+          QVERIFY_NEAR((pose.panels[p] * lift(c)).x(), 0, 1e-9);
   }
   void pagesFollowTheWorldFrameOfTheHandbook() {
     const Motion motion = Motion::trace(assemble(card(100, 160)));
     for (double deg : {0.0, 33.0, 90.0, 180.0}) {
       const Pose pose = motion.poseAt(radians(deg));
       const double s = std::sin(radians(deg) / 2), c = std::cos(radians(deg) / 2);
-      QVERIFY((worldPoint(motion, pose, "card/page-a", {-100, 160}) - Vec3(-100 * s, 160, 100 * c)).norm() < 1e-9);
-      QVERIFY((worldPoint(motion, pose, "card/page-b", {100, 0}) - Vec3(100 * s, 0, 100 * c)).norm() < 1e-9);
+      QVERIFY((worldPoint(motion, pose, "card/page-a", {-100, 160}) - Vec3(-100 * s, 160, 100 * c))
+                  .norm() < 1e-9);
+      QVERIFY(
+          (worldPoint(motion, pose, "card/page-b", {100, 0}) - Vec3(100 * s, 0, 100 * c)).norm() <
+          1e-9);
     }
   }
   void aPoseDoesNotDependOnWhatWasAskedBefore() {
@@ -107,14 +126,17 @@ private slots:
     const Motion one = Motion::trace(assembly), two = Motion::trace(assembly);
     (void)one.poseAt(radians(179));
     const Pose a = one.poseAt(radians(61.7)), b = two.poseAt(radians(61.7));
-    for (PanelIndex p : assembly->panels.indices()) QVERIFY(a.panels[p].matrix() == b.panels[p].matrix());
+    for (PanelIndex p : assembly->panels.indices())
+      QVERIFY(a.panels[p].matrix() == b.panels[p].matrix());
   }
   void theQuickPoseIsTheTracedOne() {
     const auto assembly = assemble(market());
     const Motion motion = Motion::trace(assembly);
     for (double deg : {8.0, 77.0, 171.0}) {
-      const Pose quick = Motion::quickPose(*assembly, radians(deg)), traced = motion.poseAt(radians(deg));
-      for (PanelIndex p : assembly->panels.indices()) QVERIFY((quick.panels[p].matrix() - traced.panels[p].matrix()).norm() < 1e-7);
+      const Pose quick = Motion::quickPose(*assembly, radians(deg)),
+                 traced = motion.poseAt(radians(deg));
+      for (PanelIndex p : assembly->panels.indices())
+        QVERIFY((quick.panels[p].matrix() - traced.panels[p].matrix()).norm() < 1e-7);
     }
   }
   void nearTheFlatStatesThePosesStayAccurate() {
@@ -133,7 +155,9 @@ private slots:
   }
   void structuresThatCannotExistAreNamedAndTheOthersMove() {
     Design d = market();
-    const StructureId bad = add(d, "box", "gutter", {{"position", 5}, {"length", 20}, {"a", 60}, {"b", 5}, {"c", 10}, {"d", 20}});
+    const StructureId bad =
+        add(d, "box", "gutter",
+            {{"position", 5}, {"length", 20}, {"a", 60}, {"b", 5}, {"c", 10}, {"d", 20}});
     const Motion motion = Motion::trace(assemble(d));
     QCOMPARE(motion.impossible(), std::vector<StructureId>{bad});
     const Pose pose = motion.poseAt(radians(90));
@@ -165,35 +189,49 @@ private slots:
     QCOMPARE(motion.mobility(), 3);
   }
   void twoStripsSideBySideMakeOneGuidedBlock() {
-    // A platform of two legs and a divided table over the gutter, built by hand from panels: without a middle wall it
-    // has one freedom more than a box, and the engine must see that from the joints alone.
+    // A platform of two legs and a divided table over the gutter, built by hand from panels:
+    // without a middle wall it has one freedom more than a box, and the engine must see that from
+    // the joints alone.
     Assembly assembly = *assemble(card());
     AssemblyBuilder builder(assembly, StructureId{1});
     const PieceIndex piece = builder.piece("piece", "strip");
-    const PanelIndex one = builder.panel(piece, "one", "one", PanelUse::Wall, {{0, 0}, {30, 0}, {30, 40}, {0, 40}});
-    const PanelIndex two = builder.panel(piece, "two", "two", PanelUse::Wall, {{30, 0}, {60, 0}, {60, 40}, {30, 40}});
-    const PanelIndex three = builder.panel(piece, "three", "three", PanelUse::Wall, {{60, 0}, {90, 0}, {90, 40}, {60, 40}});
-    const PanelIndex tabA = builder.panel(piece, "tab-a", "tab a", PanelUse::Tab, {{-10, 0}, {0, 0}, {0, 40}, {-10, 40}});
-    const PanelIndex tabB = builder.panel(piece, "tab-b", "tab b", PanelUse::Tab, {{90, 0}, {100, 0}, {100, 40}, {90, 40}});
+    const PanelIndex one =
+        builder.panel(piece, "one", "one", PanelUse::Wall, {{0, 0}, {30, 0}, {30, 40}, {0, 40}});
+    const PanelIndex two =
+        builder.panel(piece, "two", "two", PanelUse::Wall, {{30, 0}, {60, 0}, {60, 40}, {30, 40}});
+    const PanelIndex three = builder.panel(piece, "three", "three", PanelUse::Wall,
+                                           {{60, 0}, {90, 0}, {90, 40}, {60, 40}});
+    const PanelIndex tabA = builder.panel(piece, "tab-a", "tab a", PanelUse::Tab,
+                                          {{-10, 0}, {0, 0}, {0, 40}, {-10, 40}});
+    const PanelIndex tabB = builder.panel(piece, "tab-b", "tab b", PanelUse::Tab,
+                                          {{90, 0}, {100, 0}, {100, 40}, {90, 40}});
     builder.fold("f0", "f0", tabA, one, {0, 0}, {0, 40}, FoldSense::Mountain, 0);
     builder.fold("f1", "f1", one, two, {30, 0}, {30, 40}, FoldSense::Mountain, -kPi / 2);
     builder.fold("f2", "f2", two, three, {60, 0}, {60, 40}, FoldSense::Mountain, -kPi / 2);
     builder.fold("f3", "f3", three, tabB, {90, 0}, {90, 40}, FoldSense::Mountain, 0);
     const Seat gutter = *assembly.findSeat("gutter");
-    const auto glueTo = [&](PanelIndex tab, int side, const Iso3& flat) { builder.glue(tab, gutter.sides[static_cast<std::size_t>(side)].panel, gutter.sides[static_cast<std::size_t>(side)].toPiece * flat); };
+    const auto glueTo = [&](PanelIndex tab, int side, const Iso3& flat) {
+      builder.glue(tab, gutter.sides[static_cast<std::size_t>(side)].panel,
+                   gutter.sides[static_cast<std::size_t>(side)].toPiece * flat);
+    };
     glueTo(tabA, 0, planarFrame({40, 60}, Vec2::UnitX(), Vec2::UnitY()));
     glueTo(tabB, 1, planarFrame({40 + 90, 60}, -Vec2::UnitX(), Vec2::UnitY()));
     QVERIFY(builder.status().ok());
     const double t = radians(150);
-    builder.placement(gutter, {one, two, three}, [t](double opening) -> std::optional<std::vector<Iso3>> {
-      const double s = std::sin(opening / 2), c = std::cos(opening / 2);
-      const Vec3 A(-40 * s, 60, 40 * c), B(40 * s, 60, 40 * c), y = Vec3::UnitY();
-      const double half = (B - A).norm() / 2 - 15, h2 = 900 - half * half;
-      if (h2 < 1) return std::nullopt;
-      const Vec3 d1 = Vec3(half, 0, std::sqrt(h2)) / 30, d2 = Vec3::UnitX(), d3 = Vec3(half, 0, -std::sqrt(h2)) / 30;
-      const auto at = [&](const Vec3& start, const Vec3& dir, double from) { return frame(start - from * dir, dir, y, dir.cross(y)); };
-      return std::vector<Iso3>{at(A, d1, 0), at(A + 30 * d1, d2, 30), at(A + 30 * d1 + 30 * d2, d3, 60)};
-    });
+    builder.placement(gutter, {one, two, three},
+                      [t](double opening) -> std::optional<std::vector<Iso3>> {
+                        const double s = std::sin(opening / 2), c = std::cos(opening / 2);
+                        const Vec3 A(-40 * s, 60, 40 * c), B(40 * s, 60, 40 * c), y = Vec3::UnitY();
+                        const double half = (B - A).norm() / 2 - 15, h2 = 900 - half * half;
+                        if (h2 < 1) return std::nullopt;
+                        const Vec3 d1 = Vec3(half, 0, std::sqrt(h2)) / 30, d2 = Vec3::UnitX(),
+                                   d3 = Vec3(half, 0, -std::sqrt(h2)) / 30;
+                        const auto at = [&](const Vec3& start, const Vec3& dir, double from) {
+                          return frame(start - from * dir, dir, y, dir.cross(y));
+                        };
+                        return std::vector<Iso3>{at(A, d1, 0), at(A + 30 * d1, d2, 30),
+                                                 at(A + 30 * d1 + 30 * d2, d3, 60)};
+                      });
     const Motion motion = Motion::trace(std::make_shared<const Assembly>(assembly));
     QVERIFY(motion.impossible().empty());
     QCOMPARE(motion.parts().size(), std::size_t(1));

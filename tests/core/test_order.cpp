@@ -10,11 +10,14 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// The order of work: every joint once, each while the hand reaches it, and what no order leaves room for.
+// The order of work: every joint once, each while the hand reaches it, and what no order leaves
+// room for.
 
 namespace {
 
-AssemblyOrder orderOf(const Design& design) { return assemblyOrder(Motion::trace(assemble(design)), radians(design.card.display_deg)); }
+AssemblyOrder orderOf(const Design& design) {
+  return assemblyOrder(Motion::trace(assemble(design)), radians(design.card.display_deg));
+}
 
 Design with(const Design& design, const PieceWork& work) {
   const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
@@ -42,8 +45,11 @@ private slots:
   void whatStandsInABoxIsGluedBeforeItsLastSide() {
     QFETCH(double, lid);
     Design d = card(200, 200);
-    const StructureId outer = add(d, "cube", "gutter", {{"position", 40}, {"w", 100}, {"depth", 100}, {"h", 60}, {"lid", lid}});
-    const StructureId inner = add(d, "box", "gutter", {{"position", 80}, {"length", 20}, {"a", 12}, {"c", 15}});
+    const StructureId outer =
+        add(d, "cube", "gutter",
+            {{"position", 40}, {"w", 100}, {"depth", 100}, {"h", 60}, {"lid", lid}});
+    const StructureId inner =
+        add(d, "box", "gutter", {{"position", 80}, {"length", 20}, {"a", 12}, {"c", 15}});
     const AssemblyOrder order = orderOf(d);
     QVERIFY(order.unreachable.empty());
     int lastOuter = -1, lastInner = -1;
@@ -55,7 +61,8 @@ private slots:
       }
     QVERIFY(lastInner >= 0);
     QVERIFY2(lastInner < lastOuter, "the box is closed over what still has to be glued");
-    for (const JoinStep& step : order.steps) QVERIFY(!step.byShutting);
+    for (const JoinStep& step : order.steps)
+      QVERIFY(!step.byShutting);
     // Beside the cube there is no such hurry: the later structure comes later.
     const auto beside = setValues(d, inner, {{"position", 160}});
     QVERIFY(beside.ok());
@@ -63,7 +70,8 @@ private slots:
     QCOMPARE(free.steps.back().joins.back().owner->value, inner.value);
   }
   void whatLiesUnderAFootIsGluedFirst() {
-    // The boat of the landing stage, pushed under the wall of the ticket booth that stands on the deck.
+    // The boat of the landing stage, pushed under the wall of the ticket booth that stands on the
+    // deck.
     Design d = demo("landing-stage");
     const StructureId boat{4}, booth{2};
     const auto stepsOf = [&](const Design& design, StructureId owner) {
@@ -71,7 +79,8 @@ private slots:
       const AssemblyOrder order = orderOf(design);
       for (std::size_t k = 0; k < order.steps.size(); ++k)
         for (const Join& join : order.steps[k].joins)
-          if (join.owner == owner && join.kind == JoinKind::Glue) all.push_back(static_cast<int>(k));
+          if (join.owner == owner && join.kind == JoinKind::Glue)
+            all.push_back(static_cast<int>(k));
       return all;
     };
     const Design under = *setValues(d, boat, {{"position", 50}});
@@ -82,27 +91,33 @@ private slots:
     const AssemblyOrder order = orderOf(under);
     for (std::size_t k = 0; k < order.steps.size(); ++k)
       for (const Join& join : order.steps[k].joins)
-        if (join.owner == booth && assembly->panels[join.second].key == "s2/tab-b") foot = static_cast<int>(k);
+        if (join.owner == booth && assembly->panels[join.second].key == "s2/tab-b")
+          foot = static_cast<int>(k);
     QVERIFY(foot >= 0);
     QVERIFY(stepsOf(under, boat).front() < foot);
   }
   void everyJointOfTheStartingDesignsIsMadeOnce_data() {
     QTest::addColumn<QString>("file");
     for (const auto& entry : std::filesystem::directory_iterator(HINGE_SOURCE_DIR "/demo"))
-      if (entry.path().extension() == ".hinge") QTest::newRow(entry.path().stem().c_str()) << QString::fromStdString(entry.path().stem().string());
+      if (entry.path().extension() == ".hinge")
+        QTest::newRow(entry.path().stem().c_str())
+            << QString::fromStdString(entry.path().stem().string());
   }
   void everyJointOfTheStartingDesignsIsMadeOnce() {
     QFETCH(QString, file);
     const Design design = demo(file.toStdString());
     const auto assembly = assemble(design);
-    const AssemblyOrder order = assemblyOrder(Motion::trace(assembly), radians(design.card.display_deg));
+    const AssemblyOrder order =
+        assemblyOrder(Motion::trace(assembly), radians(design.card.display_deg));
     QCOMPARE(order.unreachable.size(), std::size_t(0));
     std::set<std::size_t> glues, links;
     std::set<HingeIndex> hinges;
     std::size_t all = 0;
     for (const JoinStep& step : order.steps)
       for (const Join& join : step.joins) {
-        glues.insert(join.glues.begin(), join.glues.end()), links.insert(join.links.begin(), join.links.end()), hinges.insert(join.hinges.begin(), join.hinges.end());
+        glues.insert(join.glues.begin(), join.glues.end()),
+            links.insert(join.links.begin(), join.links.end()),
+            hinges.insert(join.hinges.begin(), join.hinges.end());
         all += join.glues.size() + join.links.size() + join.hinges.size();
       }
     QCOMPARE(glues.size(), assembly->glues.size());
@@ -133,7 +148,8 @@ private slots:
     // The same lantern with the band round its outside.
     Design design = demo("pop-up-lantern");
     for (WorkJoint& joint : design.structures.front().work->joints)
-      if (joint.kind == WorkJoint::Kind::Elastic) joint.on = "card/page-b", joint.to = {10, 10}, joint.at = {0, -60};
+      if (joint.kind == WorkJoint::Kind::Elastic)
+        joint.on = "card/page-b", joint.to = {10, 10}, joint.at = {0, -60};
     const AssemblyOrder order = orderOf(design);
     QVERIFY(order.unreachable.empty());
     QVERIFY(stepOf(order, JoinKind::Band) >= 0);
@@ -174,15 +190,19 @@ private slots:
     QCOMPARE(order.steps.size(), std::size_t(2));
     QVERIFY(order.steps[0].joins.front().kind == JoinKind::Pivot);
     QCOMPARE(order.steps[0].before, 1);
-    QVERIFY(QString::fromStdString(describe(order, design, *assemble(design)).front()).contains("before step 2 shuts it in"));
+    QVERIFY(QString::fromStdString(describe(order, design, *assemble(design)).front())
+                .contains("before step 2 shuts it in"));
   }
   void slotsThatRunAskewAreOutOfReachInAnyOrder() {
-    // A second V-fold locked into a first by two slots that run towards the point in which all creases meet, one of them farther
-    // from the creases than the other: it moves as one, but the slots are never parallel.
+    // A second V-fold locked into a first by two slots that run towards the point in which all
+    // creases meet, one of them farther from the creases than the other: it moves as one, but the
+    // slots are never parallel.
     Design design = card(150, 150);
-    add(design, "vfold", "gutter", {{"position", 75}, {"alpha", 60}, {"beta", 45}, {"la", 60}, {"lb", 60}});
+    add(design, "vfold", "gutter",
+        {{"position", 75}, {"alpha", 60}, {"beta", 45}, {"la", 60}, {"lb", 60}});
     const auto first = assemble(design);
-    const Fold& crease = first->folds[first->findFold("s1/crease")]; // its flat frame begins where all creases meet
+    const Fold& crease =
+        first->folds[first->findFold("s1/crease")]; // its flat frame begins where all creases meet
     const double away = 30;
     PieceWork work;
     work.outline = {{-35, 10}, {35, 10}, {35, 60}, {-35, 60}};
@@ -192,7 +212,8 @@ private slots:
       const double inFirst = radians(a ? 20 : 35), inSecond = radians(a ? 24 : 39);
       const Seat& face = *first->findSeat(key);
       const Panel& panel = first->panels[face.sides[0].panel];
-      const Vec2 apex(0, 0), along = (crease.to - crease.from).normalized(), middle = boundsOf(panel.outline).centre();
+      const Vec2 apex(0, 0), along = (crease.to - crease.from).normalized(),
+                             middle = boundsOf(panel.outline).centre();
       const double side = cross2(along, middle) > 0 ? 1 : -1;
       const Vec2 way = Eigen::Rotation2Dd(side * inFirst) * along;
       WorkJoint joint;
@@ -209,7 +230,8 @@ private slots:
     design = with(design, work);
     const Analysis analysis = checked(design);
     std::string all;
-    for (const Finding& f : analysis.findings) all += describe(f, design) + "; ";
+    for (const Finding& f : analysis.findings)
+      all += describe(f, design) + "; ";
     QVERIFY2(analysis.motion->impossible().empty(), all.c_str());
     const Finding* found = findCode(analysis, "unreachable");
     QVERIFY2(found, all.c_str());
@@ -217,7 +239,8 @@ private slots:
     QVERIFY(findCode(analysis, "slots-askew"));
   }
   void aRigidPieceOnTwoPanelsIsGluedOnInOneGo() {
-    // A strip with no score glued over two panels of the same card page at two places: one body, two glued areas.
+    // A strip with no score glued over two panels of the same card page at two places: one body,
+    // two glued areas.
     Design design = card(120, 150);
     PieceWork brace = plainStrip(60, 10);
     WorkJoint one, two;

@@ -3,12 +3,12 @@
 #include "core/checks/solve_piece.h"
 #include "core/geom/subdivision.h"
 #include "core/io/design_json.h"
-#include "core/structures/arrange.h"
-#include "core/structures/closure.h"
-#include "core/structures/piece.h"
 #include "core/production/flat_piece.h"
 #include "core/states/pocket.h"
+#include "core/structures/arrange.h"
+#include "core/structures/closure.h"
 #include "core/structures/names.h"
+#include "core/structures/piece.h"
 #include "core/structures/registry.h"
 #include "core/structures/wrap.h"
 #include <random>
@@ -17,14 +17,17 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// Free pieces: what is worked into them, how they are joined, and that the engine puts them together as closed forms say.
+// Free pieces: what is worked into them, how they are joined, and that the engine puts them
+// together as closed forms say.
 
 namespace {
 
 using Kind = WorkLine::Kind;
 
-/// Face coordinates of a point beside the gutter of a single fold: `y_mm` along it, `out_mm` away from it.
-WorkJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm, bool byFace) {
+/// Face coordinates of a point beside the gutter of a single fold: `y_mm` along it, `out_mm` away
+/// from it.
+WorkJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm,
+                 bool byFace) {
   WorkJoint joint;
   joint.on = std::string("card/page-") + page, joint.at = at, joint.byFace = byFace;
   const bool a = page == 'a';
@@ -35,10 +38,12 @@ WorkJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double
 
 PieceWork strip(const std::vector<double>& widths, double height, const std::vector<Kind>& kinds) {
   double sum = 0;
-  for (double w : widths) sum += w;
+  for (double w : widths)
+    sum += w;
   PieceWork work = plainStrip(sum, height);
   double x = 0;
-  for (std::size_t k = 0; k < kinds.size(); ++k) x += widths[k], work.lines.push_back({kinds[k], {x, 0}, {x, height}});
+  for (std::size_t k = 0; k < kinds.size(); ++k)
+    x += widths[k], work.lines.push_back({kinds[k], {x, 0}, {x, height}});
   return work;
 }
 
@@ -46,31 +51,38 @@ PieceWork strip(const std::vector<double>& widths, double height, const std::vec
 Design overGutter(double a, double b, double c, double d, const std::vector<double>& slant = {}) {
   Design design = card(150, 150);
   PieceWork work = strip({8, c, d, 8}, 40, {Kind::Mountain, Kind::Mountain, Kind::Mountain});
-  for (std::size_t k = 0; k < slant.size(); ++k) work.lines[k].to.x() += slant[k];
-  work.joints = {onPage('a', design, {4, 20}, 60, a - 4, true), onPage('b', design, {12 + c + d, 20}, 60, b - 4, true)};
+  for (std::size_t k = 0; k < slant.size(); ++k)
+    work.lines[k].to.x() += slant[k];
+  work.joints = {onPage('a', design, {4, 20}, 60, a - 4, true),
+                 onPage('b', design, {12 + c + d, 20}, 60, b - 4, true)};
   const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
   if (!added) qFatal("%s", added.error().text().c_str());
   return added->design;
 }
 
-Motion trace(const Design& design) { return Motion::trace(assemble(design)); }
+Motion trace(const Design& design) {
+  return Motion::trace(assemble(design));
+}
 
 } // namespace
 
 class TestPieces : public QObject {
   Q_OBJECT
 private slots:
-  // --- lines across a sheet --------------------------------------------------------------------------------------------
+  // --- lines across a sheet
+  // --------------------------------------------------------------------------------------------
   void crossingLinesPartASheetIntoFaces() {
     const Polygon square{{0, 0}, {10, 0}, {10, 10}, {0, 10}};
     const Subdivision parts = subdivide(square, {{{5, 0}, {5, 10}}, {{0, 4}, {10, 4}}});
     QCOMPARE(parts.faces.size(), std::size_t(4));
     QCOMPARE(parts.borders.size(), std::size_t(4));
     double area = 0;
-    for (const Polygon& face : parts.faces) area += signedArea_mm2(face);
+    for (const Polygon& face : parts.faces)
+      area += signedArea_mm2(face);
     QVERIFY_NEAR(area, 100.0, 1e-9);
     for (const auto& border : parts.borders) {
-      const Vec2 along = (border.to - border.from).normalized(), left(-along.y(), along.x()), middle = 0.5 * (border.from + border.to);
+      const Vec2 along = (border.to - border.from).normalized(), left(-along.y(), along.x()),
+                 middle = 0.5 * (border.from + border.to);
       QVERIFY(contains(parts.faces[border.left], middle + 0.1 * left));
       QVERIFY(contains(parts.faces[border.right], middle - 0.1 * left));
     }
@@ -82,31 +94,40 @@ private slots:
     QCOMPARE(parts.faces.front().size(), std::size_t(5)); // the foot of the line is a corner
   }
   void facesComeFromLeftToRight() {
-    const Subdivision parts = subdivide({{0, 0}, {30, 0}, {30, 5}, {0, 5}}, {{{20, 0}, {20, 5}}, {{10, 0}, {12, 5}}});
+    const Subdivision parts =
+        subdivide({{0, 0}, {30, 0}, {30, 5}, {0, 5}}, {{{20, 0}, {20, 5}}, {{10, 0}, {12, 5}}});
     QCOMPARE(parts.faces.size(), std::size_t(3));
-    for (std::size_t k = 1; k < 3; ++k) QVERIFY(centroidOf(parts.faces[k]).x() > centroidOf(parts.faces[k - 1]).x());
+    for (std::size_t k = 1; k < 3; ++k)
+      QVERIFY(centroidOf(parts.faces[k]).x() > centroidOf(parts.faces[k - 1]).x());
   }
   void manyRandomLinesKeepTheWholeArea() {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> at(0, 100);
     for (int round = 0; round < 40; ++round) {
       std::vector<Edge> lines;
-      for (int k = 0; k < 6; ++k) lines.push_back({{at(random), 0}, {at(random), 60}});
+      for (int k = 0; k < 6; ++k)
+        lines.push_back({{at(random), 0}, {at(random), 60}});
       const Subdivision parts = subdivide({{0, 0}, {100, 0}, {100, 60}, {0, 60}}, lines);
       double area = 0;
-      for (const Polygon& face : parts.faces) area += signedArea_mm2(face);
+      for (const Polygon& face : parts.faces)
+        area += signedArea_mm2(face);
       QVERIFY_NEAR(area, 6000.0, 1e-6);
       // Euler: faces = 1 + lines + inner crossings.
       int crossings = 0;
       for (std::size_t i = 0; i < 6; ++i)
-        for (std::size_t j = i + 1; j < 6; ++j) crossings += (lines[i].first.x() - lines[j].first.x()) * (lines[i].second.x() - lines[j].second.x()) < 0;
+        for (std::size_t j = i + 1; j < 6; ++j)
+          crossings += (lines[i].first.x() - lines[j].first.x()) *
+                           (lines[i].second.x() - lines[j].second.x()) <
+                       0;
       QCOMPARE(parts.faces.size(), static_cast<std::size_t>(7 + crossings));
     }
   }
 
-  // --- the strip as makers think of it ------------------------------------------------------------------------------------
+  // --- the strip as makers think of it
+  // ------------------------------------------------------------------------------------
   void scoresReadFromTheLeftEnd() {
-    const PieceWork work = strip({10, 25.4, 30, 8}, 20, {Kind::Mountain, Kind::Valley, Kind::Mountain});
+    const PieceWork work =
+        strip({10, 25.4, 30, 8}, 20, {Kind::Mountain, Kind::Valley, Kind::Mountain});
     const auto marks = scoreMarks(work);
     QCOMPARE(marks.size(), std::size_t(3));
     QVERIFY_NEAR(marks[1].low_mm, 35.4, 1e-12);
@@ -140,7 +161,8 @@ private slots:
     const auto more = withScores(work, {12, 30, 44, 52});
     QVERIFY(more.ok());
     QCOMPARE(more->lines.size(), std::size_t(4));
-    QVERIFY(more->lines[0].kind == Kind::Mountain && more->lines[1].kind == Kind::Valley && more->lines[2].kind == Kind::Mountain && more->lines[3].kind == Kind::Valley);
+    QVERIFY(more->lines[0].kind == Kind::Mountain && more->lines[1].kind == Kind::Valley &&
+            more->lines[2].kind == Kind::Mountain && more->lines[3].kind == Kind::Valley);
     const auto fewer = withScores(*more, {12});
     QCOMPARE(fewer->lines.size(), std::size_t(1));
     QVERIFY(!withScores(work, {20, 10}).ok());
@@ -167,7 +189,8 @@ private slots:
     QVERIFY_NEAR(boundsOf(last->structures[0].work->outline).size().x(), 120.0, 1e-12);
   }
 
-  // --- motion against closed forms ----------------------------------------------------------------------------------------
+  // --- motion against closed forms
+  // ----------------------------------------------------------------------------------------
   void aStripOverTheGutterIsTheBoxOfTheSameSizes_data() {
     QTest::addColumn<double>("a");
     QTest::addColumn<double>("b");
@@ -188,7 +211,8 @@ private slots:
       // Planar four-bar, kinematics b: the intersection of two circles away from the gutter.
       const double t = radians(deg), S = std::sin(t / 2), C = std::cos(t / 2);
       const Vec2 A0(-a * S, a * C), B0(b * S, b * C);
-      const double D = (B0 - A0).norm(), u = D / 2 + (c - d) * (c + d) / (2 * D), h = std::sqrt(c * c - u * u);
+      const double D = (B0 - A0).norm(), u = D / 2 + (c - d) * (c + d) / (2 * D),
+                   h = std::sqrt(c * c - u * u);
       const Vec2 e = (B0 - A0) / D, n(-e.y(), e.x());
       const Vec2 Q = A0 + u * e + h * n;
       QVERIFY_NEAR(crease.x(), Q.x(), 1e-6);
@@ -219,7 +243,8 @@ private slots:
     std::uniform_real_distribution<double> foot(18, 60), wall(20, 80);
     int exact = 0, off = 0;
     for (int round = 0; round < 120; ++round) {
-      const double a = foot(random), b = foot(random), c = wall(random), d = round % 2 ? a + c - b : wall(random);
+      const double a = foot(random), b = foot(random), c = wall(random),
+                   d = round % 2 ? a + c - b : wall(random);
       if (d < 5 || c + d < std::abs(a - b) + 2) continue;
       const Motion motion = trace(overGutter(a, b, c, d));
       if (!motion.impossible().empty()) continue;
@@ -232,11 +257,14 @@ private slots:
         // Or what is nearer: panels folded the other way along the pages.
         double nearest = defect;
         for (double s : {-1.0, 1.0})
-          for (double r : {-1.0, 1.0}) nearest = std::min(nearest, std::abs(a + s * c - b - r * d));
-        QVERIFY2(std::abs(gap - nearest) < 1e-6, fmt::format("{} {} {} {}: {} against {}", a, b, c, d, gap, nearest).c_str());
+          for (double r : {-1.0, 1.0})
+            nearest = std::min(nearest, std::abs(a + s * c - b - r * d));
+        QVERIFY2(std::abs(gap - nearest) < 1e-6,
+                 fmt::format("{} {} {} {}: {} against {}", a, b, c, d, gap, nearest).c_str());
         ++off;
       }
-      for (double t : motion.nodeOpenings()) QVERIFY(motion.poseAt(t).residual_mm < 1e-6);
+      for (double t : motion.nodeOpenings())
+        QVERIFY(motion.poseAt(t).residual_mm < 1e-6);
     }
     QVERIFY(exact > 30 && off > 10);
   }
@@ -249,7 +277,8 @@ private slots:
     QVERIFY(mend.has_value());
     const auto mended = applyMend(*bad, *mend);
     QVERIFY(mended.ok());
-    for (const Finding& f : checked(*mended).findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, *mended).c_str());
+    for (const Finding& f : checked(*mended).findings)
+      QVERIFY2(f.severity != Severity::Spoils, describe(f, *mended).c_str());
     QVERIFY_NEAR(scoreMarks(*mended->structures[0].work)[2].low_mm, 66.0, 1e-6);
   }
   void aSlotTurnsAboutTheCommonLineAtOneDistanceFromBothCreases() {
@@ -259,12 +288,14 @@ private slots:
     for (double deg : {10.0, 60.0, 120.0, 170.0}) {
       const Pose pose = motion.poseAt(radians(deg));
       const Hinge& slot = motion.assembly().hinges[HingeIndex(0)];
-      const Iso3 a = pose.panels[slot.first] * slot.onFirst, b = pose.panels[slot.second] * slot.onSecond;
+      const Iso3 a = pose.panels[slot.first] * slot.onFirst,
+                 b = pose.panels[slot.second] * slot.onSecond;
       QVERIFY_NEAR((a.translation() - b.translation()).norm(), 0.0, 1e-7);
       QVERIFY_NEAR(a.linear().col(1).dot(b.linear().col(1)), 1.0, 1e-9);
       // A rhombus of sides 28: both sheets are folded alike.
       const auto bend = [&](const char* left, const char* right) {
-        const Vec3 u = pose.panels[motion.assembly().findPanel(left)].linear().col(0), v = pose.panels[motion.assembly().findPanel(right)].linear().col(0);
+        const Vec3 u = pose.panels[motion.assembly().findPanel(left)].linear().col(0),
+                   v = pose.panels[motion.assembly().findPanel(right)].linear().col(0);
         return std::acos(std::clamp(u.dot(v), -1.0, 1.0));
       };
       QVERIFY_NEAR(bend("s1/panel-2", "s1/panel-3"), bend("s2/panel-1", "s2/panel-2"), 1e-7);
@@ -278,8 +309,12 @@ private slots:
     for (double deg : {1.0, 40.0, 90.0, 150.0, 179.0}) {
       const Pose pose = motion.poseAt(radians(deg));
       const Hinge& slide = motion.assembly().hinges[HingeIndex(0)];
-      const double way = ((pose.panels[slide.first] * slide.onFirst).inverse() * pose.panels[slide.second] * slide.onSecond).translation().y();
-      const double t = radians(deg), foot = a * std::cos(t) + std::sqrt(s * s - a * a * std::sin(t) * std::sin(t));
+      const double way = ((pose.panels[slide.first] * slide.onFirst).inverse() *
+                          pose.panels[slide.second] * slide.onSecond)
+                             .translation()
+                             .y();
+      const double t = radians(deg),
+                   foot = a * std::cos(t) + std::sqrt(s * s - a * a * std::sin(t) * std::sin(t));
       QVERIFY_NEAR(way, foot - 50, 1e-6); // the strap meets the insert at 50 when the slide is at 0
     }
   }
@@ -292,11 +327,13 @@ private slots:
       const Pose pose = motion.poseAt(radians(deg));
       for (const Hinge& h : assembly.hinges) {
         if (h.kind != HingeKind::Pivot) continue;
-        const Iso3 between = (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
+        const Iso3 between =
+            (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
         QVERIFY_NEAR(between.translation().norm(), 0.0, 1e-7); // the pin holds
-        QVERIFY_NEAR(between.linear()(1, 1), 1.0, 1e-9);        // in the plane
+        QVERIFY_NEAR(between.linear()(1, 1), 1.0, 1e-9);       // in the plane
       }
-      const Vec3 arm = pose.panels[assembly.findPanel("card/page-b")].linear().transpose() * pose.panels[assembly.findPanel("s2/panel-1")].linear().col(1);
+      const Vec3 arm = pose.panels[assembly.findPanel("card/page-b")].linear().transpose() *
+                       pose.panels[assembly.findPanel("s2/panel-1")].linear().col(1);
       (deg == 90 ? first : last) = std::atan2(arm.y(), arm.x());
     }
     QVERIFY2(std::abs(last - first) > radians(20), "the pull waves the arm");
@@ -308,15 +345,22 @@ private slots:
     const Assembly& a = motion.assembly();
     const auto between = [&](double deg) {
       const Pose pose = motion.poseAt(radians(deg));
-      const Vec3 pageA = pose.panels[a.findPanel("card/page-a")].linear() * Vec3(-1, 0, 0), pageB = pose.panels[a.findPanel("card/page-b")].linear() * Vec3(1, 0, 0);
+      const Vec3 pageA = pose.panels[a.findPanel("card/page-a")].linear() * Vec3(-1, 0, 0),
+                 pageB = pose.panels[a.findPanel("card/page-b")].linear() * Vec3(1, 0, 0);
       return degrees(std::acos(std::clamp(pageA.dot(pageB), -1.0, 1.0)));
     };
     QVERIFY_NEAR(between(60), 90.0, 1e-6);
-    for (double deg : {120.0, 150.0, 180.0}) QVERIFY_NEAR(between(deg), 180.0, 1e-5);
+    for (double deg : {120.0, 150.0, 180.0})
+      QVERIFY_NEAR(between(deg), 180.0, 1e-5);
     const auto& slide = a.hinges[a.pulls.front().hinge];
-    for (const auto& [deg, way] : {std::pair{40.0, 0.0}, {120.0, 0.0}, {150.0, 9.0}, {180.0, 18.0}}) {
+    for (const auto& [deg, way] :
+         {std::pair{40.0, 0.0}, {120.0, 0.0}, {150.0, 9.0}, {180.0, 18.0}}) {
       const Pose pose = motion.poseAt(radians(deg));
-      QVERIFY_NEAR(((pose.panels[slide.first] * slide.onFirst).inverse() * pose.panels[slide.second] * slide.onSecond).translation().y(), way, 1e-7);
+      QVERIFY_NEAR(((pose.panels[slide.first] * slide.onFirst).inverse() *
+                    pose.panels[slide.second] * slide.onSecond)
+                       .translation()
+                       .y(),
+                   way, 1e-7);
     }
     QCOMPARE(openingText(d.card, radians(60)), std::string("90°"));
     QCOMPARE(openingText(d.card, radians(150)), std::string("180° and pulled 50 %"));
@@ -333,7 +377,10 @@ private slots:
     const Motion quick = trace(d);
     const PanelIndex wall = plain.assembly().findPanel("s1/wall-a");
     QVERIFY(wall.valid());
-    for (double deg : {20.0, 50.0, 80.0}) QVERIFY((plain.poseAt(radians(2 * deg)).panels[wall].matrix() - quick.poseAt(radians(deg)).panels[wall].matrix()).norm() < 1e-6);
+    for (double deg : {20.0, 50.0, 80.0})
+      QVERIFY((plain.poseAt(radians(2 * deg)).panels[wall].matrix() -
+               quick.poseAt(radians(deg)).panels[wall].matrix())
+                  .norm() < 1e-6);
     QVERIFY(checked(d).findings.empty());
   }
   void halfShellsRiseAsASarrusLinkage() {
@@ -344,14 +391,17 @@ private slots:
       const Iso3 low = pose.panels[motion.assembly().findPanel("card/page-b")];
       const PanelIndex top = [&] {
         for (PanelIndex p : motion.assembly().panels.indices())
-          if (motion.assembly().panels[p].owner && std::abs(signedArea_mm2(motion.assembly().panels[p].outline)) > 5000) return p;
+          if (motion.assembly().panels[p].owner &&
+              std::abs(signedArea_mm2(motion.assembly().panels[p].outline)) > 5000)
+            return p;
         return PanelIndex();
       }();
       QVERIFY(top.valid());
       // Parallel, straight above, at twice the height of a petal: 2 * 24 * sin(fold angle).
       const double bend = radians(60.0 * deg / 180.0);
       QVERIFY_NEAR(std::abs(low.linear().col(2).dot(pose.panels[top].linear().col(2))), 1.0, 1e-9);
-      const Vec3 apart = low.inverse() * (pose.panels[top] * lift(centroidOf(motion.assembly().panels[top].outline)));
+      const Vec3 apart = low.inverse() * (pose.panels[top] *
+                                          lift(centroidOf(motion.assembly().panels[top].outline)));
       QVERIFY_NEAR(apart.z(), 2 * 24 * std::sin(bend), 1e-6);
     }
   }
@@ -364,38 +414,47 @@ private slots:
     QVERIFY_NEAR(findCode(one, "floppy")->amount, 1.0, 1e-12);
     d = *removeStructure(d, StructureId{2});
     QVERIFY_NEAR(findCode(checked(d), "floppy")->amount, 2.0, 1e-12);
-    QVERIFY2(!findCode(checked(d), "shut-flat"), "where a loose piece comes to lie says nothing of its sizes");
+    QVERIFY2(!findCode(checked(d), "shut-flat"),
+             "where a loose piece comes to lie says nothing of its sizes");
   }
   void puttingTogetherIsTheSameEveryTime() {
     const Design d = demo("steps-in-the-fold");
     const Motion first = trace(d), second = trace(d);
     const Pose a = first.poseAt(1.0), b = second.poseAt(1.0);
-    for (PanelIndex p : first.assembly().panels.indices()) QVERIFY_NEAR((a.panels[p].matrix() - b.panels[p].matrix()).norm(), 0.0, 1e-15);
+    for (PanelIndex p : first.assembly().panels.indices())
+      QVERIFY_NEAR((a.panels[p].matrix() - b.panels[p].matrix()).norm(), 0.0, 1e-15);
   }
   void jointsAskewByLessThanPaperKnowsAreTaken() {
-    // Typed to a hundredth of a millimetre the feet are no longer parallel to the last digit; the rings stay open by as much.
+    // Typed to a hundredth of a millimetre the feet are no longer parallel to the last digit; the
+    // rings stay open by as much.
     Design d = overGutter(40, 40, 52, 52);
     PieceWork work = *d.structures[0].work;
     work.joints[0].to.x() += 0.004;
     const Analysis askew = checked(*setWork(d, StructureId{1}, work));
-    QVERIFY2(askew.findings.empty(), askew.findings.empty() ? "" : describe(askew.findings.front(), d).c_str());
+    QVERIFY2(askew.findings.empty(),
+             askew.findings.empty() ? "" : describe(askew.findings.front(), d).c_str());
     work.joints[0].to.x() += 3;
-    QVERIFY2(findCode(checked(*setWork(d, StructureId{1}, work)), "impossible"), "3 mm askew cannot be glued");
+    QVERIFY2(findCode(checked(*setWork(d, StructureId{1}, work)), "impossible"),
+             "3 mm askew cannot be glued");
   }
   void foldsWithTheWrongMarksCannotBePutTogether() {
     Design d = overGutter(40, 40, 52, 52);
     PieceWork work = *d.structures[0].work;
-    work.lines[1].kind = Kind::Valley; // two panels over the gutter bulge away from it only with a mountain
+    work.lines[1].kind =
+        Kind::Valley; // two panels over the gutter bulge away from it only with a mountain
     work.lines[0].kind = work.lines[2].kind = Kind::Mountain;
     const Analysis analysis = checked(*setWork(d, StructureId{1}, work));
-    // Pushed towards the gutter it lies below the pages at a mid opening, or it does not close at all.
+    // Pushed towards the gutter it lies below the pages at a mid opening, or it does not close at
+    // all.
     QVERIFY(analysis.verdict == Verdict::Spoiled);
   }
 
-  // --- what the program works out ---------------------------------------------------------------------------------------
+  // --- what the program works out
+  // ---------------------------------------------------------------------------------------
   void evenStepsLieFlatWhateverTheirNumber_data() {
     QTest::addColumn<int>("steps");
-    for (int n : {1, 2, 3, 5}) QTest::addRow("%d", n) << n;
+    for (int n : {1, 2, 3, 5})
+      QTest::addRow("%d", n) << n;
   }
   void evenStepsLieFlatWhateverTheirNumber() {
     QFETCH(int, steps);
@@ -406,7 +465,8 @@ private slots:
     const auto widths = panelWidths_mm(*work);
     QCOMPARE(widths.size(), static_cast<std::size_t>(2 * steps + 2));
     double treads = 0, risers = 0;
-    for (std::size_t k = 1; k + 1 < widths.size(); ++k) (k % 2 ? treads : risers) += widths[k];
+    for (std::size_t k = 1; k + 1 < widths.size(); ++k)
+      (k % 2 ? treads : risers) += widths[k];
     QVERIFY_NEAR(treads, 54.0, 1e-9); // feet of the demo: 60 up the one page, 54 out on the other
     QVERIFY_NEAR(risers, 60.0, 1e-9);
     const auto stepped = setWork(d, StructureId{1}, *work);
@@ -420,27 +480,35 @@ private slots:
     d = *removeStructure(*removeStructure(d, StructureId{3}), StructureId{2});
     PieceWork moved = *d.structures[0].work;
     const Vec2 by(200, -30);
-    for (Vec2& p : moved.outline) p += by;
-    for (WorkLine& line : moved.lines) line.from += by, line.to += by;
-    for (WorkJoint& joint : moved.joints) joint.at += by;
-    const auto here = evenSteps(d, StructureId{1}, 3), there = evenSteps(*setWork(d, StructureId{1}, moved), StructureId{1}, 3);
+    for (Vec2& p : moved.outline)
+      p += by;
+    for (WorkLine& line : moved.lines)
+      line.from += by, line.to += by;
+    for (WorkJoint& joint : moved.joints)
+      joint.at += by;
+    const auto here = evenSteps(d, StructureId{1}, 3),
+               there = evenSteps(*setWork(d, StructureId{1}, moved), StructureId{1}, 3);
     QVERIFY(here.ok());
     QVERIFY2(there.ok(), there.ok() ? "" : there.error().text().c_str());
     QCOMPARE(there->lines.size(), here->lines.size());
-    for (std::size_t k = 0; k < here->lines.size(); ++k) QVERIFY((there->lines[k].from - here->lines[k].from).norm() < 1e-9);
+    for (std::size_t k = 0; k < here->lines.size(); ++k)
+      QVERIFY((there->lines[k].from - here->lines[k].from).norm() < 1e-9);
     QCOMPARE(there->joints.size(), here->joints.size());
-    for (std::size_t k = 0; k < here->joints.size(); ++k) QVERIFY((there->joints[k].at - here->joints[k].at).norm() < 1e-9);
+    for (std::size_t k = 0; k < here->joints.size(); ++k)
+      QVERIFY((there->joints[k].at - here->joints[k].at).norm() < 1e-9);
   }
   void whatIsNotGluedOnBothSidesMakesNoSteps() {
     const Design d = demo("canal-frames");
     QVERIFY(evenSteps(d, StructureId{1}, 0).error().code == "steps.range");
     PieceWork one = *d.structures[0].work;
     one.joints.pop_back();
-    QVERIFY(evenSteps(*setWork(d, StructureId{1}, one), StructureId{1}, 2).error().code == "steps.not-glued");
+    QVERIFY(evenSteps(*setWork(d, StructureId{1}, one), StructureId{1}, 2).error().code ==
+            "steps.not-glued");
     QVERIFY(evenSteps(d, StructureId{99}, 2).error().code == "structure.missing");
   }
 
-  // --- checks of joints --------------------------------------------------------------------------------------------------
+  // --- checks of joints
+  // --------------------------------------------------------------------------------------------------
   void slitsThatDoNotMeetAreFound() {
     Design d = demo("lamp-lattice");
     PieceWork work = *d.structures[1].work;
@@ -448,7 +516,8 @@ private slots:
     const Analysis analysis = checked(*setWork(d, d.structures[1].id, work));
     const Finding* f = findCode(analysis, "slot-short");
     QVERIFY(f);
-    // The face is slit to half a millimetre past the meeting point, the piece only 20 mm of what it needs up to there.
+    // The face is slit to half a millimetre past the meeting point, the piece only 20 mm of what it
+    // needs up to there.
     QVERIFY_NEAR(f->amount, work.joints[0].at.y() - 20 - 0.5, 1e-6);
   }
   void aCatchClosesTheMouthOfASlit() {
@@ -456,18 +525,21 @@ private slots:
     // What is cut of the second sheet, and the length of bare cuts in it.
     const auto cuts = [](const Design& design) {
       const auto assembly = assemble(design);
-      const FlatPiece flat = flatPiece(*assembly, assembly->panels[assembly->findPanel("s2/panel-1")].piece);
+      const FlatPiece flat =
+          flatPiece(*assembly, assembly->panels[assembly->findPanel("s2/panel-1")].piece);
       double length = 0;
       int closed = 0;
       for (const FlatLine& line : flat.lines) {
         if (line.kind != LineKind::Cut) continue;
         closed += line.closed;
-        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k) length += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
+        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k)
+          length += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
       }
       return std::pair{closed, length};
     };
     PieceWork work = *d.structures[1].work;
-    for (WorkJoint& joint : work.joints) joint.catch_mm = 0;
+    for (WorkJoint& joint : work.joints)
+      joint.catch_mm = 0;
     const Design open = *setWork(d, d.structures[1].id, work);
     const auto held = cuts(d), loose = cuts(open);
     QCOMPARE(loose.first, 1); // its rim, with both slits in it
@@ -478,11 +550,15 @@ private slots:
     // The catch changes nothing of how it moves.
     const Motion with = trace(d), without = trace(open);
     const PanelIndex p = with.assembly().findPanel("s2/panel-1");
-    QVERIFY((with.poseAt(1.2).panels[p].matrix() - without.poseAt(1.2).panels[p].matrix()).norm() < 1e-6);
+    QVERIFY((with.poseAt(1.2).panels[p].matrix() - without.poseAt(1.2).panels[p].matrix()).norm() <
+            1e-6);
     QVERIFY(checked(d).findings.empty());
-    for (WorkJoint& joint : work.joints) joint.catch_mm = 45;
-    QCOMPARE(assembleDesign(*setWork(d, d.structures[1].id, work)).error().code, std::string("slit.catch"));
-    for (WorkJoint& joint : work.joints) joint.catch_mm = -1;
+    for (WorkJoint& joint : work.joints)
+      joint.catch_mm = 45;
+    QCOMPARE(assembleDesign(*setWork(d, d.structures[1].id, work)).error().code,
+             std::string("slit.catch"));
+    for (WorkJoint& joint : work.joints)
+      joint.catch_mm = -1;
     QCOMPARE(setWork(d, d.structures[1].id, work).error().code, std::string("work.catch"));
   }
   void aFilmIsTautWhereItIsTooShort() {
@@ -493,9 +569,11 @@ private slots:
     const Analysis analysis = checked(*setWork(d, d.structures[2].id, work));
     const Finding* f = findCode(analysis, "film-taut");
     QVERIFY(f);
-    // Ends 37 mm apart along the front and 40 mm across: |37 + 40 e^it| = 60 at 2 asin-free cosine: cos t = (3600-2969)/2960.
+    // Ends 37 mm apart along the front and 40 mm across: |37 + 40 e^it| = 60 at 2 asin-free cosine:
+    // cos t = (3600-2969)/2960.
     QVERIFY_NEAR(f->amount, 77.0 - 60.0, 1e-2);
-    QVERIFY_NEAR(degrees(f->to_rad), degrees(std::acos((3600.0 - 37 * 37 - 40 * 40) / (2 * 37 * 40))), 0.05);
+    QVERIFY_NEAR(degrees(f->to_rad),
+                 degrees(std::acos((3600.0 - 37 * 37 - 40 * 40) / (2 * 37 * 40))), 0.05);
   }
   void aBandMustPullAndNotBeDrawnTooFar() {
     Design d = demo("pop-up-lantern");
@@ -529,7 +607,8 @@ private slots:
     // What is left for glue lies beside everything that slides.
     QCOMPARE(pockets.front().strips.size(), std::size_t(2));
     double glued = 0;
-    for (const Polygon& strip : pockets.front().strips) glued += std::abs(signedArea_mm2(strip));
+    for (const Polygon& strip : pockets.front().strips)
+      glued += std::abs(signedArea_mm2(strip));
     QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4, d.stock.thickness_mm)), 1e-6);
   }
   void aPocketThatIsTooNarrowIsFound_data() {
@@ -552,8 +631,11 @@ private slots:
     }
     const Finding* f = findCode(analysis, code.toStdString());
     QVERIFY(f);
-    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm), right = width - 41 - 0.5 * band, play = slidePlay_mm(4, d.stock.thickness_mm);
-    QVERIFY_NEAR(f->amount, code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right, 1e-9);
+    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm), right = width - 41 - 0.5 * band,
+                 play = slidePlay_mm(4, d.stock.thickness_mm);
+    QVERIFY_NEAR(f->amount,
+                 code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right,
+                 1e-9);
     QVERIFY(f->mend.has_value()); // a wider front
     QVERIFY(!findCode(checked(*applyMend(d, *f->mend)), code.toStdString()));
   }
@@ -561,7 +643,8 @@ private slots:
     Design d = demo("ferry-pass");
     PieceWork stop = plainStrip(6, 20);
     WorkJoint glue = d.structures[2].work->joints.front();
-    glue.at = {3, 10}, glue.to = {98, 70}, glue.turn_deg = 0; // beside the band's right end, at 60 + 30.92
+    glue.at = {3, 10}, glue.to = {98, 70},
+    glue.turn_deg = 0; // beside the band's right end, at 60 + 30.92
     stop.joints = {glue};
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, stop)->design;
     QVERIFY(!findCode(checked(d), "pocket-tight"));
@@ -577,7 +660,8 @@ private slots:
     QCOMPARE(wraps.size(), std::size_t(1));
     QCOMPARE(wraps.front().layers, 1);
     QVERIFY_NEAR(wraps.front().width_mm, 60.0, 1e-9);
-    // Half a turn round one layer and to the middle of its own paper at each of two folds, a millimetre of play.
+    // Half a turn round one layer and to the middle of its own paper at each of two folds, a
+    // millimetre of play.
     QVERIFY_NEAR(wraps.front().needed_mm, 60 + 1 + kPi * d.stock.thickness_mm, 1e-9);
     QVERIFY_NEAR(wraps.front().inside_mm, wraps.front().needed_mm, 1e-6);
     Design thick = d;
@@ -600,21 +684,25 @@ private slots:
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, mat)->design;
     const auto wraps = wrapsOf(*assemble(d), d.stock.thickness_mm);
     QCOMPARE(wraps.front().layers, 2);
-    QVERIFY_NEAR(wraps.front().needed_mm - wraps.front().inside_mm, 0.5 * kPi * d.stock.thickness_mm, 1e-6);
+    QVERIFY_NEAR(wraps.front().needed_mm - wraps.front().inside_mm,
+                 0.5 * kPi * d.stock.thickness_mm, 1e-6);
   }
   void aStrapFromTheFrontIsFoldedTheOtherWay() {
     Design d = demo("ferry-pass");
     d = *removeStructure(d, StructureId{4});
     PieceWork band = plainStrip(50, 6);
     WorkJoint glue;
-    glue.at = {25, 3}, glue.on = "s1/panel-1", glue.to = {30, 30}; // its back on the face of the insert
+    glue.at = {25, 3}, glue.on = "s1/panel-1",
+    glue.to = {30, 30}; // its back on the face of the insert
     band.joints = {glue};
     const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, band);
     const auto work = wrappedRound(added->design, added->id, 10);
     QVERIFY2(work.ok(), work.ok() ? "" : work.error().text().c_str());
-    for (const WorkLine& line : work->lines) QVERIFY(line.kind == Kind::Mountain);
+    for (const WorkLine& line : work->lines)
+      QVERIFY(line.kind == Kind::Mountain);
     const Analysis analysis = checked(*setWork(added->design, added->id, *work));
-    QVERIFY(!findCode(analysis, "impossible") && !findCode(analysis, "strap-tight") && !findCode(analysis, "floppy"));
+    QVERIFY(!findCode(analysis, "impossible") && !findCode(analysis, "strap-tight") &&
+            !findCode(analysis, "floppy"));
     QCOMPARE(wrapsOf(*analysis.assembly, d.stock.thickness_mm).size(), std::size_t(1));
   }
   void whatLiesOnNothingIsNotWrapped() {
@@ -623,7 +711,8 @@ private slots:
     Design loose = demo("ferry-pass");
     PieceWork work = *loose.structures[3].work;
     work.joints.erase(work.joints.begin());
-    QVERIFY(wrappedRound(*setWork(loose, StructureId{4}, work), StructureId{4}, 8).error().code == "wrap.lies-on-nothing");
+    QVERIFY(wrappedRound(*setWork(loose, StructureId{4}, work), StructureId{4}, 8).error().code ==
+            "wrap.lies-on-nothing");
     QVERIFY(wrappedRound(demo("ferry-pass"), StructureId{4}, 45).error().code == "wrap.narrow");
   }
   void limbsInOneLayerThatMeetAreFound() {
@@ -632,25 +721,35 @@ private slots:
     // A longer right arm reaches over the left one.
     const auto item = d.find(StructureId{4});
     PieceWork work = *item->work;
-    for (Vec2& p : work.outline) p.x() = p.x() > 6 ? p.x() + 40 : p.x();
+    for (Vec2& p : work.outline)
+      p.x() = p.x() > 6 ? p.x() + 40 : p.x();
     const Analysis analysis = checked(*setWork(d, StructureId{4}, work));
     const Finding* f = findCode(analysis, "limbs-hit");
     QVERIFY(f);
     QVERIFY(f->amount > 1 && f->to_rad >= f->from_rad);
   }
 
-  // --- impossible input ------------------------------------------------------------------------------------------------
+  // --- impossible input
+  // ------------------------------------------------------------------------------------------------
   void impossiblePiecesSayWhy_data() {
     QTest::addColumn<QString>("what");
     QTest::addColumn<QString>("code");
-    QTest::newRow("score outside") << "outside" << "work.line-outside";
-    QTest::newRow("score ends in the paper") << "ends" << "work.score-ends";
-    QTest::newRow("cut in two") << "two" << "work.in-two";
-    QTest::newRow("joint beside the paper") << "joint" << "work.joint-outside";
-    QTest::newRow("unknown face") << "face" << "joint.no-face";
-    QTest::newRow("outline crosses itself") << "outline" << "work.outline";
-    QTest::newRow("band without length") << "band" << "work.length";
-    QTest::newRow("not a number") << "nan" << "work.size";
+    QTest::newRow("score outside") << "outside"
+                                   << "work.line-outside";
+    QTest::newRow("score ends in the paper") << "ends"
+                                             << "work.score-ends";
+    QTest::newRow("cut in two") << "two"
+                                << "work.in-two";
+    QTest::newRow("joint beside the paper") << "joint"
+                                            << "work.joint-outside";
+    QTest::newRow("unknown face") << "face"
+                                  << "joint.no-face";
+    QTest::newRow("outline crosses itself") << "outline"
+                                            << "work.outline";
+    QTest::newRow("band without length") << "band"
+                                         << "work.length";
+    QTest::newRow("not a number") << "nan"
+                                  << "work.size";
   }
   void impossiblePiecesSayWhy() {
     QFETCH(QString, what);
@@ -667,8 +766,10 @@ private slots:
     if (what == "nan") work.outline[1].x() = std::nan("");
     const auto set = setWork(d, StructureId{1}, work);
     std::string found;
-    if (!set) found = set.error().code;
-    else if (const auto assembled = assembleDesign(*set); !assembled) found = assembled.error().code;
+    if (!set)
+      found = set.error().code;
+    else if (const auto assembled = assembleDesign(*set); !assembled)
+      found = assembled.error().code;
     QCOMPARE(QString::fromStdString(found), code);
   }
   void aWindowMayLieAcrossAScore() {
@@ -677,7 +778,8 @@ private slots:
     const PanelIndex left = assembly->findPanel("s1/panel-2");
     QVERIFY(std::abs(signedArea_mm2(assembly->panels[left].outline)) < 30 * 66 - 200);
     int creases = 0;
-    for (const Fold& fold : assembly->folds) creases += fold.key.starts_with("s1/score-2");
+    for (const Fold& fold : assembly->folds)
+      creases += fold.key.starts_with("s1/score-2");
     QCOMPARE(creases, 2);
   }
   void aPieceMovesAlongTheFoldOnBothPages() {
@@ -697,13 +799,15 @@ private slots:
     QVERIFY(image.ok());
     const Motion one = trace(d), two = trace(*image);
     QVERIFY(two.impossible().empty());
-    const Vec3 a = worldPoint(one, one.poseAt(1.3), "s1/panel-2", {68, 0}), b = worldPoint(two, two.poseAt(1.3), "s1/panel-2", {48, 0});
+    const Vec3 a = worldPoint(one, one.poseAt(1.3), "s1/panel-2", {68, 0}),
+               b = worldPoint(two, two.poseAt(1.3), "s1/panel-2", {48, 0});
     QVERIFY_NEAR(a.x(), -b.x(), 1e-6);
     QVERIFY_NEAR(a.y(), b.y(), 1e-6);
     QVERIFY_NEAR(a.z(), b.z(), 1e-6);
     const auto twice = mirrored(*image, StructureId{1});
     QVERIFY(twice->structures[0].work->outline == d.structures[0].work->outline);
-    QCOMPARE(QString::fromStdString(twice->structures[0].work->joints[0].on), QString::fromStdString(d.structures[0].work->joints[0].on));
+    QCOMPARE(QString::fromStdString(twice->structures[0].work->joints[0].on),
+             QString::fromStdString(d.structures[0].work->joints[0].on));
   }
   void aRepeatedPieceStandsBesideTheFirst() {
     const Design d = overGutter(40, 40, 52, 52);
@@ -711,7 +815,8 @@ private slots:
     QVERIFY(both.ok());
     QCOMPARE(both->structures.size(), std::size_t(2));
     const Analysis analysis = checked(*both);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), *both).c_str());
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), *both).c_str());
   }
   void removingAHostTakesThePiecesJoinedToIt() {
     const Design d = demo("steps-in-the-fold");
@@ -719,7 +824,8 @@ private slots:
     QCOMPARE(removeStructure(d, StructureId{2})->structures.size(), std::size_t(2));
   }
   void piecesAreSavedAndReadBackByteForByte() {
-    for (const char* name : {"lamp-lattice", "waving-boatmen", "pop-up-lantern", "oil-sleeve", "ferry-pass", "canal-frames"}) {
+    for (const char* name : {"lamp-lattice", "waving-boatmen", "pop-up-lantern", "oil-sleeve",
+                             "ferry-pass", "canal-frames"}) {
       const std::string once = designToJson(demo(name));
       const auto again = designFromJson(once, "");
       QVERIFY2(again.ok(), name);
@@ -731,10 +837,18 @@ private slots:
     QTest::addColumn<QString>("from");
     QTest::addColumn<QString>("to");
     QTest::addColumn<QString>("place");
-    QTest::newRow("no point") << "\"at\": [" << "\"at\": [\"x\", " << "structures[0].work.joints[0].at";
-    QTest::newRow("unknown joint") << "\"kind\": \"glue\"" << "\"kind\": \"nails\"" << "structures[0].work.joints[0].kind";
-    QTest::newRow("unknown line") << "\"kind\": \"mountain\"" << "\"kind\": \"crumple\"" << "structures[0].work.lines[0].kind";
-    QTest::newRow("no outline") << "\"outline\": [" << "\"rim\": [" << "structures[0].work.outline";
+    QTest::newRow("no point") << "\"at\": ["
+                              << "\"at\": [\"x\", "
+                              << "structures[0].work.joints[0].at";
+    QTest::newRow("unknown joint") << "\"kind\": \"glue\""
+                                   << "\"kind\": \"nails\""
+                                   << "structures[0].work.joints[0].kind";
+    QTest::newRow("unknown line") << "\"kind\": \"mountain\""
+                                  << "\"kind\": \"crumple\""
+                                  << "structures[0].work.lines[0].kind";
+    QTest::newRow("no outline") << "\"outline\": ["
+                                << "\"rim\": ["
+                                << "structures[0].work.outline";
   }
   void damagedWorkNamesItsPlace() {
     QFETCH(QString, from);
@@ -746,15 +860,18 @@ private slots:
     text.replace(at, from.size(), to);
     const auto read = designFromJson(text.toStdString(), "card.hinge");
     QVERIFY(!read.ok());
-    QVERIFY2(QString::fromStdString(read.error().place).contains(place), read.error().text().c_str());
+    QVERIFY2(QString::fromStdString(read.error().place).contains(place),
+             read.error().text().c_str());
   }
   void aNewPieceOnAFoldIsGood() {
     Design d = card();
     add(d, "piece", "gutter");
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
     QVERIFY(addStructure(d, "piece", "gutter", {{"position", 0.0}}).error().code == "work.missing");
-    QVERIFY(addStructure(d, "box", "gutter", {}, plainStrip(10, 10)).error().code == "work.missing");
+    QVERIFY(addStructure(d, "box", "gutter", {}, plainStrip(10, 10)).error().code ==
+            "work.missing");
   }
   void aNewPieceIsProposedOnFacesAndRidgesToo() {
     Design d = card();
@@ -764,23 +881,29 @@ private slots:
       QVERIFY2(added.ok(), seat);
       const Analysis analysis = checked(added->design);
       for (const Finding& f : analysis.findings)
-        QVERIFY2(f.severity != Severity::Spoils, qPrintable(QString::fromLatin1(seat) + QStringLiteral(": ") + QString::fromStdString(describe(f, added->design))));
+        QVERIFY2(f.severity != Severity::Spoils,
+                 qPrintable(QString::fromLatin1(seat) + QStringLiteral(": ") +
+                            QString::fromStdString(describe(f, added->design))));
     }
     Design gate = demo("gate-to-the-market");
     const auto assembled = assembleDesign(gate);
-    const auto span = std::ranges::find_if(assembled->seats, [](const Seat& s) { return s.kind() == SeatKind::Span; });
+    const auto span = std::ranges::find_if(
+        assembled->seats, [](const Seat& s) { return s.kind() == SeatKind::Span; });
     QVERIFY(span != assembled->seats.end());
-    QCOMPARE(addProposed(gate, "piece", span->key, {}).error().code, std::string("work.none")); // a strip bridges it, a piece must be thought of
+    QCOMPARE(addProposed(gate, "piece", span->key, {}).error().code,
+             std::string("work.none")); // a strip bridges it, a piece must be thought of
   }
   void aNewPieceIsSmallerWhereRoomIsShort() {
     const Design d = demo("night-market");
     const auto added = addProposed(d, "piece", "gutter", {});
     QVERIFY(added.ok());
     const Analysis analysis = checked(added->design);
-    for (const Finding& f : analysis.findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, added->design).c_str());
+    for (const Finding& f : analysis.findings)
+      QVERIFY2(f.severity != Severity::Spoils, describe(f, added->design).c_str());
     Design empty = card(d.card.width_mm, d.card.height_mm);
     const auto alone = addProposed(empty, "piece", "gutter", {});
-    QVERIFY(boundsOf(added->design.structures.back().work->outline).size().x() <= boundsOf(alone->design.structures.back().work->outline).size().x());
+    QVERIFY(boundsOf(added->design.structures.back().work->outline).size().x() <=
+            boundsOf(alone->design.structures.back().work->outline).size().x());
   }
 };
 

@@ -2,8 +2,8 @@
 #ifndef Q_MOC_RUN
 #include "core/io/design_json.h"
 #include "core/io/svg.h"
-#include "core/production/slices.h"
 #include "core/production/flat_piece.h"
+#include "core/production/slices.h"
 #include "core/states/shut_state.h"
 #include <QFile>
 #include <QXmlStreamReader>
@@ -39,7 +39,8 @@ private slots:
     const auto assembly = assemble(boxCard());
     const FlatPiece piece = flatPiece(*assembly, PieceIndex(1));
     int mountains = 0;
-    for (const FlatLine& line : piece.lines) mountains += line.kind == LineKind::Mountain;
+    for (const FlatLine& line : piece.lines)
+      mountains += line.kind == LineKind::Mountain;
     QCOMPARE(mountains, 3);
     QCOMPARE(piece.glue.size(), std::size_t(2));
     QVERIFY_NEAR(piece.bounds.size().x(), 45 + 45 + 20, 1e-9);
@@ -51,7 +52,8 @@ private slots:
     QCOMPARE(sheet.marks.size(), std::size_t(2));
     // Tabs point to the gutter: from foot 30 back to 20, on either side.
     Box2 left, right;
-    for (const FlatArea& mark : sheet.marks) (boundsOf(mark.outline).centre().x() < 0 ? left : right).add(boundsOf(mark.outline));
+    for (const FlatArea& mark : sheet.marks)
+      (boundsOf(mark.outline).centre().x() < 0 ? left : right).add(boundsOf(mark.outline));
     QVERIFY_NEAR(left.low.x(), -30, 1e-9);
     QVERIFY_NEAR(left.high.x(), -20, 1e-9);
     QVERIFY_NEAR(right.low.x(), 20, 1e-9);
@@ -59,11 +61,13 @@ private slots:
     QVERIFY_NEAR(right.high.y(), 110, 1e-9);
   }
   void sheetsAreCountedWhereTheyLie() {
-    const Design d = boxCard(); // feet at 30, walls of 45, tabs of 10 towards the gutter, from 60 to 110 along it
+    const Design d = boxCard(); // feet at 30, walls of 45, tabs of 10 towards the gutter, from 60
+                                // to 110 along it
     const Motion motion = Motion::trace(assemble(d));
     const ShutState shut = shutState(motion, d);
     const auto sheets = [&](double out, double along) {
-      return shut.map.at(static_cast<int>(-out - shut.map.origin.x()), static_cast<int>(along - shut.map.origin.y()));
+      return shut.map.at(static_cast<int>(-out - shut.map.origin.x()),
+                         static_cast<int>(along - shut.map.origin.y()));
     };
     QCOMPARE(sheets(100.5, 80.5), 2); // two pages
     QCOMPARE(sheets(50.5, 80.5), 4);  // two pages, two walls
@@ -85,7 +89,8 @@ private slots:
   }
   void piecesOnASheetDoNotOverlap() {
     Design d = card(100, 150);
-    for (int k = 0; k < 8; ++k) add(d, k % 2 ? "box" : "vfold", "gutter", {{"position", 10.0 + k}});
+    for (int k = 0; k < 8; ++k)
+      add(d, k % 2 ? "box" : "vfold", "gutter", {{"position", 10.0 + k}});
     const auto assembly = assemble(d);
     const auto pieces = flatPieces(*assembly);
     const SheetLayout layout = layOut(pieces, 210, 297, 10, 6, true);
@@ -94,10 +99,14 @@ private slots:
     for (const SheetPlace& place : layout.places) {
       Box2 box;
       const FlatPiece& piece = pieces[static_cast<std::size_t>(place.piece.value)];
-      for (const Vec2& p : {piece.bounds.low, piece.bounds.high}) box.add(place.onSheet(p));
-      QVERIFY(box.low.x() >= 10 - 1e-9 && box.high.x() <= 200 + 1e-9 && box.low.y() >= 10 - 1e-9 && box.high.y() <= 287 + 1e-9);
+      for (const Vec2& p : {piece.bounds.low, piece.bounds.high})
+        box.add(place.onSheet(p));
+      QVERIFY(box.low.x() >= 10 - 1e-9 && box.high.x() <= 200 + 1e-9 && box.low.y() >= 10 - 1e-9 &&
+              box.high.y() <= 287 + 1e-9);
       for (const auto& [sheet, other] : boxes)
-        QVERIFY(sheet != place.sheet || box.low.x() >= other.high.x() + 5.9 || other.low.x() >= box.high.x() + 5.9 || box.low.y() >= other.high.y() + 5.9 || other.low.y() >= box.high.y() + 5.9);
+        QVERIFY(sheet != place.sheet || box.low.x() >= other.high.x() + 5.9 ||
+                other.low.x() >= box.high.x() + 5.9 || box.low.y() >= other.high.y() + 5.9 ||
+                other.low.y() >= box.high.y() + 5.9);
       boxes.push_back({place.sheet, box});
     }
   }
@@ -113,7 +122,8 @@ private slots:
     const ShutState shut = shutState(motion, *loaded);
     // Link on strip, or link on arm: two layers of card and the head.
     QVERIFY_NEAR(shut.pads_mm, 2 * loaded->stock.thickness_mm + starting::kPinHead_mm, 1e-9);
-    QVERIFY(shut.thickness_mm >= 4 * loaded->stock.thickness_mm + starting::kPinHead_mm - 1e-9); // both pages, two limbs, a head
+    QVERIFY(shut.thickness_mm >= 4 * loaded->stock.thickness_mm + starting::kPinHead_mm -
+                                     1e-9); // both pages, two limbs, a head
     const auto flat = loadDesign(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge");
     QCOMPARE(shutState(Motion::trace(assemble(*flat)), *flat).pads_mm, 0.0);
   }
@@ -121,7 +131,8 @@ private slots:
     auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
     QVERIFY(loaded.ok());
     const auto assembly = assemble(*loaded);
-    const auto single = flatPieces(*assembly, loaded->stock.thickness_mm), wide = takenTogether(single, 190);
+    const auto single = flatPieces(*assembly, loaded->stock.thickness_mm),
+               wide = takenTogether(single, 190);
     // Two arms and two links, each pair alike.
     QCOMPARE(wide.size(), single.size() - 2);
     std::size_t parts = 0;
@@ -137,11 +148,14 @@ private slots:
       double cut = 0, alone = 0;
       const auto lengthOf = [](const FlatLine& line) {
         double sum = 0;
-        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k) sum += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
+        for (std::size_t k = 0; k + (line.closed ? 0 : 1) < line.corners.size(); ++k)
+          sum += (line.corners[(k + 1) % line.corners.size()] - line.corners[k]).norm();
         return line.kind == LineKind::Cut ? sum : 0.0;
       };
-      for (const FlatLine& line : piece.lines) cut += lengthOf(line);
-      for (const FlatLine& line : one->lines) alone += lengthOf(line);
+      for (const FlatLine& line : piece.lines)
+        cut += lengthOf(line);
+      for (const FlatLine& line : one->lines)
+        alone += lengthOf(line);
       QVERIFY_NEAR(cut, 2 * alone - one->bounds.size().x(), 1e-6);
     }
     QCOMPARE(parts, single.size());
@@ -149,7 +163,9 @@ private slots:
   void scoresRunThroughAllSlices() {
     Design d = card(120, 150);
     PieceWork strip = plainStrip(60, 10);
-    for (double x : {8.0, 30.0, 52.0}) strip.lines.push_back({x == 30 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley, {x, 0}, {x, 10}});
+    for (double x : {8.0, 30.0, 52.0})
+      strip.lines.push_back(
+          {x == 30 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley, {x, 0}, {x, 10}});
     for (int k = 0; k < 5; ++k) {
       WorkJoint glue;
       glue.at = {4, 5}, glue.on = "card/page-a", glue.to = {20 + 22.0 * k, 60};
@@ -162,7 +178,8 @@ private slots:
     d.settings.slice = true;
     const auto pieces = piecesToCut(*assembly, d);
     QCOMPARE(pieces.size(), std::size_t(3)); // card, four together, one alone
-    const auto wide = std::ranges::find_if(pieces, [](const FlatPiece& p) { return p.slices.size() == 4; });
+    const auto wide =
+        std::ranges::find_if(pieces, [](const FlatPiece& p) { return p.slices.size() == 4; });
     QVERIFY(wide != pieces.end());
     int scores = 0;
     for (const FlatLine& line : wide->lines) {
@@ -188,7 +205,9 @@ private slots:
       golden.close();
     }
     QVERIFY(golden.open(QIODevice::ReadOnly));
-    QVERIFY2(golden.readAll().toStdString() == svg, "differs from tests/data/golden_box.svg (write it anew with HINGE_WRITE_GOLDEN=1 and look at it)");
+    QVERIFY2(golden.readAll().toStdString() == svg,
+             "differs from tests/data/golden_box.svg (write it anew with HINGE_WRITE_GOLDEN=1 and "
+             "look at it)");
   }
   void svgIsWellFormedInMillimetresWithALayerPerKindOfLine() {
     Design d = boxCard();
@@ -197,15 +216,24 @@ private slots:
     QStringList layers;
     while (!xml.atEnd()) {
       if (xml.readNext() != QXmlStreamReader::StartElement) continue;
-      if (xml.name() == QStringLiteral("g")) layers << xml.attributes().value(QStringLiteral("id")).toString();
+      if (xml.name() == QStringLiteral("g"))
+        layers << xml.attributes().value(QStringLiteral("id")).toString();
       if (xml.name() == QStringLiteral("svg")) {
         const QString width = xml.attributes().value(QStringLiteral("width")).toString();
         QVERIFY(width.endsWith(QStringLiteral("mm")));
-        QCOMPARE(xml.attributes().value(QStringLiteral("viewBox")).toString().split(QLatin1Char(' ')).at(2) + QStringLiteral("mm"), width);
+        QCOMPARE(xml.attributes()
+                         .value(QStringLiteral("viewBox"))
+                         .toString()
+                         .split(QLatin1Char(' '))
+                         .at(2) +
+                     QStringLiteral("mm"),
+                 width);
       }
     }
     QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
-    QCOMPARE(layers, (QStringList{QStringLiteral("glue"), QStringLiteral("marks"), QStringLiteral("valley"), QStringLiteral("mountain"), QStringLiteral("cut"), QStringLiteral("labels")}));
+    QCOMPARE(layers, (QStringList{QStringLiteral("glue"), QStringLiteral("marks"),
+                                  QStringLiteral("valley"), QStringLiteral("mountain"),
+                                  QStringLiteral("cut"), QStringLiteral("labels")}));
   }
 };
 

@@ -8,7 +8,8 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// Another sheet for the same card: what is held keeps its size, what gives grows by one factor, and what lay flat lies flat.
+// Another sheet for the same card: what is held keeps its size, what gives grows by one factor, and
+// what lay flat lies flat.
 
 namespace {
 
@@ -49,9 +50,15 @@ private slots:
   void startingDesignsStayFlatAtAnotherLength_data() {
     QTest::addColumn<QString>("name");
     QTest::addColumn<double>("share");
-    for (const char* name : {"block-stairs", "stage-in-the-fold", "tower", "harbour-letters", "gate-to-the-market", "canal-frames", "steps-in-the-fold", "lantern-through-the-wall", "lock-halves", "market-table", "lamp-lattice", "moth-wings", "two-awnings", "paddle-wheels", "quay-steps", "awnings"})
+    for (const char* name :
+         {"block-stairs", "stage-in-the-fold", "tower", "harbour-letters", "gate-to-the-market",
+          "canal-frames", "steps-in-the-fold", "lantern-through-the-wall", "lock-halves",
+          "market-table", "lamp-lattice", "moth-wings", "two-awnings", "paddle-wheels",
+          "quay-steps", "awnings"})
       QTest::newRow(name) << name << 1.05;
-    for (const char* name : {"steps-in-the-fold", "two-awnings", "moth-wings", "canal-frames", "market-table"}) QTest::addRow("%s shorter", name) << name << 0.93;
+    for (const char* name :
+         {"steps-in-the-fold", "two-awnings", "moth-wings", "canal-frames", "market-table"})
+      QTest::addRow("%s shorter", name) << name << 0.93;
   }
   void startingDesignsStayFlatAtAnotherLength() {
     QFETCH(QString, name);
@@ -63,7 +70,9 @@ private slots:
     QVERIFY_NEAR(*flatLength_mm(fitted->design), length, 1e-6);
     const Motion motion = Motion::trace(assemble(fitted->design));
     QVERIFY(motion.impossible().empty());
-    for (const StructureItem& item : fitted->design.structures) QVERIFY2(shutGap_mm(item.id, motion) < kExactClosure, qPrintable(QString::fromStdString(item.id.text())));
+    for (const StructureItem& item : fitted->design.structures)
+      QVERIFY2(shutGap_mm(item.id, motion) < kExactClosure,
+               qPrintable(QString::fromStdString(item.id.text())));
   }
   void aStripFitsAnotherLengthWithItsTabsHeld() {
     const Design d = demo("steps-in-the-fold");
@@ -84,7 +93,8 @@ private slots:
   void windowsOfAStripGoInProportion() {
     Design d = demo("canal-frames");
     const StructureItem& frame = d.structures.front();
-    const auto fitted = fittedTo(d, frame.id, 1.2 * boundsOf(frame.work->outline).size().x(), proposed(d, frame.id));
+    const auto fitted = fittedTo(d, frame.id, 1.2 * boundsOf(frame.work->outline).size().x(),
+                                 proposed(d, frame.id));
     QVERIFY2(fitted.ok(), fitted.ok() ? "" : fitted.error().text().c_str());
     const PieceWork& work = *fitted->design.find(frame.id)->work;
     QCOMPARE(work.windows.size(), frame.work->windows.size());
@@ -93,12 +103,15 @@ private slots:
   void whatCannotBeFittedSaysWhy() {
     const Design d = demo("long-quay");
     std::set<std::string> all;
-    for (const LengthRow& row : lengthRows(d)) all.insert(row.key);
+    for (const LengthRow& row : lengthRows(d))
+      all.insert(row.key);
     QCOMPARE(fittedTo(d, {}, 640, all).error().code, std::string("proportion.all-held"));
-    QCOMPARE(fittedTo(d, {}, 640, {"card.nothing"}).error().code, std::string("proportion.unknown"));
+    QCOMPARE(fittedTo(d, {}, 640, {"card.nothing"}).error().code,
+             std::string("proportion.unknown"));
     auto held = proposed(d);
     held.insert("card.rest");
-    QCOMPARE(fittedTo(d, {}, 480, held).error().code, std::string("proportion.too-short")); // seven held leaves alone are 490
+    QCOMPARE(fittedTo(d, {}, 480, held).error().code,
+             std::string("proportion.too-short")); // seven held leaves alone are 490
     QVERIFY(!fittedTo(d, {}, 60000, proposed(d)).ok());
     QCOMPARE(flatLength_mm(d, StructureId{77}).error().code, std::string("structure.missing"));
   }

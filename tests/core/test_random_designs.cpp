@@ -10,8 +10,8 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// Random nested designs drawn from the parameter tables: whatever the sizes, panels stay rigid, rings stay closed, and
-// the findings agree with the closed forms.
+// Random nested designs drawn from the parameter tables: whatever the sizes, panels stay rigid,
+// rings stay closed, and the findings agree with the closed forms.
 
 namespace {
 
@@ -20,21 +20,34 @@ constexpr int kDesigns = 2000;
 class Draw {
 public:
   explicit Draw(unsigned seed) : m_random(seed) {}
-  double in(double low, double high) { return std::uniform_real_distribution<>(low, high)(m_random); }
+  double in(double low, double high) {
+    return std::uniform_real_distribution<>(low, high)(m_random);
+  }
   bool chance(double p) { return in(0, 1) < p; }
-  std::size_t below(std::size_t n) { return std::uniform_int_distribution<std::size_t>(0, n - 1)(m_random); }
+  std::size_t below(std::size_t n) {
+    return std::uniform_int_distribution<std::size_t>(0, n - 1)(m_random);
+  }
 
   /// Every parameter of the table round its start; half of the designs are made to shut flat.
   ParameterValues values(const StructureKind& kind, const Seat& seat, bool exact) {
     ParameterValues v;
     for (const ParameterSpec& spec : kind.parameters) {
-      if (spec.whole()) v.emplace(spec.key, spec.least + static_cast<double>(below(static_cast<std::size_t>(std::min(3.0, spec.most - spec.least)) + 1)));
-      else if (spec.key == "position") v.emplace(spec.key, in(0.1, 0.7) * seat.length_mm);
-      else if (spec.unit == ParameterUnit::Degree) v.emplace(spec.key, in(35, 105));
-      else v.emplace(spec.key, std::clamp(spec.start * in(0.4, 1.4), spec.least, spec.most));
+      if (spec.whole())
+        v.emplace(spec.key,
+                  spec.least +
+                      static_cast<double>(below(
+                          static_cast<std::size_t>(std::min(3.0, spec.most - spec.least)) + 1)));
+      else if (spec.key == "position")
+        v.emplace(spec.key, in(0.1, 0.7) * seat.length_mm);
+      else if (spec.unit == ParameterUnit::Degree)
+        v.emplace(spec.key, in(35, 105));
+      else
+        v.emplace(spec.key, std::clamp(spec.start * in(0.4, 1.4), spec.least, spec.most));
     }
     if (!exact) return v;
-    for (const LinearClosure& closure : kind.closures(seat.shutOpening_rad)) v[std::string(closure.terms.front().key)] -= closure.misfit(v) / closure.terms.front().coefficient;
+    for (const LinearClosure& closure : kind.closures(seat.shutOpening_rad))
+      v[std::string(closure.terms.front().key)] -=
+          closure.misfit(v) / closure.terms.front().coefficient;
     return v;
   }
 
@@ -42,12 +55,17 @@ private:
   std::mt19937 m_random;
 };
 
-/// Adds a structure with fitted sizes, without the search for sizes that work: that would take most of the time here.
+/// Adds a structure with fitted sizes, without the search for sizes that work: that would take most
+/// of the time here.
 void addFitted(Design& design, const char* kind, const ParameterValues& given) {
-  design = addStructure(design, kind, "gutter", *valuesForNew(*assembleDesign(design), design.settings, kind, "gutter", given))->design;
+  design =
+      addStructure(design, kind, "gutter",
+                   *valuesForNew(*assembleDesign(design), design.settings, kind, "gutter", given))
+          ->design;
 }
 
-/// A design of up to four structures, each on a seat chosen at random; tables and assembly are respected.
+/// A design of up to four structures, each on a seat chosen at random; tables and assembly are
+/// respected.
 Design randomDesign(unsigned seed) {
   Draw draw(seed);
   Design d = card(draw.in(120, 200), draw.in(150, 260));
@@ -56,12 +74,14 @@ Design randomDesign(unsigned seed) {
     const auto assembly = assembleDesign(d);
     // Faces are many and carry only figures: folds are drawn first.
     std::vector<Seat> folds, faces;
-    for (const Seat& s : assembly->seats) (s.kind() == SeatKind::Face ? faces : folds).push_back(s);
+    for (const Seat& s : assembly->seats)
+      (s.kind() == SeatKind::Face ? faces : folds).push_back(s);
     const std::vector<Seat>& among = draw.chance(0.15) ? faces : folds;
     const Seat seat = among[draw.below(among.size())];
     std::vector<const StructureKind*> kinds;
     for (const StructureKind* kind : structureKinds())
-      if (!kind->freePiece && kind->standsOn(seat, *assembly)) kinds.push_back(kind); // free pieces have no table to draw from
+      if (!kind->freePiece && kind->standsOn(seat, *assembly))
+        kinds.push_back(kind); // free pieces have no table to draw from
     const StructureKind& kind = *kinds[draw.below(kinds.size())];
     const auto added = addStructure(d, kind.key, seat.key, draw.values(kind, seat, exact));
     if (!added || !assembleDesign(added->design)) continue;
@@ -83,7 +103,9 @@ private slots:
       const Motion motion = Motion::trace(assembly);
       for (double deg : {0.5, 17.0, 90.0, 151.0, 179.0}) {
         const Pose pose = motion.poseAt(radians(deg));
-        QVERIFY2(pose.residual_mm < 1e-6, fmt::format("seed {}: ring open by {} mm at {} deg", seed, pose.residual_mm, deg).c_str());
+        QVERIFY2(pose.residual_mm < 1e-6,
+                 fmt::format("seed {}: ring open by {} mm at {} deg", seed, pose.residual_mm, deg)
+                     .c_str());
         for (PanelIndex p : assembly->panels.indices()) {
           if (!pose.placed[p]) continue;
           ++poses;
@@ -91,7 +113,8 @@ private slots:
           for (std::size_t i = 0; i < outline.size(); ++i) {
             const Vec2 &a = outline[i], &b = outline[(i + 2) % outline.size()];
             const double folded = (pose.panels[p] * lift(a) - pose.panels[p] * lift(b)).norm();
-            QVERIFY2(std::abs(folded - (a - b).norm()) < 1e-6, fmt::format("seed {}: {} bends", seed, assembly->panels[p].key).c_str());
+            QVERIFY2(std::abs(folded - (a - b).norm()) < 1e-6,
+                     fmt::format("seed {}: {} bends", seed, assembly->panels[p].key).c_str());
           }
         }
       }
@@ -106,19 +129,27 @@ private slots:
       const auto assembly = assemble(d);
       const Motion motion = Motion::trace(assembly);
       for (const StructureItem& item : d.structures) {
-        // A host that does not close carries its guests away with it; they are judged by their own sizes only.
+        // A host that does not close carries its guests away with it; they are judged by their own
+        // sizes only.
         bool hostCloses = true;
-        for (auto host = ownerOfKey(item.seat); host; host = ownerOfKey(d.find(*host)->seat)) hostCloses = hostCloses && closesExactly(*d.find(*host), motion);
+        for (auto host = ownerOfKey(item.seat); host; host = ownerOfKey(d.find(*host)->seat))
+          hostCloses = hostCloses && closesExactly(*d.find(*host), motion);
         if (!hostCloses) continue;
         const bool closes = closesExactly(item, motion);
         // A ring shows a misfit of another structure when that one is solved first.
-        const bool othersClose = std::ranges::all_of(d.structures, [&](const StructureItem& other) { return other.id == item.id || closesExactly(other, motion); });
+        const bool othersClose = std::ranges::all_of(d.structures, [&](const StructureItem& other) {
+          return other.id == item.id || closesExactly(other, motion);
+        });
         if (closes && !othersClose) continue;
         (closes ? exact : spoiled)++;
         for (const auto& block : motion.blocks()) {
           if (block.owners != std::vector<StructureId>{item.id}) continue;
-          // The linear condition and the rings of the shut assembly are two roads to the same verdict.
-          QVERIFY2(closes == (block.shutMisfit_mm < 1e-5), fmt::format("seed {}: {} closes {} but misfit {} mm", seed, item.id.text(), closes, block.shutMisfit_mm).c_str());
+          // The linear condition and the rings of the shut assembly are two roads to the same
+          // verdict.
+          QVERIFY2(closes == (block.shutMisfit_mm < 1e-5),
+                   fmt::format("seed {}: {} closes {} but misfit {} mm", seed, item.id.text(),
+                               closes, block.shutMisfit_mm)
+                       .c_str());
         }
       }
     }
@@ -134,9 +165,13 @@ private slots:
       Design design = card(200, 260);
       addFitted(design, "box", {{"a", a}, {"b", b}, {"c", c}, {"d", d}});
       const Motion motion = Motion::trace(assemble(design));
-      const double limit = c + d >= a + b ? kPi : std::acos((a * a + b * b - (c + d) * (c + d)) / (2 * a * b));
+      const double limit =
+          c + d >= a + b ? kPi : std::acos((a * a + b * b - (c + d) * (c + d)) / (2 * a * b));
       limited += limit < kPi;
-      QVERIFY2(std::abs(motion.high_rad() - limit) < radians(1e-3), fmt::format("seed {}: {} against {}", seed, degrees(motion.high_rad()), degrees(limit)).c_str());
+      QVERIFY2(
+          std::abs(motion.high_rad() - limit) < radians(1e-3),
+          fmt::format("seed {}: {} against {}", seed, degrees(motion.high_rad()), degrees(limit))
+              .c_str());
       QVERIFY_NEAR(motion.low_rad(), 0, 0);
     }
     QVERIFY(limited > 20);
@@ -154,19 +189,23 @@ private slots:
         if (item.seat == "gutter") item.values["position"] += 50;
       Analysis one = checked(d), two = checked(moved);
       // Where the card's weight lies does change with the place of its structures.
-      for (Analysis* a : {&one, &two}) std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
+      for (Analysis* a : {&one, &two})
+        std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
       if (one.findings.size() != two.findings.size()) {
         std::string list = fmt::format("seed {}:", seed);
-        for (const Finding& f : one.findings) list += "\n  " + describe(f, d);
+        for (const Finding& f : one.findings)
+          list += "\n  " + describe(f, d);
         list += "\nmoved:";
-        for (const Finding& f : two.findings) list += "\n  " + describe(f, moved);
+        for (const Finding& f : two.findings)
+          list += "\n  " + describe(f, moved);
         QFAIL(list.c_str());
       }
       for (std::size_t k = 0; k < one.findings.size(); ++k) {
         QCOMPARE(one.findings[k].code, two.findings[k].code);
         // The deepest opening of a contact is searched to 0.1 degrees, where the depth is flat.
         const double tolerance = one.findings[k].code == "panels-hit" ? 0.02 : 1e-5;
-        QVERIFY2(std::abs(one.findings[k].amount - two.findings[k].amount) < tolerance, fmt::format("seed {}: {}", seed, one.findings[k].code).c_str());
+        QVERIFY2(std::abs(one.findings[k].amount - two.findings[k].amount) < tolerance,
+                 fmt::format("seed {}: {}", seed, one.findings[k].code).c_str());
       }
     }
   }
@@ -175,8 +214,12 @@ private slots:
     int compared = 0, without = 0;
     for (unsigned seed = 1; seed <= 150; ++seed) {
       const Design d = randomDesign(seed);
-      // The treads of a stair grow narrower from one side to the other: it has no mirror image among stairs.
-      if (std::ranges::any_of(d.structures, [](const StructureItem& item) { return item.kind == "step" && item.values.find("treads")->second > 1; })) continue;
+      // The treads of a stair grow narrower from one side to the other: it has no mirror image
+      // among stairs.
+      if (std::ranges::any_of(d.structures, [](const StructureItem& item) {
+            return item.kind == "step" && item.values.find("treads")->second > 1;
+          }))
+        continue;
       Design image = d;
       // A window whose image has no room beside one that is not moved yet has no image here either.
       bool hasImage = true;
@@ -196,23 +239,40 @@ private slots:
         }
       without += !hasImage;
       if (!hasImage) continue;
-      if (!assembleDesign(image)) QFAIL(fmt::format("seed {}: the image cannot be assembled: {}", seed, assembleDesign(image).error().text()).c_str());
+      if (!assembleDesign(image))
+        QFAIL(fmt::format("seed {}: the image cannot be assembled: {}", seed,
+                          assembleDesign(image).error().text())
+                  .c_str());
       Analysis one = checked(d), two = checked(image);
-      for (Analysis* a : {&one, &two}) std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
+      for (Analysis* a : {&one, &two})
+        std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
       const auto codes = [](const Analysis& a) {
         std::map<std::string, std::pair<int, double>> all;
-        for (const Finding& f : a.findings) all[f.code].first++, all[f.code].second = std::max(all[f.code].second, f.amount);
+        for (const Finding& f : a.findings)
+          all[f.code].first++, all[f.code].second = std::max(all[f.code].second, f.amount);
         return all;
       };
       const auto first = codes(one), second = codes(two);
-      QVERIFY2(one.verdict == two.verdict, fmt::format("seed {}: {} against {}", seed, verdictKey(one.verdict), verdictKey(two.verdict)).c_str());
+      QVERIFY2(one.verdict == two.verdict,
+               fmt::format("seed {}: {} against {}", seed, verdictKey(one.verdict),
+                           verdictKey(two.verdict))
+                   .c_str());
       for (const auto& [code, count] : first) {
-        // Belts close with a tab (and its foot) on one side only, and overlaps in the shut card are read at single places.
-        if (code == "panels-hit" || code.starts_with("stack") || code.starts_with("tab") || code == "foot-covered") continue;
+        // Belts close with a tab (and its foot) on one side only, and overlaps in the shut card are
+        // read at single places.
+        if (code == "panels-hit" || code.starts_with("stack") || code.starts_with("tab") ||
+            code == "foot-covered")
+          continue;
         ++compared;
-        QVERIFY2(second.contains(code), fmt::format("seed {}: {} is missing in the mirror: {}", seed, code, describe(*findCode(one, code), d)).c_str());
+        QVERIFY2(second.contains(code), fmt::format("seed {}: {} is missing in the mirror: {}",
+                                                    seed, code, describe(*findCode(one, code), d))
+                                            .c_str());
         // Limits are found to steps of 1e-5 degrees, blocks may be solved in another order.
-        QVERIFY2(std::abs(second.at(code).second - count.second) < (code == "taut" || code == "jammed" ? 1e-4 : 1e-5), fmt::format("seed {}: {} {} against {}", seed, code, count.second, second.at(code).second).c_str());
+        QVERIFY2(std::abs(second.at(code).second - count.second) <
+                     (code == "taut" || code == "jammed" ? 1e-4 : 1e-5),
+                 fmt::format("seed {}: {} {} against {}", seed, code, count.second,
+                             second.at(code).second)
+                     .c_str());
       }
     }
     QVERIFY(compared > 100);
@@ -223,14 +283,18 @@ private slots:
     for (unsigned seed = 1; seed <= 100; ++seed) {
       Draw draw(seed + 90000);
       Design d = card(200, 260);
-      const double al = draw.in(35, 80), g = draw.in(60, 110), a = draw.in(15, 50), c = draw.in(30, 70);
+      const double al = draw.in(35, 80), g = draw.in(60, 110), a = draw.in(15, 50),
+                   c = draw.in(30, 70);
       addFitted(d, "vfold", {{"position", 30}, {"alpha", al}, {"gamma1", g}});
       addFitted(d, "box", {{"position", 150}, {"a", a}, {"c", c}});
       const Motion motion = Motion::trace(assemble(d));
       for (double deg : {20.0, 90.0, 160.0}) {
         const Pose pose = motion.poseAt(radians(deg));
-        if (!pose.placed[motion.assembly().findPanel("s2/wall-a")] || !pose.placed[motion.assembly().findPanel("s1/panel-a")]) continue;
-        const Vec3 left = worldPoint(motion, pose, "s2/wall-a", {0, 0}), right = worldPoint(motion, pose, "s2/wall-b", {2 * c, 0});
+        if (!pose.placed[motion.assembly().findPanel("s2/wall-a")] ||
+            !pose.placed[motion.assembly().findPanel("s1/panel-a")])
+          continue;
+        const Vec3 left = worldPoint(motion, pose, "s2/wall-a", {0, 0}),
+                   right = worldPoint(motion, pose, "s2/wall-b", {2 * c, 0});
         QVERIFY((left - Vec3(-right.x(), right.y(), right.z())).norm() < 1e-7);
         QVERIFY_NEAR(worldPoint(motion, pose, "s1/panel-a", {0, 40}).x(), 0, 1e-7);
       }

@@ -14,11 +14,16 @@ private slots:
     QTest::addColumn<QString>("kind");
     QTest::addColumn<QString>("host");
     QTest::addColumn<QString>("seat");
-    const std::pair<const char*, const char*> places[] = {{"", "gutter"}, {"", "card/page-b"}, {"box", "s1/ridge"}, {"box", "s1/valley-a"}, {"box", "s1/wall-a"}, {"vfold", "s1/ridge"},
-                                                          {"vfold", "s1/valley-b"}, {"vfold", "s1/panel-b-back"}, {"platform", "s1/table"}, {"step", "s1/ridge"}, {"step", "s1/valley-b"}, {"cut-vfold", "s1/ridge"}};
+    const std::pair<const char*, const char*> places[] = {
+        {"", "gutter"},           {"", "card/page-b"},          {"box", "s1/ridge"},
+        {"box", "s1/valley-a"},   {"box", "s1/wall-a"},         {"vfold", "s1/ridge"},
+        {"vfold", "s1/valley-b"}, {"vfold", "s1/panel-b-back"}, {"platform", "s1/table"},
+        {"step", "s1/ridge"},     {"step", "s1/valley-b"},      {"cut-vfold", "s1/ridge"}};
     for (const StructureKind* kind : structureKinds())
       for (const auto& [host, seat] : places)
-        QTest::addRow("%s on %s %s", kind->key.data(), host, seat) << QString::fromUtf8(kind->key.data()) << QString::fromUtf8(host) << QString::fromUtf8(seat);
+        QTest::addRow("%s on %s %s", kind->key.data(), host, seat)
+            << QString::fromUtf8(kind->key.data()) << QString::fromUtf8(host)
+            << QString::fromUtf8(seat);
   }
   /// A structure either works at once where it is put, or is refused for the kind of place it is.
   void aNewStructureOnAnySeatIsFreeOfSpoilingFindings() {
@@ -26,7 +31,11 @@ private slots:
     QFETCH(QString, host);
     QFETCH(QString, seat);
     Design d = card(160, 240);
-    if (!host.isEmpty()) add(d, host.toUtf8().constData(), "gutter", host == QStringLiteral("platform") ? ParameterValues{{"position", 70}, {"length", 90}, {"a", 50}, {"h", 40}} : ParameterValues{});
+    if (!host.isEmpty())
+      add(d, host.toUtf8().constData(), "gutter",
+          host == QStringLiteral("platform")
+              ? ParameterValues{{"position", 70}, {"length", 90}, {"a", 50}, {"h", 40}}
+              : ParameterValues{});
     const auto assembly = assemble(d);
     const Seat* place = assembly->findSeat(seat.toStdString());
     QVERIFY(place);
@@ -45,7 +54,8 @@ private slots:
     }
     add(d, kind.toUtf8().constData(), seat.toUtf8().constData());
     const Analysis analysis = checked(d);
-    for (const Finding& f : analysis.findings) QVERIFY2(f.severity != Severity::Spoils, describe(f, d).c_str());
+    for (const Finding& f : analysis.findings)
+      QVERIFY2(f.severity != Severity::Spoils, describe(f, d).c_str());
     QCOMPARE(analysis.motion->mobility(), 0);
   }
   void aClosedBoxIsGuidedAndShutsBothWays_data() {
@@ -59,12 +69,17 @@ private slots:
     QFETCH(double, inward);
     QFETCH(double, e);
     Design d = card(160, 240);
-    const StructureId id = add(d, "closed-box", "gutter", {{"position", 80}, {"length", 80}, {"a", 26}, {"h", 40}, {"e", e}, {"inward", inward}});
+    const StructureId id =
+        add(d, "closed-box", "gutter",
+            {{"position", 80}, {"length", 80}, {"a", 26}, {"h", 40}, {"e", e}, {"inward", inward}});
     const Analysis a = checked(d);
-    QVERIFY2(a.verdict == Verdict::Good, a.findings.empty() ? "" : describe(a.findings.front(), d).c_str());
+    QVERIFY2(a.verdict == Verdict::Good,
+             a.findings.empty() ? "" : describe(a.findings.front(), d).c_str());
     QCOMPARE(a.motion->mobility(), 0);
-    for (const auto& block : a.motion->blocks()) QVERIFY(block.shutMisfit_mm < 1e-9);
-    // Shut it reaches foot and height from the gutter, and half an end past each corner when the ends fold outwards.
+    for (const auto& block : a.motion->blocks())
+      QVERIFY(block.shutMisfit_mm < 1e-9);
+    // Shut it reaches foot and height from the gutter, and half an end past each corner when the
+    // ends fold outwards.
     const Pose shut = a.motion->shutPose();
     Box2 box;
     for (PanelIndex p : a.assembly->panels.indices())
@@ -79,7 +94,13 @@ private slots:
   }
   void inwardEndsThatMeetAreFound() {
     Design d = card(160, 240);
-    add(d, "closed-box", "gutter", {{"position", 80}, {"length", 44}, {"a", 26}, {"h", 40}, {"e", 26}, {"inward", 1}}); // 44 < 2 x 26
+    add(d, "closed-box", "gutter",
+        {{"position", 80},
+         {"length", 44},
+         {"a", 26},
+         {"h", 40},
+         {"e", 26},
+         {"inward", 1}}); // 44 < 2 x 26
     const Analysis a = checked(d);
     const Finding* f = findCode(a, "panels-hit");
     QVERIFY(f);
@@ -111,7 +132,8 @@ private slots:
     Design d = card();
     const StructureId id = add(d, "vfold", "gutter");
     // An outer edge as high as this runs over the crease into the other panel.
-    const auto edited = setValues(d, id, {{"gamma1", 20}, {"gamma2", 20}, {"ea", 200}, {"eb", 200}, {"la", 50}, {"lb", 50}});
+    const auto edited = setValues(
+        d, id, {{"gamma1", 20}, {"gamma2", 20}, {"ea", 200}, {"eb", 200}, {"la", 50}, {"lb", 50}});
     QVERIFY(edited.ok());
     const auto assembly = assembleDesign(*edited);
     QVERIFY(!assembly.ok());
@@ -127,15 +149,31 @@ private slots:
   }
   void pointingTheOtherWayMirrorsThePose() {
     Design forward = card(), back = card();
-    add(forward, "vfold", "gutter", {{"position", 70}, {"alpha", 50}, {"beta", 40}, {"gamma1", 80}, {"gamma2", 90}, {"la", 40}, {"lb", 50}});
-    add(back, "vfold", "gutter", {{"position", 110}, {"alpha", 50}, {"beta", 40}, {"gamma1", 80}, {"gamma2", 90}, {"la", 40}, {"lb", 50}, {"turned", 1}});
+    add(forward, "vfold", "gutter",
+        {{"position", 70},
+         {"alpha", 50},
+         {"beta", 40},
+         {"gamma1", 80},
+         {"gamma2", 90},
+         {"la", 40},
+         {"lb", 50}});
+    add(back, "vfold", "gutter",
+        {{"position", 110},
+         {"alpha", 50},
+         {"beta", 40},
+         {"gamma1", 80},
+         {"gamma2", 90},
+         {"la", 40},
+         {"lb", 50},
+         {"turned", 1}});
     const Motion one = Motion::trace(assemble(forward)), two = Motion::trace(assemble(back));
     for (double t : {10.0, 90.0, 170.0}) {
       const Pose p = one.poseAt(radians(t)), q = two.poseAt(radians(t));
       const auto bounds = [](const Motion& m, const Pose& pose, const char* key) {
         Eigen::AlignedBox3d box;
         const PanelIndex panel = m.assembly().findPanel(key);
-        for (const Vec2& c : m.assembly().panels[panel].outline) box.extend(pose.panels[panel] * lift(c));
+        for (const Vec2& c : m.assembly().panels[panel].outline)
+          box.extend(pose.panels[panel] * lift(c));
         return box;
       };
       for (const char* key : {"s1/panel-a", "s1/panel-b"}) {

@@ -10,15 +10,17 @@
 using namespace hinge;
 using namespace hinge::test;
 
-// The designs that come with the program: good as they are, rigid and closed in their FOLD file, and wrong with the finding
-// that is meant when one size is.
+// The designs that come with the program: good as they are, rigid and closed in their FOLD file,
+// and wrong with the finding that is meant when one size is.
 
 namespace {
 
 std::vector<std::string> allDesigns() {
   std::vector<std::string> names;
   for (const auto& entry : std::filesystem::directory_iterator(HINGE_SOURCE_DIR "/demo"))
-    if (entry.path().extension() == ".hinge" && entry.path().stem().string().find("mistakes") == std::string::npos) names.push_back(entry.path().stem().string());
+    if (entry.path().extension() == ".hinge" &&
+        entry.path().stem().string().find("mistakes") == std::string::npos)
+      names.push_back(entry.path().stem().string());
   std::ranges::sort(names);
   return names;
 }
@@ -29,7 +31,8 @@ class TestStartingDesigns : public QObject {
   Q_OBJECT
   static void rows() {
     QTest::addColumn<QString>("name");
-    for (const std::string& name : allDesigns()) QTest::newRow(name.c_str()) << QString::fromStdString(name);
+    for (const std::string& name : allDesigns())
+      QTest::newRow(name.c_str()) << QString::fromStdString(name);
   }
 private slots:
   void theyAreGoodAndNamed_data() { rows(); }
@@ -38,12 +41,14 @@ private slots:
     const Design d = demo(name.toStdString());
     QVERIFY(!d.title.empty());
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(), analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
     QVERIFY(analysis.verdict == Verdict::Good);
   }
   void theirNamesDiffer() {
     std::set<std::string> titles;
-    for (const std::string& name : allDesigns()) QVERIFY2(titles.insert(demo(name).title).second, name.c_str());
+    for (const std::string& name : allDesigns())
+      QVERIFY2(titles.insert(demo(name).title).second, name.c_str());
     QVERIFY(titles.size() >= 31);
   }
   void theirFoldFilesAreRigidAndClosedAtTenOpenings_data() { rows(); }
@@ -51,20 +56,27 @@ private slots:
     QFETCH(QString, name);
     const Motion motion = Motion::trace(assemble(demo(name.toStdString())));
     std::vector<double> openings;
-    for (int k = 0; k < 10; ++k) openings.push_back(degrees(motion.low_rad()) + (degrees(motion.high_rad()) - degrees(motion.low_rad())) * k / 9);
+    for (int k = 0; k < 10; ++k)
+      openings.push_back(degrees(motion.low_rad()) +
+                         (degrees(motion.high_rad()) - degrees(motion.low_rad())) * k / 9);
     const auto text = motionToFold(motion, openings);
     QVERIFY(text.ok());
     const auto file = nlohmann::json::parse(*text);
     QCOMPARE(file["file_frames"].size(), std::size_t(10));
-    const auto point = [](const nlohmann::json& p) { return Vec3(p[0], p[1], p.size() > 2 ? p[2].get<double>() : 0.0); };
+    const auto point = [](const nlohmann::json& p) {
+      return Vec3(p[0], p[1], p.size() > 2 ? p[2].get<double>() : 0.0);
+    };
     for (const auto& frame : file["file_frames"]) {
-      // One vertex for both sides of a fold: what is closed in the file is closed; rigid is what keeps all distances in a face.
+      // One vertex for both sides of a fold: what is closed in the file is closed; rigid is what
+      // keeps all distances in a face.
       for (const auto& face : file["faces_vertices"])
         for (std::size_t i = 0; i < face.size(); ++i)
           for (std::size_t step : {std::size_t(1), std::size_t(2)}) {
             const std::size_t a = face[i], b = face[(i + step) % face.size()];
-            const double flat = (point(file["vertices_coords"][a]) - point(file["vertices_coords"][b])).norm();
-            const double folded = (point(frame["vertices_coords"][a]) - point(frame["vertices_coords"][b])).norm();
+            const double flat =
+                (point(file["vertices_coords"][a]) - point(file["vertices_coords"][b])).norm();
+            const double folded =
+                (point(frame["vertices_coords"][a]) - point(frame["vertices_coords"][b])).norm();
             QVERIFY2(std::abs(flat - folded) < 1e-6, qPrintable(name));
           }
     }
@@ -75,7 +87,10 @@ private slots:
     QTest::addColumn<QString>("size");
     QTest::addColumn<double>("value");
     QTest::addColumn<QString>("code");
-    const auto row = [](const char* name, int id, const char* size, double value, const char* code) { QTest::addRow("%s %s", name, size) << name << id << size << value << code; };
+    const auto row = [](const char* name, int id, const char* size, double value,
+                        const char* code) {
+      QTest::addRow("%s %s", name, size) << name << id << size << value << code;
+    };
     row("block-stairs", 1, "c", 60, "shut-flat");
     row("stage-in-the-fold", 1, "a", 80, "outside-cover");
     row("long-quay", 1, "height", 106, "window.past-edge");
@@ -112,7 +127,8 @@ private slots:
     QFETCH(double, value);
     QFETCH(QString, code);
     Design d = demo(name.toStdString());
-    if (id == 0) d.card.values[size.toStdString()] = value;
+    if (id == 0)
+      d.card.values[size.toStdString()] = value;
     else {
       const auto changed = setValues(d, StructureId{id}, {{size.toStdString(), value}});
       QVERIFY(changed.ok());
@@ -125,7 +141,8 @@ private slots:
     }
     const Analysis analysis = checked(d);
     std::string all;
-    for (const Finding& f : analysis.findings) all += f.code + " ";
+    for (const Finding& f : analysis.findings)
+      all += f.code + " ";
     const Finding* found = findCode(analysis, code.toStdString());
     QVERIFY2(found, all.c_str());
     QVERIFY(found->amount > 0);

@@ -17,7 +17,8 @@ class TestStates : public QObject {
 private slots:
   void anEmptyCardTipsWhereTheClosedFormSays_data() {
     QTest::addColumn<double>("opening");
-    for (double t : {60.0, 90.0, 120.0, 150.0}) QTest::addRow("%g", t) << t;
+    for (double t : {60.0, 90.0, 120.0, 150.0})
+      QTest::addRow("%g", t) << t;
   }
   void anEmptyCardTipsWhereTheClosedFormSays() {
     QFETCH(double, opening);
@@ -25,8 +26,8 @@ private slots:
     d.card.display_deg = opening;
     const Stand stand = standOf(*checked(d).motion, d);
     QVERIFY(stand.reached);
-    // Page b lies from 0 to 130, page a rises from the gutter at the opening angle: the centre of both lies at
-    // x = (65 + 65 cos t) / 2 over the page and z = 65 sin(t) / 2 high.
+    // Page b lies from 0 to 130, page a rises from the gutter at the opening angle: the centre of
+    // both lies at x = (65 + 65 cos t) / 2 over the page and z = 65 sin(t) / 2 high.
     const double t = radians(opening), x = 32.5 * (1 + std::cos(t)), z = 32.5 * std::sin(t);
     QVERIFY_NEAR(stand.leastTip_rad, std::atan2(x, z), 1e-9);
     QVERIFY_NEAR(stand.worstDirection_rad, kPi, 1e-9); // backwards over the gutter
@@ -36,12 +37,13 @@ private slots:
     Design d = card(130, 180);
     d.card.rests = Rests::OnEdge;
     const Stand stand = standOf(*checked(d).motion, d);
-    // Seen from above a right angle of two pages: the centre lies on its bisector, 65 / sqrt 2 from the gutter, hence 65 / 2
-    // inside each page, and 90 mm high.
+    // Seen from above a right angle of two pages: the centre lies on its bisector, 65 / sqrt 2 from
+    // the gutter, hence 65 / 2 inside each page, and 90 mm high.
     QVERIFY_NEAR(stand.leastTip_rad, std::atan2(32.5, 90), 1e-9);
     d.card.fold = FoldSide::Top; // like a roof on both fore edges
     const Stand roof = standOf(*checked(d).motion, d);
-    // The fore edges of the roof are 180 / sqrt 2 to either side and twice as far below the gutter as the centre.
+    // The fore edges of the roof are 180 / sqrt 2 to either side and twice as far below the gutter
+    // as the centre.
     QVERIFY_NEAR(roof.leastTip_rad, std::atan2(65.0, 90 * std::sqrt(0.5)), 1e-9);
   }
   void whatLeansTooFarIsSaidToFall() {
@@ -51,10 +53,17 @@ private slots:
     (void)box;
     QVERIFY(!findCode(checked(d), "falls-over"));
     // A heavy sail far out beyond the gutter on the back page.
-    add(d, "figure", "card/page-a-back", {{"position", 90}, {"up", 100}, {"width", 170}, {"height", 260}, {"turn", 0}, {"shape", 0}});
+    add(d, "figure", "card/page-a-back",
+        {{"position", 90},
+         {"up", 100},
+         {"width", 170},
+         {"height", 260},
+         {"turn", 0},
+         {"shape", 0}});
     d.card.display_deg = 150;
     const Analysis a = checked(d);
-    QVERIFY(standOf(*a.motion, d).leastTip_rad < standOf(*checked(card()).motion, card()).leastTip_rad);
+    QVERIFY(standOf(*a.motion, d).leastTip_rad <
+            standOf(*checked(card()).motion, card()).leastTip_rad);
     QVERIFY(findCode(a, "falls-over") || findCode(a, "tips-easily"));
   }
   void panelsOfABoxLieBetweenThePages() {
@@ -65,7 +74,9 @@ private slots:
     QVERIFY(stack.known);
     QVERIFY(stack.ring.empty() && stack.through.empty());
     QCOMPARE(stack.order.size(), a.assembly->panels.size());
-    const auto rank = [&](const char* key) { return std::ranges::find(stack.order, a.assembly->findPanel(key)) - stack.order.begin(); };
+    const auto rank = [&](const char* key) {
+      return std::ranges::find(stack.order, a.assembly->findPanel(key)) - stack.order.begin();
+    };
     QVERIFY(rank("card/page-a") < rank("s1/wall-a"));
     QVERIFY(rank("s1/wall-a") < rank("s1/wall-b"));
     QVERIFY(rank("s1/wall-b") < rank("card/page-b"));
@@ -75,7 +86,9 @@ private slots:
   }
   void everyFamilyCanBeStacked_data() {
     QTest::addColumn<QString>("kind");
-    for (const char* kind : {"vfold", "box", "closed-box", "cube", "tiers", "platform", "step", "cut-vfold"}) QTest::addRow("%s", kind) << QString::fromUtf8(kind);
+    for (const char* kind :
+         {"vfold", "box", "closed-box", "cube", "tiers", "platform", "step", "cut-vfold"})
+      QTest::addRow("%s", kind) << QString::fromUtf8(kind);
   }
   void everyFamilyCanBeStacked() {
     QFETCH(QString, kind);
@@ -89,8 +102,9 @@ private slots:
     add(d, "closed-box", "gutter", {{"lid", 2}, {"inward", 1}, {"length", 80}});
     const Analysis a = checked(d);
     QVERIFY(findCode(a, "panels-hit"));
-    QVERIFY(!stackShut(*a.motion).through.empty()); // seen in the shut state too, from the fold of the lid
-    QVERIFY(!findCode(a, "stack-through"));         // but told once only
+    QVERIFY(!stackShut(*a.motion)
+                 .through.empty());         // seen in the shut state too, from the fold of the lid
+    QVERIFY(!findCode(a, "stack-through")); // but told once only
   }
   void whatDoesNotShutHasNoStack() {
     Design d = card();
@@ -137,13 +151,15 @@ private slots:
   void aCopyOnTheOtherSideIsTheMirrorImage() {
     Design d = card(150, 200);
     add(d, "box", "gutter", {{"position", 60}, {"length", 60}});
-    const StructureId guest = add(d, "box", "s1/valley-a", {{"a", 20}, {"b", 16}, {"c", 18}, {"length", 30}});
+    const StructureId guest =
+        add(d, "box", "s1/valley-a", {{"a", 20}, {"b", 16}, {"c", 18}, {"length", 30}});
     const auto copied = copiedToOtherSide(d, guest);
     QVERIFY(copied.ok());
     const Motion motion = Motion::trace(assemble(copied->design));
     for (double t : {30.0, 90.0, 150.0}) {
       const Pose pose = motion.poseAt(radians(t));
-      const Vec3 left = worldPoint(motion, pose, "s2/wall-a", {0, 0}), right = worldPoint(motion, pose, "s3/wall-b", {22 + 18, 0});
+      const Vec3 left = worldPoint(motion, pose, "s2/wall-a", {0, 0}),
+                 right = worldPoint(motion, pose, "s3/wall-b", {22 + 18, 0});
       QVERIFY((left - Vec3(-right.x(), right.y(), right.z())).norm() < 1e-7);
     }
     QVERIFY(!copiedToOtherSide(d, StructureId{1}).ok()); // the gutter has no other side

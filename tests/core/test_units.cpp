@@ -12,7 +12,9 @@ private slots:
     QTest::addColumn<QString>("text");
     QTest::addColumn<int>("unit");
     QTest::addColumn<double>("expected_mm");
-    const auto row = [](const char* text, LengthUnit unit, double mm) { QTest::newRow(text) << QString::fromUtf8(text) << static_cast<int>(unit) << mm; };
+    const auto row = [](const char* text, LengthUnit unit, double mm) {
+      QTest::newRow(text) << QString::fromUtf8(text) << static_cast<int>(unit) << mm;
+    };
     row("95", LengthUnit::Millimetre, 95);
     row("95mm", LengthUnit::Inch, 95);
     row("9.5 cm", LengthUnit::Millimetre, 95);
@@ -36,7 +38,9 @@ private slots:
 
   void refusesWhatIsNoLength_data() {
     QTest::addColumn<QString>("text");
-    for (const char* text : {"", "mm", "abc", "3/0", "1 2", "5 miles", "1e400", "nan", "inf", "3 3/", "--2", "1/2/3"}) QTest::newRow(text) << QString::fromUtf8(text);
+    for (const char* text :
+         {"", "mm", "abc", "3/0", "1 2", "5 miles", "1e400", "nan", "inf", "3 3/", "--2", "1/2/3"})
+      QTest::newRow(text) << QString::fromUtf8(text);
   }
   void refusesWhatIsNoLength() {
     QFETCH(QString, text);

@@ -15,11 +15,13 @@ using namespace hinge::test;
 
 namespace {
 Face faceOf(const std::vector<Vec3>& corners, int source) {
-  return {corners, std::vector<char>(corners.size(), 1), (corners[1] - corners[0]).cross(corners[2] - corners[0]).normalized(), source};
+  return {corners, std::vector<char>(corners.size(), 1),
+          (corners[1] - corners[0]).cross(corners[2] - corners[0]).normalized(), source};
 }
 double areaOf(const Face& f) {
   Vec3 sum = Vec3::Zero();
-  for (std::size_t k = 1; k + 1 < f.corners.size(); ++k) sum += (f.corners[k] - f.corners[0]).cross(f.corners[k + 1] - f.corners[0]);
+  for (std::size_t k = 1; k + 1 < f.corners.size(); ++k)
+    sum += (f.corners[k] - f.corners[0]).cross(f.corners[k + 1] - f.corners[0]);
   return 0.5 * sum.norm();
 }
 } // namespace
@@ -33,7 +35,8 @@ private slots:
     std::vector<Face> faces;
     double area = 0;
     for (int k = 0; k < 40; ++k) {
-      const Vec3 o(at(random), at(random), at(random)), u(at(random), at(random), at(random)), v(at(random), at(random), at(random));
+      const Vec3 o(at(random), at(random), at(random)), u(at(random), at(random), at(random)),
+          v(at(random), at(random), at(random));
       faces.push_back(faceOf({o, o + u, o + u + v, o + v}, k));
       area += areaOf(faces.back());
     }
@@ -41,12 +44,14 @@ private slots:
     const Vec3 eye = camera.eye();
     const auto onScreen = [&](const Face& f) {
       QPolygonF polygon;
-      for (const Vec3& c : f.corners) polygon << camera.project(c);
+      for (const Vec3& c : f.corners)
+        polygon << camera.project(c);
       return polygon;
     };
     const auto ordered = backToFront(faces, eye);
     double after = 0;
-    for (const Face& f : ordered) after += areaOf(f);
+    for (const Face& f : ordered)
+      after += areaOf(f);
     QVERIFY_NEAR(after / area, 1, 1e-6);
     // Of two faces that cover one another on the screen, the one in front comes later.
     int covering = 0;
@@ -54,17 +59,21 @@ private slots:
       for (std::size_t j = i + 1; j < ordered.size(); ++j) {
         const auto wholly = [&](const Face& of, const Face& to, double sign) {
           const double facing = to.normal.dot(eye - to.corners[0]) > 0 ? sign : -sign;
-          return std::ranges::all_of(of.corners, [&](const Vec3& p) { return facing * to.normal.dot(p - to.corners[0]) > 1e-3; });
+          return std::ranges::all_of(of.corners, [&](const Vec3& p) {
+            return facing * to.normal.dot(p - to.corners[0]) > 1e-3;
+          });
         };
         if (!wholly(ordered[j], ordered[i], -1.0) || !wholly(ordered[i], ordered[j], 1.0)) continue;
         const QRectF shared = onScreen(ordered[i]).intersected(onScreen(ordered[j])).boundingRect();
         ++covering;
-        QVERIFY2(shared.width() * shared.height() < 1.0, "a face in front was drawn before one behind it");
+        QVERIFY2(shared.width() * shared.height() < 1.0,
+                 "a face in front was drawn before one behind it");
       }
     QVERIFY(covering > 0);
   }
   void bentAndDegenerateFacesDoNotHang() {
-    std::vector<Face> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0), faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
+    std::vector<Face> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0),
+                            faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
                             faceOf({{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, 2)};
     QVERIFY(backToFront(faces, {0, 0, 100}).size() >= 2);
   }
@@ -75,11 +84,15 @@ private slots:
     QImage image(800, 600, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&image);
     const QRectF area(0, 0, 800, 600);
-    const auto drawn = paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)), cameraFor(d.card, area, *assembly), StageStyle{});
+    const auto drawn =
+        paintStage(painter, area, *assembly, Motion::quickPose(*assembly, radians(100)),
+                   cameraFor(d.card, area, *assembly), StageStyle{});
     std::set<int> panels;
-    for (const DrawnFace& f : drawn) panels.insert(f.panel.value);
+    for (const DrawnFace& f : drawn)
+      panels.insert(f.panel.value);
     QCOMPARE(panels.size(), assembly->panels.size());
-    for (const DrawnFace& f : drawn) QVERIFY(area.adjusted(-1, -1, 1, 1).contains(f.outline.boundingRect()));
+    for (const DrawnFace& f : drawn)
+      QVERIFY(area.adjusted(-1, -1, 1, 1).contains(f.outline.boundingRect()));
   }
   void theCameraHoldsTheCardAtEveryOpening() {
     for (const FoldSide fold : {FoldSide::Side, FoldSide::Top}) {
@@ -90,7 +103,9 @@ private slots:
       sized.card = c;
       const Camera camera = cameraFor(c, area, *assembleDesign(sized));
       for (int k = 0; k <= 18; ++k)
-        for (double y : {0.0, c.gutterLength_mm()}) QVERIFY(area.contains(camera.project(Vec3(c.pageDepth_mm() * std::cos(k * kPi / 18), y, c.pageDepth_mm() * std::sin(k * kPi / 18)))));
+        for (double y : {0.0, c.gutterLength_mm()})
+          QVERIFY(area.contains(camera.project(Vec3(c.pageDepth_mm() * std::cos(k * kPi / 18), y,
+                                                    c.pageDepth_mm() * std::sin(k * kPi / 18)))));
     }
   }
   void picturesAndSheetsAreWritten() {
@@ -98,17 +113,22 @@ private slots:
     Design d = card(400, 300); // larger than A4: tiled
     add(d, "box", "gutter");
     const auto assembly = assemble(d);
-    const std::string png = folder.filePath(QStringLiteral("a.png")).toStdString(), pdf = folder.filePath(QStringLiteral("a.pdf")).toStdString();
-    QVERIFY(writePicture(stagePicture(Motion::trace(assembly), d.card, radians(90), {640, 480}), png).ok());
+    const std::string png = folder.filePath(QStringLiteral("a.png")).toStdString(),
+                      pdf = folder.filePath(QStringLiteral("a.pdf")).toStdString();
+    QVERIFY(
+        writePicture(stagePicture(Motion::trace(assembly), d.card, radians(90), {640, 480}), png)
+            .ok());
     QCOMPARE(QImage(QString::fromStdString(png)).size(), QSize(640, 480));
     QVERIFY(writeSheetsPdf(*assembly, d, pdf).ok());
     QFile file(QString::fromStdString(pdf));
     QVERIFY(file.open(QIODevice::ReadOnly));
     const QByteArray text = file.readAll();
     QVERIFY(text.startsWith("%PDF"));
-    // An open card of 800 x 300 mm in tiles of 190 x 263 with 8 mm overlap: 5 columns, 2 rows; and a sheet for the box.
+    // An open card of 800 x 300 mm in tiles of 190 x 263 with 8 mm overlap: 5 columns, 2 rows; and
+    // a sheet for the box.
     QCOMPARE(text.count("/Type /Page\n"), 11);
-    QVERIFY(!writeSheetsPdf(*assembly, d, folder.filePath(QStringLiteral("no/a.pdf")).toStdString()).ok());
+    QVERIFY(!writeSheetsPdf(*assembly, d, folder.filePath(QStringLiteral("no/a.pdf")).toStdString())
+                 .ok());
   }
 };
 

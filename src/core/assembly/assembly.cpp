@@ -10,20 +10,28 @@ double Drive::angle_rad(double opening_rad) const {
 }
 
 double Pull::at_mm(double opening_rad) const {
-  return to_rad > from_rad ? way_mm * std::clamp((opening_rad - from_rad) / (to_rad - from_rad), 0.0, 1.0) : 0.0;
+  return to_rad > from_rad
+             ? way_mm * std::clamp((opening_rad - from_rad) / (to_rad - from_rad), 0.0, 1.0)
+             : 0.0;
 }
 
 Iso3 secondInFirst(const Hinge& hinge, double value) {
   Iso3 move = Iso3::Identity();
-  if (hinge.kind == HingeKind::Slide) move.translation() = value * Vec3::UnitY();
-  else move.linear() = Eigen::AngleAxisd(value, Vec3::UnitY()).toRotationMatrix();
+  if (hinge.kind == HingeKind::Slide)
+    move.translation() = value * Vec3::UnitY();
+  else
+    move.linear() = Eigen::AngleAxisd(value, Vec3::UnitY()).toRotationMatrix();
   return hinge.onFirst * move * hinge.onSecond.inverse();
 }
 
-double Assembly::baseOpening_rad(double opening_rad) const { return openBy_rad < kPi ? std::min(kPi, opening_rad * kPi / openBy_rad) : opening_rad; }
+double Assembly::baseOpening_rad(double opening_rad) const {
+  return openBy_rad < kPi ? std::min(kPi, opening_rad * kPi / openBy_rad) : opening_rad;
+}
 
 Iso3 Assembly::rootPose(double opening_rad) const {
-  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * (kPi - baseOpening_rad(opening_rad))) : Iso3::Identity();
+  return symmetric ? rotationAboutLine(Vec3::Zero(), Vec3::UnitY(),
+                                       0.5 * (kPi - baseOpening_rad(opening_rad)))
+                   : Iso3::Identity();
 }
 
 std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad) const {
@@ -40,7 +48,9 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       const Iso3 *left = poseOf(fold.left), *right = poseOf(fold.right);
       if ((left != nullptr) == (right != nullptr)) continue;
       // Pages are one flat piece: the fold line has the same numbers on both sides.
-      const Iso3 turn = rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), (left ? -1.0 : 1.0) * drive.angle_rad(baseOpening_rad(opening_rad)));
+      const Iso3 turn =
+          rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()),
+                            (left ? -1.0 : 1.0) * drive.angle_rad(baseOpening_rad(opening_rad)));
       const Iso3 pose = (left ? *left : *right) * turn;
       placed.push_back({left ? fold.right : fold.left, pose});
       found = true;
@@ -48,10 +58,13 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
   }
   // What the base itself glues onto its pages.
   for (const Glue& glue : glues)
-    if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host)) placed.push_back({glue.tab, *host * glue.tabToHost});
+    if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host))
+      placed.push_back({glue.tab, *host * glue.tabToHost});
   for (const Pull& pull : pulls)
-    if (const Iso3* host = poseOf(hinges[pull.hinge].first); host && !poseOf(hinges[pull.hinge].second))
-      placed.push_back({hinges[pull.hinge].second, *host * secondInFirst(hinges[pull.hinge], pull.at_mm(opening_rad))});
+    if (const Iso3* host = poseOf(hinges[pull.hinge].first);
+        host && !poseOf(hinges[pull.hinge].second))
+      placed.push_back({hinges[pull.hinge].second,
+                        *host * secondInFirst(hinges[pull.hinge], pull.at_mm(opening_rad))});
   return placed;
 }
 
@@ -84,11 +97,13 @@ const Glue* Assembly::glueOf(PanelIndex tab) const {
 }
 
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece) {
-  const Iso3 first = firstPiece * seat.sides[0].toPiece, second = secondPiece * seat.sides[1].toPiece;
+  const Iso3 first = firstPiece * seat.sides[0].toPiece,
+             second = secondPiece * seat.sides[1].toPiece;
   if (seat.kind() == SeatKind::Face) return {first, kPi};
   const Vec3 u1 = first.linear().col(0), u2 = second.linear().col(0), y = first.linear().col(1);
   const Vec3 n1 = -first.linear().col(2), n2 = second.linear().col(2); // towards the structure
-  // The bisector is the sum of the directions or, near 180 degrees where that vanishes, of the facing normals.
+  // The bisector is the sum of the directions or, near 180 degrees where that vanishes, of the
+  // facing normals.
   Vec3 z = u1 + u2;
   if (z.dot(n1 + n2) < 0) z = -z;
   z = (n1 + n2).squaredNorm() > z.squaredNorm() ? Vec3(n1 + n2) : z;
@@ -103,7 +118,8 @@ SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPi
 double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly) {
   const SeatSide& s = seat.sides[static_cast<std::size_t>(side)];
   const bool face = seat.kind() == SeatKind::Face;
-  const Vec3 from = s.toPiece * (face ? Vec3(0.5 * seat.length_mm, 0.01, 0) : Vec3(0.01, 0.5 * seat.length_mm, 0));
+  const Vec3 from = s.toPiece * (face ? Vec3(0.5 * seat.length_mm, 0.01, 0)
+                                      : Vec3(0.01, 0.5 * seat.length_mm, 0));
   const Vec3 along = s.toPiece.linear().col(face ? 1 : 0);
   return reachInside(assembly.panels[s.panel].outline, from.head<2>(), along.head<2>());
 }

@@ -18,7 +18,8 @@ using HingeIndex = Index<struct HingeTag>;
 enum class PanelUse { Page, Wall, Tab };
 enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face side
 
-/// A rigid part of a piece. The outline is in the piece's flat frame: millimetres, face side up (+z).
+/// A rigid part of a piece. The outline is in the piece's flat frame: millimetres, face side up
+/// (+z).
 struct Panel {
   std::string key;   ///< stable: "card/page-a", "s2/wall-a"
   std::string label; ///< "wall a"
@@ -30,40 +31,45 @@ struct Panel {
   int gluedBy = -1;             ///< first of Assembly::glues that glues it on as a tab; -1: none
 };
 
-/// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold angle is 0 when the
-/// panels continue each other flat, positive for a valley seen from the face, +-pi when they lie on one another.
+/// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold
+/// angle is 0 when the panels continue each other flat, positive for a valley seen from the face,
+/// +-pi when they lie on one another.
 struct Fold {
   std::string key, label;
   PanelIndex left, right;
   Vec2 from, to;
   FoldSense sense = FoldSense::Valley;
   double shutAngle_rad = 0; ///< 0 or +-pi: the fold angle in the shut card
-  /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see Motion::shutAngle).
+  /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see
+  /// Motion::shutAngle).
   bool shutKnown = true;
 };
 
 enum class HingeKind { Slot, Pivot, Slide };
 
-/// A joint between two panels other than a fold. Each side has a frame on its panel (into the panel's piece): the joint turns
-/// about their common y axis (slot, pivot) or runs along it (slide); at zero both frames coincide.
+/// A joint between two panels other than a fold. Each side has a frame on its panel (into the
+/// panel's piece): the joint turns about their common y axis (slot, pivot) or runs along it
+/// (slide); at zero both frames coincide.
 struct Hinge {
   std::string key, label;
   std::optional<StructureId> owner;
   HingeKind kind = HingeKind::Slot;
-  PanelIndex first, second;   ///< the panel that was there, the panel that joins it
+  PanelIndex first, second; ///< the panel that was there, the panel that joins it
   Iso3 onFirst, onSecond;
   double least_mm = 0, most_mm = 0; ///< of a slide: its stops
-  double slitShort_mm = 0;          ///< of a slot: how much paper is left between the ends of its two slits
+  double slitShort_mm = 0; ///< of a slot: how much paper is left between the ends of its two slits
 };
 
-/// A slide that the opening of the card moves: its way follows the opening in a straight line within a stretch of it.
+/// A slide that the opening of the card moves: its way follows the opening in a straight line
+/// within a stretch of it.
 struct Pull {
   HingeIndex hinge;
   double way_mm = 0, from_rad = 0, to_rad = kPi;
   double at_mm(double opening_rad) const;
 };
 
-/// Something soft between two points of panels: an elastic band or a strip of film. It guides nothing.
+/// Something soft between two points of panels: an elastic band or a strip of film. It guides
+/// nothing.
 struct Link {
   std::string key, label;
   std::optional<StructureId> owner;
@@ -73,7 +79,8 @@ struct Link {
   double length_mm = 0;
 };
 
-/// `tab` is glued onto `host` and moves with it; the motion maps the tab's piece frame into the host's.
+/// `tab` is glued onto `host` and moves with it; the motion maps the tab's piece frame into the
+/// host's.
 struct Glue {
   PanelIndex tab, host;
   Iso3 tabToHost;
@@ -89,9 +96,10 @@ struct Piece {
   std::vector<Edge> slits; ///< cuts inside a panel that part nothing
 };
 
-/// One side of a fold on which a structure can stand. `toPiece` maps the side's frame (x away from the fold inside the
-/// panel, y along the fold) into the panel's piece frame. With y up and the structure towards the eye the first side
-/// is on the left; its structure-facing normal is therefore -z of this frame, that of the second side +z.
+/// One side of a fold on which a structure can stand. `toPiece` maps the side's frame (x away from
+/// the fold inside the panel, y along the fold) into the panel's piece frame. With y up and the
+/// structure towards the eye the first side is on the left; its structure-facing normal is
+/// therefore -z of this frame, that of the second side +z.
 struct SeatSide {
   PanelIndex panel;
   Iso3 toPiece;
@@ -99,33 +107,42 @@ struct SeatSide {
 
 enum class SeatKind { Valley, Ridge, Face, Span };
 
-/// A fold or a face on which a structure can stand. The opening is measured on the side of the structure: 0..pi in a
-/// valley, pi..2 pi over a ridge. A face is a seat that always lies open at pi: both its sides are the same frame on one
-/// panel, with x along the line on which the panel stands, y up from it and z out of the paper to the structure.
+/// A fold or a face on which a structure can stand. The opening is measured on the side of the
+/// structure: 0..pi in a valley, pi..2 pi over a ridge. A face is a seat that always lies open at
+/// pi: both its sides are the same frame on one panel, with x along the line on which the panel
+/// stands, y up from it and z out of the paper to the structure.
 struct Seat {
   std::string key;   ///< "gutter", "s3/ridge"
   std::string label; ///< "gutter", "ridge of s3"
   std::array<SeatSide, 2> sides;
   double length_mm = 0;
   double shutOpening_rad = 0; ///< 0 (valley), 2 pi (ridge) or pi (face)
-  /// A span has its sides on two pages of the base that share no fold: x away from the fold nearest to the other page.
+  /// A span has its sides on two pages of the base that share no fold: x away from the fold nearest
+  /// to the other page.
   bool span = false;
-  std::array<bool, 2> fromBehind{false, false}; ///< of a span: what stands on it is glued to the back of that page
-  SeatKind kind() const { return span ? SeatKind::Span : sides[0].panel == sides[1].panel ? SeatKind::Face : shutOpening_rad < kPi ? SeatKind::Valley : SeatKind::Ridge; }
+  std::array<bool, 2> fromBehind{
+      false, false}; ///< of a span: what stands on it is glued to the back of that page
+  SeatKind kind() const {
+    return span                               ? SeatKind::Span
+           : sides[0].panel == sides[1].panel ? SeatKind::Face
+           : shutOpening_rad < kPi            ? SeatKind::Valley
+                                              : SeatKind::Ridge;
+  }
 };
 
-/// Where the panels of a structure are in the world when the pieces of its seat's two sides are there. Nothing where the
-/// structure cannot reach. Only a first guess: the motion engine solves from it. Without `poses` it puts the panels
-/// together itself.
+/// Where the panels of a structure are in the world when the pieces of its seat's two sides are
+/// there. Nothing where the structure cannot reach. Only a first guess: the motion engine solves
+/// from it. Without `poses` it puts the panels together itself.
 struct Placement {
   StructureId owner;
   Seat seat;
   std::vector<PanelIndex> panels;
-  std::function<std::optional<std::vector<Iso3>>(const Iso3& firstPiece, const Iso3& secondPiece)> poses;
+  std::function<std::optional<std::vector<Iso3>>(const Iso3& firstPiece, const Iso3& secondPiece)>
+      poses;
 };
 
-/// Where a parameter can be seen and grasped: a distance (from, to) or an angle (from, corner, to) in the plane of a
-/// panel, in its piece's flat frame.
+/// Where a parameter can be seen and grasped: a distance (from, to) or an angle (from, corner, to)
+/// in the plane of a panel, in its piece's flat frame.
 struct DimensionMark {
   StructureId owner;
   std::string key;
@@ -134,8 +151,8 @@ struct DimensionMark {
   std::optional<Vec2> corner;
 };
 
-/// A fold of the base that is moved: its fold angle follows the opening of the card (0 shut to pi) in a straight line, within
-/// its own stretch of it.
+/// A fold of the base that is moved: its fold angle follows the opening of the card (0 shut to pi)
+/// in a straight line, within its own stretch of it.
 struct Drive {
   FoldIndex fold;
   double shut_rad = kPi, open_rad = 0; ///< fold angles before and after the stretch
@@ -159,15 +176,17 @@ struct Assembly {
 
   std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
   PanelIndex root;           ///< its frame in the world is given by rootPose
-  double openBy_rad = kPi;   ///< way of the leaf by which the base is fully open; the rest moves what is pulled
-  bool symmetric = true;     ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
+  double openBy_rad =
+      kPi; ///< way of the leaf by which the base is fully open; the rest moves what is pulled
+  bool symmetric =
+      true; ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 
   /// How far the base itself has opened (0 to pi) on the way of the leaf.
   double baseOpening_rad(double opening_rad) const;
   /// Pose of the root panel's piece frame at an opening.
   Iso3 rootPose(double opening_rad) const;
-  /// Where the pages of the base are at an opening, what the base glues onto them and what a pull moves on them (piece frames
-  /// into the world), the root first.
+  /// Where the pages of the base are at an opening, what the base glues onto them and what a pull
+  /// moves on them (piece frames into the world), the root first.
   std::vector<std::pair<PanelIndex, Iso3>> basePoses(double opening_rad) const;
   /// Turns the world so that the page that lies on the table is level, face up.
   Iso3 onTable(double opening_rad) const;
@@ -182,17 +201,20 @@ struct Assembly {
   const Glue* glueOf(PanelIndex tab) const;
 };
 
-/// The map from the second panel's piece to the first's when the joint stands at `value` (rad, or mm for a slide).
+/// The map from the second panel's piece to the first's when the joint stands at `value` (rad, or
+/// mm for a slide).
 Iso3 secondInFirst(const Hinge& hinge, double value);
 
-/// Seat frame in space from the poses of its two panels' pieces, and the opening on the structure's side.
+/// Seat frame in space from the poses of its two panels' pieces, and the opening on the structure's
+/// side.
 struct SeatPose {
   Iso3 frame;
   double opening_rad;
 };
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece);
 
-/// How far the panel extends from the middle of the fold (of a face: from the middle of its lower line), in mm: the room a structure has on that side.
+/// How far the panel extends from the middle of the fold (of a face: from the middle of its lower
+/// line), in mm: the room a structure has on that side.
 double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly);
 
 } // namespace hinge

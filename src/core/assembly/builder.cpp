@@ -20,9 +20,14 @@ Result<void> AssemblyBuilder::status() const {
     const Piece& piece = m_assembly.pieces[PieceIndex(k)];
     for (std::size_t i = 0; i < piece.panels.size(); ++i)
       for (std::size_t j = i + 1; j < piece.panels.size(); ++j) {
-        const Panel &a = m_assembly.panels[piece.panels[i]], &b = m_assembly.panels[piece.panels[j]];
+        const Panel &a = m_assembly.panels[piece.panels[i]],
+                    &b = m_assembly.panels[piece.panels[j]];
         if (overlapArea_mm2(a.outline, b.outline) > 1e-3)
-          return Error{"piece.overlap", fmt::format("these sizes cannot be cut from one sheet: {} and {} lie on one another in the flat piece", a.label, b.label), piece.key};
+          return Error{"piece.overlap",
+                       fmt::format("these sizes cannot be cut from one sheet: {} and {} lie on one "
+                                   "another in the flat piece",
+                                   a.label, b.label),
+                       piece.key};
       }
   }
   return {};
@@ -32,56 +37,76 @@ PieceIndex AssemblyBuilder::piece(std::string_view role, std::string label) {
   return m_assembly.pieces.push({key(role), std::move(label), m_owner, {}});
 }
 
-PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, std::string label, PanelUse use,
-                                  Polygon outline) {
+PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, std::string label,
+                                  PanelUse use, Polygon outline) {
   if (signedArea_mm2(outline) < 0) std::reverse(outline.begin(), outline.end());
   if (!isSimple(outline) || std::abs(signedArea_mm2(outline)) < 1e-6)
-    fail("panel.impossible", fmt::format("these sizes make no possible {}: its outline crosses itself or has no area", label),
+    fail("panel.impossible",
+         fmt::format("these sizes make no possible {}: its outline crosses itself or has no area",
+                     label),
          key(role));
-  const PanelIndex index =
-      m_assembly.panels.push({key(role), std::move(label), m_owner, piece, use, std::move(outline)});
+  const PanelIndex index = m_assembly.panels.push(
+      {key(role), std::move(label), m_owner, piece, use, std::move(outline)});
   m_assembly.pieces[piece].panels.push_back(index);
   return index;
 }
 
-FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelIndex left, PanelIndex right, Vec2 from,
-                                Vec2 to, FoldSense sense, double shutAngle_rad) {
+FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelIndex left,
+                                PanelIndex right, Vec2 from, Vec2 to, FoldSense sense,
+                                double shutAngle_rad) {
   for (PanelIndex panel : {left, right})
     for (const Vec2& end : {from, to})
       if (!insertOnOutline(m_assembly.panels[panel].outline, end))
-        fail("fold.off-outline", fmt::format("the {} does not lie on the edge of {}", label, m_assembly.panels[panel].label),
+        fail("fold.off-outline",
+             fmt::format("the {} does not lie on the edge of {}", label,
+                         m_assembly.panels[panel].label),
              key(role));
-  return m_assembly.addFold({key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
+  return m_assembly.addFold(
+      {key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
 }
 
 void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace) {
   m_assembly.addGlue({tab, host, tabToHost, byFace});
 }
 
-void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners) {
+void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
+                            const std::vector<Vec2>& corners) {
   Panel& panel = m_assembly.panels[side.panel];
   const auto flat = [&](const Vec2& p) { return Vec2((side.toPiece * lift(p)).head<2>()); };
   const Vec2 from = flat({0, from_mm}), to = flat({0, to_mm});
   for (const Vec2& p : corners)
     if (p.x() < 1e-6 || !contains(panel.outline, flat(p)))
-      return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label), key("cut"));
+      return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label),
+                  key("cut"));
   Rings rings = ringsOf(panel.outline);
   Polygon outline = std::move(rings.rim);
   if (!insertOnOutline(outline, from) || !insertOnOutline(outline, to))
-    return fail("cut.past-edge", fmt::format("the cut runs past the end of the fold or into another cut of {}", panel.label), key("cut"));
-  const auto at = [&](const Vec2& p) { return std::ranges::find_if(outline, [&](const Vec2& q) { return (p - q).norm() < 1e-6; }) - outline.begin(); };
+    return fail(
+        "cut.past-edge",
+        fmt::format("the cut runs past the end of the fold or into another cut of {}", panel.label),
+        key("cut"));
+  const auto at = [&](const Vec2& p) {
+    return std::ranges::find_if(outline, [&](const Vec2& q) { return (p - q).norm() < 1e-6; }) -
+           outline.begin();
+  };
   const auto n = static_cast<std::ptrdiff_t>(outline.size()), i = at(from), j = at(to);
   const bool forward = (i + 1) % n == j;
   if (!forward && (j + 1) % n != i)
-    return fail("cut.in-the-way", fmt::format("another cut of {} is in the way", panel.label), key("cut"));
+    return fail("cut.in-the-way", fmt::format("another cut of {} is in the way", panel.label),
+                key("cut"));
   std::vector<Vec2> path;
-  for (const Vec2& p : corners) path.push_back(flat(p));
+  for (const Vec2& p : corners)
+    path.push_back(flat(p));
   if (!forward) std::reverse(path.begin(), path.end());
   outline.insert(outline.begin() + (forward ? i : j) + 1, path.begin(), path.end());
-  if (!isSimple(outline)) return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label), key("cut"));
+  if (!isSimple(outline))
+    return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label),
+                key("cut"));
   for (const Polygon& window : rings.windows) {
     auto with = withWindow(outline, window);
-    if (!with) return fail("cut.in-the-way", fmt::format("the cut runs into a window of {}", panel.label), key("cut"));
+    if (!with)
+      return fail("cut.in-the-way", fmt::format("the cut runs into a window of {}", panel.label),
+                  key("cut"));
     outline = std::move(*with);
   }
   panel.outline = std::move(outline);
@@ -90,7 +115,13 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm, 
 void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
   Panel& panel = m_assembly.panels[index];
   auto with = withWindow(panel.outline, window);
-  if (!with) return fail("window.past-edge", fmt::format("the window leaves less than 1 mm of paper at an edge of {} or at another window", panel.label), key("window"));
+  if (!with)
+    return fail(
+        "window.past-edge",
+        fmt::format(
+            "the window leaves less than 1 mm of paper at an edge of {} or at another window",
+            panel.label),
+        key("window"));
   panel.outline = std::move(*with);
 }
 
@@ -102,7 +133,8 @@ bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& t
     const double length = (fold.to - fold.from).norm();
     const Vec2 along = (fold.to - fold.from) / length;
     if (std::abs(cross2(along, from - fold.from)) > 1e-6) continue;
-    const auto [low, high] = std::minmax({along.dot(from - fold.from), along.dot(to - fold.from)}); // the list: by value
+    const auto [low, high] =
+        std::minmax({along.dot(from - fold.from), along.dot(to - fold.from)}); // the list: by value
     // What is left of the fold at both ends holds the sheet together.
     constexpr double kLeast_mm = 1.0;
     if (low < kLeast_mm || high > length - kLeast_mm) continue;
@@ -110,19 +142,30 @@ bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& t
     Fold rest = fold;
     rest.from = fold.from + high * along;
     rest.key += "-" + (m_owner ? m_owner->text() : std::string("cut"));
-    while (m_assembly.findFold(rest.key).valid()) rest.key += "'";
+    while (m_assembly.findFold(rest.key).valid())
+      rest.key += "'";
     m_assembly.addFold(rest);
     return true;
   }
   return false;
 }
 
-void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst, const std::vector<Vec2>& onSecond) {
-  const auto end = [&](double y) { return Vec2((seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>()); };
+void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm,
+                                const std::vector<Vec2>& onFirst,
+                                const std::vector<Vec2>& onSecond) {
+  const auto end = [&](double y) {
+    return Vec2((seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>());
+  };
   if (pieceOf(seat.sides[0]) != pieceOf(seat.sides[1]))
-    return fail("cut.not-one-sheet", "the two sides of this fold are different pieces: nothing can be cut from them across the fold", key("cut"));
+    return fail("cut.not-one-sheet",
+                "the two sides of this fold are different pieces: nothing can be cut from them "
+                "across the fold",
+                key("cut"));
   if (!openFold(seat, end(from_mm), end(to_mm)))
-    return fail("cut.past-edge", "the cut must leave some of the fold whole at both of its ends and between two cuts", key("cut"));
+    return fail(
+        "cut.past-edge",
+        "the cut must leave some of the fold whole at both of its ends and between two cuts",
+        key("cut"));
   notch(seat.sides[0], from_mm, to_mm, onFirst);
   notch(seat.sides[1], from_mm, to_mm, onSecond);
 }
@@ -137,7 +180,8 @@ void AssemblyBuilder::link(std::string_view role, std::string label, Link made) 
   m_assembly.links.push_back(std::move(made));
 }
 
-Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm, double catch_mm) {
+Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm,
+                           std::optional<double> length_mm, double catch_mm) {
   Panel& panel = m_assembly.panels[index];
   const Vec2 u = way.normalized(), side(-u.y(), u.x());
   const auto past = [&] {
@@ -172,16 +216,22 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
     start = inner + (middle.at - *length_mm) * u;
   }
   if (!contains(outline, start)) return past();
-  // Both long sides must end on the same edge, the first that they meet. The outline runs counter-clockwise, so that it comes to
-  // the right side of the slit first.
+  // Both long sides must end on the same edge, the first that they meet. The outline runs
+  // counter-clockwise, so that it comes to the right side of the slit first.
   const Vec2 left = start + 0.5 * width_mm * side, right = start - 0.5 * width_mm * side;
   const Exit a = exitOf(left), b = exitOf(right);
-  if (a.at > 1e299 || b.at > 1e299 || a.edge != b.edge || !contains(outline, left) || !contains(outline, right)) return past();
+  if (a.at > 1e299 || b.at > 1e299 || a.edge != b.edge || !contains(outline, left) ||
+      !contains(outline, right))
+    return past();
   if (catch_mm > 0) {
-    // Where the other paper goes the lips stand aside, so the panel is open there; what is cut is told by the slit's last stretch.
+    // Where the other paper goes the lips stand aside, so the panel is open there; what is cut is
+    // told by the slit's last stretch.
     const Exit middle = exitOf(start);
     if (std::min(a.at, b.at) < catch_mm + width_mm || middle.at > 1e299) {
-      fail("slit.catch", fmt::format("a slit of {} is too short for a catch of {} mm", panel.label, formatNumber(catch_mm, 2)), panel.key);
+      fail("slit.catch",
+           fmt::format("a slit of {} is too short for a catch of {} mm", panel.label,
+                       formatNumber(catch_mm, 2)),
+           panel.key);
       return inner;
     }
     m_assembly.pieces[panel.piece].slits.push_back({middle.place - catch_mm * u, middle.place});
@@ -193,15 +243,16 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
   for (std::size_t k = 0; k < outline.size(); ++k) {
     add(outline[k]);
     if (k == a.edge)
-      for (const Vec2& p : {b.place, right, left, a.place}) add(p);
+      for (const Vec2& p : {b.place, right, left, a.place})
+        add(p);
   }
   if (!isSimple(cut)) return past();
   panel.outline = std::move(cut);
   return start;
 }
 
-Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
-                           double length_mm, double shutOpening_rad) {
+Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first,
+                           const SeatSide& second, double length_mm, double shutOpening_rad) {
   const std::string seatKey = m_owner ? key(role) : std::string(role);
   const Seat made{seatKey, std::move(label), {first, second}, length_mm, shutOpening_rad};
   m_assembly.seats.push(made);
@@ -212,50 +263,66 @@ void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& 
   const Panel& p = m_assembly.panels[panel];
   if (m_assembly.findSeat(p.key)) return;
   const Vec2 along = (to - from).normalized(), up(-along.y(), along.x());
-  const SeatSide face{panel, planarFrame(from, along, up)}, back{panel, planarFrame(to, -along, up)};
+  const SeatSide face{panel, planarFrame(from, along, up)},
+      back{panel, planarFrame(to, -along, up)};
   const double length = (to - from).norm();
   const std::string name = p.label + (m_owner ? " of " + m_owner->text() : "");
   m_assembly.seats.push({p.key, "face of " + name, {face, face}, length, kPi});
   m_assembly.seats.push({p.key + "-back", "back of " + name, {back, back}, length, kPi});
 }
 
-void AssemblyBuilder::dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to, std::optional<Vec2> corner) {
+void AssemblyBuilder::dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to,
+                                std::optional<Vec2> corner) {
   m_assembly.dimensions.push_back({*m_owner, std::move(key), panel, from, to, corner});
 }
 
-void AssemblyBuilder::dimensionOn(const SeatSide& side, std::string key, const Vec2& from, const Vec2& to, std::optional<Vec2> corner) {
+void AssemblyBuilder::dimensionOn(const SeatSide& side, std::string key, const Vec2& from,
+                                  const Vec2& to, std::optional<Vec2> corner) {
   const auto flat = [&](const Vec2& p) { return Vec2((side.toPiece * lift(p)).head<2>()); };
-  dimension(std::move(key), side.panel, flat(from), flat(to), corner ? std::optional(flat(*corner)) : std::nullopt);
+  dimension(std::move(key), side.panel, flat(from), flat(to),
+            corner ? std::optional(flat(*corner)) : std::nullopt);
 }
 
 void AssemblyBuilder::placement(const Seat& on, std::vector<PanelIndex> panels,
                                 std::function<std::optional<std::vector<Iso3>>(double)> poses) {
-  m_assembly.placements.push_back({*m_owner, on, std::move(panels), [on, poses = std::move(poses)](const Iso3& first, const Iso3& second) {
-    const SeatPose seat = seatPose(on, first, second);
-    auto found = poses(seat.opening_rad);
-    if (found)
-      for (Iso3& pose : *found) pose = seat.frame * pose;
-    return found;
-  }});
+  m_assembly.placements.push_back(
+      {*m_owner, on, std::move(panels),
+       [on, poses = std::move(poses)](const Iso3& first, const Iso3& second) {
+         const SeatPose seat = seatPose(on, first, second);
+         auto found = poses(seat.opening_rad);
+         if (found)
+           for (Iso3& pose : *found)
+             pose = seat.frame * pose;
+         return found;
+       }});
 }
 
-void AssemblyBuilder::placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between) {
-  m_assembly.placements.push_back({*m_owner, span, std::move(panels), [span, between = std::move(between)](const Iso3& first, const Iso3& second) {
-    const Iso3 frame = first * span.sides[0].toPiece;
-    auto found = between(frame.inverse() * second * span.sides[1].toPiece);
-    if (found)
-      for (Iso3& pose : *found) pose = frame * pose;
-    return found;
-  }});
+void AssemblyBuilder::placementBetween(
+    const Seat& span, std::vector<PanelIndex> panels,
+    std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between) {
+  m_assembly.placements.push_back(
+      {*m_owner, span, std::move(panels),
+       [span, between = std::move(between)](const Iso3& first, const Iso3& second) {
+         const Iso3 frame = first * span.sides[0].toPiece;
+         auto found = between(frame.inverse() * second * span.sides[1].toPiece);
+         if (found)
+           for (Iso3& pose : *found)
+             pose = frame * pose;
+         return found;
+       }});
 }
 
-Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg, const Polygon& keepInside) {
+Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg,
+                   const Polygon& keepInside) {
   const Vec2 along = (to - from).normalized(), out(along.y(), -along.x());
   const double length = (to - from).norm();
-  // Ends lean in by the bevel, but a short tab keeps at least a third of its length at the far edge.
+  // Ends lean in by the bevel, but a short tab keeps at least a third of its length at the far
+  // edge.
   const double lean = std::min(depth_mm * std::tan(radians(bevel_deg)), length / 3.0);
-  // Counter-clockwise with the base first: the tab lies right of from -> to, so its own travel is to -> from.
-  Polygon outline{to, from, from + along * lean + out * depth_mm, to - along * lean + out * depth_mm};
+  // Counter-clockwise with the base first: the tab lies right of from -> to, so its own travel is
+  // to -> from.
+  Polygon outline{to, from, from + along * lean + out * depth_mm,
+                  to - along * lean + out * depth_mm};
   if (!keepInside.empty()) outline = intersectConvex(outline, keepInside);
   return outline;
 }
@@ -263,7 +330,8 @@ Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bev
 double tabDepth_mm(const Polygon& outline, const Vec2& from, const Vec2& to) {
   const Vec2 along = (to - from).normalized(), out(along.y(), -along.x());
   double depth = 0;
-  for (const Vec2& p : outline) depth = std::max(depth, std::abs(out.dot(p - from)));
+  for (const Vec2& p : outline)
+    depth = std::max(depth, std::abs(out.dot(p - from)));
   return depth;
 }
 

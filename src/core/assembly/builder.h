@@ -3,8 +3,8 @@
 
 namespace hinge {
 
-/// Collects what a recipe makes. Keys are prefixed with the owner ("s3/"); the first problem found is kept and
-/// reported by status(), so that recipes read as a list of parts.
+/// Collects what a recipe makes. Keys are prefixed with the owner ("s3/"); the first problem found
+/// is kept and reported by status(), so that recipes read as a list of parts.
 class AssemblyBuilder {
 public:
   explicit AssemblyBuilder(Assembly& assembly, std::optional<StructureId> owner)
@@ -12,48 +12,64 @@ public:
         m_firstFold(assembly.folds.size()) {}
 
   PieceIndex piece(std::string_view role, std::string label);
-  /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an area.
-  PanelIndex panel(PieceIndex piece, std::string_view role, std::string label, PanelUse use, Polygon outline);
-  /// A fold along from -> to, which must lie on the outlines of both panels, `left` on the left hand.
-  FoldIndex fold(std::string_view role, std::string label, PanelIndex left, PanelIndex right, Vec2 from, Vec2 to,
-                 FoldSense sense, double shutAngle_rad);
+  /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an
+  /// area.
+  PanelIndex panel(PieceIndex piece, std::string_view role, std::string label, PanelUse use,
+                   Polygon outline);
+  /// A fold along from -> to, which must lie on the outlines of both panels, `left` on the left
+  /// hand.
+  FoldIndex fold(std::string_view role, std::string label, PanelIndex left, PanelIndex right,
+                 Vec2 from, Vec2 to, FoldSense sense, double shutAngle_rad);
   void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true);
-  /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure can be made of it. The
-  /// fold is opened from `from_mm` to `to_mm` along it; `onFirst` and `onSecond` are the corners of the region inside each
-  /// side, in that side's frame, in the order of rising y. The seat must be a fold of one sheet and the region must lie
-  /// inside the panels: what fails is named in status().
-  void cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst, const std::vector<Vec2>& onSecond);
-  /// Cuts a window (corners in the panel's flat frame) out of a panel; fails when it runs past the edge or leaves less than
-  /// a millimetre of paper beside it.
+  /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure
+  /// can be made of it. The fold is opened from `from_mm` to `to_mm` along it; `onFirst` and
+  /// `onSecond` are the corners of the region inside each side, in that side's frame, in the order
+  /// of rising y. The seat must be a fold of one sheet and the region must lie inside the panels:
+  /// what fails is named in status().
+  void cutAcross(const Seat& seat, double from_mm, double to_mm, const std::vector<Vec2>& onFirst,
+                 const std::vector<Vec2>& onSecond);
+  /// Cuts a window (corners in the panel's flat frame) out of a panel; fails when it runs past the
+  /// edge or leaves less than a millimetre of paper beside it.
   void cutWindow(PanelIndex panel, const Polygon& window);
   /// The piece a seat side belongs to.
   PieceIndex pieceOf(const SeatSide& side) const { return m_assembly.panels[side.panel].piece; }
   /// Offers a seat and returns it, for recipes that build on their own seats.
-  Seat seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second, double length_mm,
-            double shutOpening_rad);
+  Seat seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
+            double length_mm, double shutOpening_rad);
   /// Folds made since this builder began, those of other owners' panels included.
   std::size_t firstFold() const { return m_firstFold; }
-  /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand, as "key of the panel"
-  /// (its face) and the same with "-back".
+  /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand,
+  /// as "key of the panel" (its face) and the same with "-back".
   void faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to);
-  void dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
+  void dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to,
+                 std::optional<Vec2> corner = {});
   /// The same in the frame of a seat side, on the panel of that side.
-  void dimensionOn(const SeatSide& side, std::string key, const Vec2& from, const Vec2& to, std::optional<Vec2> corner = {});
-  /// `poses` gives the panels in the seat's frame (origin at the start of the fold, y along it, z towards the structure, x from
-  /// the first side to the second) when the seat is open by an angle.
+  void dimensionOn(const SeatSide& side, std::string key, const Vec2& from, const Vec2& to,
+                   std::optional<Vec2> corner = {});
+  /// `poses` gives the panels in the seat's frame (origin at the start of the fold, y along it, z
+  /// towards the structure, x from the first side to the second) when the seat is open by an angle.
   void placement(const Seat& on, std::vector<PanelIndex> panels,
                  std::function<std::optional<std::vector<Iso3>>(double opening_rad)> poses);
-  /// `between` gives them in the frame of the span's first side when its second side is at a pose in that frame.
-  void placementBetween(const Seat& span, std::vector<PanelIndex> panels, std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between);
+  /// `between` gives them in the frame of the span's first side when its second side is at a pose
+  /// in that frame.
+  void placementBetween(const Seat& span, std::vector<PanelIndex> panels,
+                        std::function<std::optional<std::vector<Iso3>>(const Iso3&)> between);
 
-  /// The panels of a structure for which there is no closed form: the motion engine puts them together.
-  void placementByRings(const Seat& on, std::vector<PanelIndex> panels) { m_assembly.placements.push_back({*m_owner, on, std::move(panels), {}}); }
+  /// The panels of a structure for which there is no closed form: the motion engine puts them
+  /// together.
+  void placementByRings(const Seat& on, std::vector<PanelIndex> panels) {
+    m_assembly.placements.push_back({*m_owner, on, std::move(panels), {}});
+  }
   HingeIndex hinge(std::string_view role, std::string label, Hinge hinge);
-  void pull(HingeIndex hinge, double way_mm, double from_rad, double to_rad) { m_assembly.pulls.push_back({hinge, way_mm, from_rad, to_rad}); }
+  void pull(HingeIndex hinge, double way_mm, double from_rad, double to_rad) {
+    m_assembly.pulls.push_back({hinge, way_mm, from_rad, to_rad});
+  }
   void link(std::string_view role, std::string label, Link link);
-  /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame) along `way` to its edge; with a
-  /// length it ends at that edge but starts elsewhere on the line. The last `catch_mm` before the edge are a bare cut. Returns the inner end.
-  Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm, std::optional<double> length_mm = {}, double catch_mm = 0);
+  /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame)
+  /// along `way` to its edge; with a length it ends at that edge but starts elsewhere on the line.
+  /// The last `catch_mm` before the edge are a bare cut. Returns the inner end.
+  Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm,
+            std::optional<double> length_mm = {}, double catch_mm = 0);
 
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }
@@ -72,9 +88,11 @@ private:
   std::optional<Error> m_error;
 };
 
-/// A glue tab right of the line from -> to: a trapezoid with leaning ends, cut back to where `keepInside` (a convex
-/// polygon) holds. Returns its outline with the base corners first; empty when nothing is left of it.
-Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg, const Polygon& keepInside = {});
+/// A glue tab right of the line from -> to: a trapezoid with leaning ends, cut back to where
+/// `keepInside` (a convex polygon) holds. Returns its outline with the base corners first; empty
+/// when nothing is left of it.
+Polygon tabOutline(const Vec2& from, const Vec2& to, double depth_mm, double bevel_deg,
+                   const Polygon& keepInside = {});
 
 /// The depth of a tab measured from its base line, where it is deepest.
 double tabDepth_mm(const Polygon& outline, const Vec2& from, const Vec2& to);

@@ -11,8 +11,9 @@
 
 namespace hinge {
 
-/// Position of an element in one list of an assembly or mechanism. The tag keeps a panel's number from being used
-/// as a fold's. Not stable between edits: what outlives an edit is the element's key.
+/// Position of an element in one list of an assembly or mechanism. The tag keeps a panel's number
+/// from being used as a fold's. Not stable between edits: what outlives an edit is the element's
+/// key.
 template <class Tag> struct Index {
   int value = -1;
   constexpr Index() = default;

@@ -15,8 +15,8 @@ struct Error {
   std::string text() const { return place.empty() ? message : place + ": " + message; }
 };
 
-/// Either a value or the reason why there is none. Used for everything that a design, a file or a user can
-/// cause; programming errors stay asserts.
+/// Either a value or the reason why there is none. Used for everything that a design, a file or a
+/// user can cause; programming errors stay asserts.
 template <class T> class [[nodiscard]] Result {
 public:
   Result(T value) : m_state(std::move(value)) {}

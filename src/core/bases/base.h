@@ -18,7 +18,8 @@ struct BaseKind {
 std::span<const BaseKind* const> baseKinds();
 const BaseKind* findBaseKind(std::string_view key);
 
-/// The card on another base: sizes of its table and the opening at which it is shown start afresh. Fails when there is no such base.
+/// The card on another base: sizes of its table and the opening at which it is shown start afresh.
+/// Fails when there is no such base.
 Result<CardBase> onBase(const CardBase& card, std::string_view key);
 
 const BaseKind& singleFoldBase(); ///< entered in bases/registry.cpp

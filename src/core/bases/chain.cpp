@@ -4,36 +4,53 @@
 namespace hinge {
 namespace {
 
-/// A span between every two leaves that are not neighbours, on the sides that face each other when the card is half open.
-void offerSpans(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<PanelIndex>& panels, const std::vector<double>& edges, double length_mm) {
+/// A span between every two leaves that are not neighbours, on the sides that face each other when
+/// the card is half open.
+void offerSpans(AssemblyBuilder& builder, const std::vector<Leaf>& leaves,
+                const std::vector<PanelIndex>& panels, const std::vector<double>& edges,
+                double length_mm) {
   std::vector<Iso3> poses(leaves.size());
   for (const auto& [page, pose] : builder.assembly().basePoses(0.5 * kPi))
     for (std::size_t k = 0; k < panels.size(); ++k)
       if (panels[k] == page) poses[k] = pose;
   for (std::size_t i = 0; i < leaves.size(); ++i)
     for (std::size_t j = i + 2; j < leaves.size(); ++j) {
-      Seat seat{leaves[i].key + "+" + leaves[j].key, leaves[i].label + " and " + leaves[j].label, {}, length_mm, 0};
+      Seat seat{leaves[i].key + "+" + leaves[j].key,
+                leaves[i].label + " and " + leaves[j].label,
+                {},
+                length_mm,
+                0};
       seat.span = true;
       const double right = edges[i], left = edges[j] - leaves[j].width_mm;
-      seat.sides = {SeatSide{panels[i], planarFrame({right, 0}, -Vec2::UnitX(), Vec2::UnitY())}, SeatSide{panels[j], planarFrame({left, 0}, Vec2::UnitX(), Vec2::UnitY())}};
-      const auto middle = [&](std::size_t k) { return Vec3(poses[k] * Vec3(edges[k] - 0.5 * leaves[k].width_mm, 0.5 * length_mm, 0)); };
+      seat.sides = {SeatSide{panels[i], planarFrame({right, 0}, -Vec2::UnitX(), Vec2::UnitY())},
+                    SeatSide{panels[j], planarFrame({left, 0}, Vec2::UnitX(), Vec2::UnitY())}};
+      const auto middle = [&](std::size_t k) {
+        return Vec3(poses[k] * Vec3(edges[k] - 0.5 * leaves[k].width_mm, 0.5 * length_mm, 0));
+      };
       const Vec3 across = middle(j) - middle(i);
-      seat.fromBehind = {poses[i].linear().col(2).dot(across) < 0, poses[j].linear().col(2).dot(across) > 0};
-      // Where the two pages show different sides a strip would have to pass through those between them.
+      seat.fromBehind = {poses[i].linear().col(2).dot(across) < 0,
+                         poses[j].linear().col(2).dot(across) > 0};
+      // Where the two pages show different sides a strip would have to pass through those between
+      // them.
       if (seat.fromBehind[0] == seat.fromBehind[1]) builder.assembly().seats.push(seat);
     }
 }
 
 } // namespace
 
-std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves, const std::vector<Crease>& creases, std::size_t ground, double length_mm) {
+std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves,
+                                   const std::vector<Crease>& creases, std::size_t ground,
+                                   double length_mm) {
   const PieceIndex sheet = builder.piece("sheet", "card");
   double x = 0;
-  for (std::size_t k = 0; k < ground; ++k) x -= leaves[k].width_mm;
+  for (std::size_t k = 0; k < ground; ++k)
+    x -= leaves[k].width_mm;
   std::vector<PanelIndex> panels;
   std::vector<double> edges;
   for (const Leaf& leaf : leaves) {
-    panels.push_back(builder.panel(sheet, leaf.key, leaf.label, PanelUse::Page, {{x, 0}, {x + leaf.width_mm, 0}, {x + leaf.width_mm, length_mm}, {x, length_mm}}));
+    panels.push_back(builder.panel(
+        sheet, leaf.key, leaf.label, PanelUse::Page,
+        {{x, 0}, {x + leaf.width_mm, 0}, {x + leaf.width_mm, length_mm}, {x, length_mm}}));
     x += leaf.width_mm;
     edges.push_back(x);
   }
@@ -44,12 +61,17 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
     const Crease& c = creases[k];
     // The gutter is the fold at the left of the ground leaf, or the first one.
     const bool gutter = k + 1 == ground || (ground == 0 && k == 0);
-    const std::string key = gutter ? "gutter" : fmt::format("fold-{}", k + 1), label = gutter ? "gutter" : fmt::format("fold {}", k + 1);
-    const double sign = c.sense == FoldSense::Valley ? 1.0 : -1.0, shut = c.flatWhenShut ? 0.0 : sign * kPi, open = sign * (kPi - radians(c.open_deg));
+    const std::string key = gutter ? "gutter" : fmt::format("fold-{}", k + 1),
+                      label = gutter ? "gutter" : fmt::format("fold {}", k + 1);
+    const double sign = c.sense == FoldSense::Valley ? 1.0 : -1.0,
+                 shut = c.flatWhenShut ? 0.0 : sign * kPi,
+                 open = sign * (kPi - radians(c.open_deg));
     const Vec2 from(edges[k], 0), to(edges[k], length_mm);
-    const FoldIndex fold = builder.fold(key, label, panels[k], panels[k + 1], from, to, c.sense, shut);
+    const FoldIndex fold =
+        builder.fold(key, label, panels[k], panels[k + 1], from, to, c.sense, shut);
     assembly.drives.push_back({fold, shut, open, c.from_rad, c.to_rad});
-    const SeatSide left{panels[k], planarFrame(from, -Vec2::UnitX(), Vec2::UnitY())}, right{panels[k + 1], planarFrame(from, Vec2::UnitX(), Vec2::UnitY())};
+    const SeatSide left{panels[k], planarFrame(from, -Vec2::UnitX(), Vec2::UnitY())},
+        right{panels[k + 1], planarFrame(from, Vec2::UnitX(), Vec2::UnitY())};
     // A fold that is flat in the shut card carries nothing that must lie flat with it.
     if (c.flatWhenShut) continue;
     const double onFace = c.sense == FoldSense::Valley ? 0.0 : 2 * kPi;
@@ -62,9 +84,12 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
 
 void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm) {
   const PieceIndex picture = builder.piece("picture", "picture leaf");
-  const PanelIndex leaf = builder.panel(picture, "picture", "picture leaf", PanelUse::Wall, {{-width_mm, 0}, {0, 0}, {0, length_mm}, {-width_mm, length_mm}});
+  const PanelIndex leaf =
+      builder.panel(picture, "picture", "picture leaf", PanelUse::Wall,
+                    {{-width_mm, 0}, {0, 0}, {0, length_mm}, {-width_mm, length_mm}});
   builder.glue(leaf, front, Iso3::Identity());
-  builder.faceSeats(leaf, {-width_mm, length_mm}, {-width_mm, 0}); // as it stands: on the edge at the stop
+  builder.faceSeats(leaf, {-width_mm, length_mm},
+                    {-width_mm, 0}); // as it stands: on the edge at the stop
 }
 
 } // namespace hinge

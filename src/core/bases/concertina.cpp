@@ -1,17 +1,23 @@
 #include "core/bases/chain.h"
 
-// Concertina: leaves that fold to and fro. The lowest fold is a valley, so that all others stack above the ground leaf.
+// Concertina: leaves that fold to and fro. The lowest fold is a valley, so that all others stack
+// above the ground leaf.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kConcertina[] = {
-    {"leaves", "Leaves", ParameterUnit::Count, 3, 12, 3, ParameterRole::Held, "", "How many leaves; three make a Z-fold"},
-    {"rest", "Other leaves", ParameterUnit::Millimetre, 5, 1000, 130, ParameterRole::Gives, "", "Width of the leaves above the lowest one, which is as wide as the finished card"},
-    {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "", "Angle between neighbouring leaves when the card is open"},
+    {"leaves", "Leaves", ParameterUnit::Count, 3, 12, 3, ParameterRole::Held, "",
+     "How many leaves; three make a Z-fold"},
+    {"rest", "Other leaves", ParameterUnit::Millimetre, 5, 1000, 130, ParameterRole::Gives, "",
+     "Width of the leaves above the lowest one, which is as wide as the finished card"},
+    {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "",
+     "Angle between neighbouring leaves when the card is open"},
 };
 
-ParameterValues fitConcertina(const CardBase& card) { return {{"leaves", 3}, {"rest", card.pageDepth_mm()}, {"open", 180}}; }
+ParameterValues fitConcertina(const CardBase& card) {
+  return {{"leaves", 3}, {"rest", card.pageDepth_mm()}, {"open", 180}};
+}
 
 Result<void> buildConcertina(const CardBase& card, AssemblyBuilder& builder) {
   const auto count = static_cast<std::size_t>(card.value("leaves"));
@@ -19,10 +25,14 @@ Result<void> buildConcertina(const CardBase& card, AssemblyBuilder& builder) {
   std::vector<Crease> creases;
   for (std::size_t k = 0; k < count; ++k) {
     const char letter = static_cast<char>('a' + k);
-    leaves.push_back({std::string("page-") + letter, std::string("page ") + letter, k + 1 == count ? card.pageDepth_mm() : card.value("rest")});
+    leaves.push_back({std::string("page-") + letter, std::string("page ") + letter,
+                      k + 1 == count ? card.pageDepth_mm() : card.value("rest")});
   }
-  // The lowest fold is a valley, so that the others stack above it; from there mountain and valley take turns.
-  for (std::size_t k = 0; k + 1 < count; ++k) creases.push_back({(count - 2 - k) % 2 == 0 ? FoldSense::Valley : FoldSense::Mountain, card.value("open")});
+  // The lowest fold is a valley, so that the others stack above it; from there mountain and valley
+  // take turns.
+  for (std::size_t k = 0; k + 1 < count; ++k)
+    creases.push_back(
+        {(count - 2 - k) % 2 == 0 ? FoldSense::Valley : FoldSense::Mountain, card.value("open")});
   buildChain(builder, leaves, creases, count - 1, card.gutterLength_mm());
   return builder.status();
 }
@@ -30,7 +40,10 @@ Result<void> buildConcertina(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& concertinaBase() {
-  static const BaseKind kind{"concertina", "Concertina", "Leaves that fold to and fro; three make a Z-fold", kConcertina, fitConcertina, buildConcertina, 90, Rests::OnEdge};
+  static const BaseKind kind{
+      "concertina", "Concertina",  "Leaves that fold to and fro; three make a Z-fold",
+      kConcertina,  fitConcertina, buildConcertina,
+      90,           Rests::OnEdge};
   return kind;
 }
 

@@ -6,21 +6,30 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kFoot[] = {
-    {"foot", "Foot", ParameterUnit::Millimetre, 5, 1000, 60, ParameterRole::Gives, "", "Depth of the leaf that lies on the table"},
-    {"open", "Stands at", ParameterUnit::Degree, 45, 135, 90, ParameterRole::Held, "", "Angle between foot and standing page when the card is set up"},
+    {"foot", "Foot", ParameterUnit::Millimetre, 5, 1000, 60, ParameterRole::Gives, "",
+     "Depth of the leaf that lies on the table"},
+    {"open", "Stands at", ParameterUnit::Degree, 45, 135, 90, ParameterRole::Held, "",
+     "Angle between foot and standing page when the card is set up"},
 };
 
-ParameterValues fitFoot(const CardBase& card) { return {{"foot", toHalf_mm(0.6 * card.pageDepth_mm())}, {"open", 90}}; }
+ParameterValues fitFoot(const CardBase& card) {
+  return {{"foot", toHalf_mm(0.6 * card.pageDepth_mm())}, {"open", 90}};
+}
 
 Result<void> buildFoot(const CardBase& card, AssemblyBuilder& builder) {
-  buildChain(builder, {{"page-a", "standing page", card.pageDepth_mm()}, {"page-b", "foot", card.value("foot")}}, {{FoldSense::Valley, card.value("open")}}, 1, card.gutterLength_mm());
+  buildChain(
+      builder,
+      {{"page-a", "standing page", card.pageDepth_mm()}, {"page-b", "foot", card.value("foot")}},
+      {{FoldSense::Valley, card.value("open")}}, 1, card.gutterLength_mm());
   return builder.status();
 }
 
 } // namespace
 
 const BaseKind& footBase() {
-  static const BaseKind kind{"foot", "Foot", "A page that stands at a right angle on its foot", kFoot, fitFoot, buildFoot, 180};
+  static const BaseKind kind{"foot", "Foot",  "A page that stands at a right angle on its foot",
+                             kFoot,  fitFoot, buildFoot,
+                             180};
   return kind;
 }
 

@@ -3,7 +3,9 @@
 namespace hinge {
 
 std::span<const BaseKind* const> baseKinds() {
-  static const BaseKind* const all[] = {&singleFoldBase(), &concertinaBase(), &gateBase(), &triFoldBase(), &easelBase(), &footBase(), &sleeveBase(), &doubleEaselBase(), &petalsBase(), &joinedBase()};
+  static const BaseKind* const all[] = {
+      &singleFoldBase(), &concertinaBase(), &gateBase(),        &triFoldBase(), &easelBase(),
+      &footBase(),       &sleeveBase(),     &doubleEaselBase(), &petalsBase(),  &joinedBase()};
   return all;
 }
 
@@ -17,7 +19,8 @@ Result<CardBase> onBase(const CardBase& card, std::string_view key) {
   const BaseKind* kind = findBaseKind(key);
   if (!kind) return Error{"base.unknown", "there is no base \"" + std::string(key) + "\"", "card"};
   CardBase changed = card;
-  changed.kind = key, changed.values = kind->fit(card), changed.display_deg = kind->display_deg, changed.rests = kind->rests;
+  changed.kind = key, changed.values = kind->fit(card), changed.display_deg = kind->display_deg,
+  changed.rests = kind->rests;
   return changed;
 }
 

@@ -1,20 +1,25 @@
 #include "core/bases/base.h"
 
-// One sheet with one valley fold. Flat frame: the gutter is the y axis from 0 to its length, page a lies at -x, page b
-// at +x, the inside of the card is the face.
+// One sheet with one valley fold. Flat frame: the gutter is the y axis from 0 to its length, page a
+// lies at -x, page b at +x, the inside of the card is the face.
 
 namespace hinge {
 namespace {
 
-ParameterValues startingBase(const CardBase&) { return {}; }
+ParameterValues startingBase(const CardBase&) {
+  return {};
+}
 
 Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), l = card.gutterLength_mm();
   const PieceIndex sheet = builder.piece("sheet", "card");
-  const PanelIndex pageA = builder.panel(sheet, "page-a", "page a", PanelUse::Page, {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
-  const PanelIndex pageB = builder.panel(sheet, "page-b", "page b", PanelUse::Page, {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  const PanelIndex pageA =
+      builder.panel(sheet, "page-a", "page a", PanelUse::Page, {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
+  const PanelIndex pageB =
+      builder.panel(sheet, "page-b", "page b", PanelUse::Page, {{0, 0}, {w, 0}, {w, l}, {0, l}});
   Assembly& assembly = builder.assembly();
-  assembly.drives = {{builder.fold("gutter", "gutter", pageA, pageB, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};
+  assembly.drives = {
+      {builder.fold("gutter", "gutter", pageA, pageB, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};
   assembly.root = pageA;
   const SeatSide sideA{pageA, planarFrame({0, 0}, -Vec2::UnitX(), Vec2::UnitY())};
   const SeatSide sideB{pageB, planarFrame({0, 0}, Vec2::UnitX(), Vec2::UnitY())};
@@ -25,7 +30,9 @@ Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& singleFoldBase() {
-  static const BaseKind kind{"single-fold", "Single fold", "One sheet with one fold between two pages", {}, startingBase, build};
+  static const BaseKind kind{
+      "single-fold", "Single fold", "One sheet with one fold between two pages", {},
+      startingBase,  build};
   return kind;
 }
 

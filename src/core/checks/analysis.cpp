@@ -21,8 +21,8 @@ Result<Analysis> analyse(const Design& design, std::stop_token stop) {
   if (analysis.motion->impossible().empty() && !stop.stop_requested())
     analysis.order = std::make_shared<const AssemblyOrder>(
         assemblyOrder(*analysis.motion, radians(design.card.display_deg)));
-  const CheckInput input{analysis.design, *analysis.assembly, *analysis.motion,     stop,
-                         {},              &analysis.findings, analysis.order.get()};
+  const CheckInput input{analysis.design,    *analysis.assembly,  *analysis.motion, stop, {},
+                         &analysis.findings, analysis.order.get()};
   for (const CheckKind* check : checkKinds()) {
     if (stop.stop_requested()) break;
     for (Finding& finding : check->run(input)) {
@@ -30,9 +30,11 @@ Result<Analysis> analyse(const Design& design, std::stop_token stop) {
       analysis.findings.push_back(std::move(finding));
     }
   }
-  std::ranges::stable_sort(analysis.findings, {}, [](const Finding& f) { return f.severity != Severity::Spoils; });
+  std::ranges::stable_sort(analysis.findings, {},
+                           [](const Finding& f) { return f.severity != Severity::Spoils; });
   if (!analysis.findings.empty())
-    analysis.verdict = analysis.findings.front().severity == Severity::Spoils ? Verdict::Spoiled : Verdict::Advice;
+    analysis.verdict =
+        analysis.findings.front().severity == Severity::Spoils ? Verdict::Spoiled : Verdict::Advice;
   analysis.complete = !stop.stop_requested();
   return analysis;
 }
@@ -44,21 +46,29 @@ void workOutFacts(Analysis& analysis) {
 
 namespace {
 
-/// What free pieces of a design do that lie flat in no way, or cannot be put together at all, follows from that: first they must be
-/// right. The cure of the cause is tried on the rest before anything is searched for.
+/// What free pieces of a design do that lie flat in no way, or cannot be put together at all,
+/// follows from that: first they must be right. The cure of the cause is tried on the rest before
+/// anything is searched for.
 class Causes {
 public:
   explicit Causes(const Analysis& analysis) : m_analysis(analysis) {
-    // A piece that cannot be put together leaves the others without their guide: it comes before everything else.
-    m_apart = std::ranges::any_of(analysis.findings, [&](const Finding& f) { return f.code == "impossible" && isPiece(f); });
+    // A piece that cannot be put together leaves the others without their guide: it comes before
+    // everything else.
+    m_apart = std::ranges::any_of(
+        analysis.findings, [&](const Finding& f) { return f.code == "impossible" && isPiece(f); });
   }
 
   bool waits(const Finding& f) const { return m_apart && f.code != "impossible"; }
-  /// True when the finding follows from one that was searched before; then it has that one's mend, if it cures both.
+  /// True when the finding follows from one that was searched before; then it has that one's mend,
+  /// if it cures both.
   bool follows(Finding& f) const {
     for (const Cause& cause : m_causes) {
-      if (std::ranges::none_of(f.owners, [&](StructureId id) { return restsOn(id, cause.piece); })) continue;
-      const bool cured = cause.after && std::ranges::none_of(cause.after->findings, [&](const Finding& left) { return sameTrouble(left, f); });
+      if (std::ranges::none_of(f.owners, [&](StructureId id) { return restsOn(id, cause.piece); }))
+        continue;
+      const bool cured =
+          cause.after && std::ranges::none_of(cause.after->findings, [&](const Finding& left) {
+            return sameTrouble(left, f);
+          });
       if (cured) f.mend = cause.mend;
       return true;
     }
@@ -80,7 +90,8 @@ private:
     std::optional<Analysis> after;
   };
   bool isPiece(const Finding& f) const {
-    const StructureItem* item = f.owners.empty() ? nullptr : m_analysis.design.find(f.owners.front());
+    const StructureItem* item =
+        f.owners.empty() ? nullptr : m_analysis.design.find(f.owners.front());
     return item && item->work;
   }
   bool restsOn(StructureId id, StructureId piece) const {

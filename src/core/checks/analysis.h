@@ -16,7 +16,7 @@ struct Analysis {
   Design design;
   std::shared_ptr<const Assembly> assembly;
   std::shared_ptr<const Motion> motion;
-  std::vector<Finding> findings; ///< those that spoil the card first
+  std::vector<Finding> findings;              ///< those that spoil the card first
   std::shared_ptr<const AssemblyOrder> order; ///< null when something cannot be put together at all
   /// What is shown of a card besides its findings; see workOutFacts().
   std::shared_ptr<const ShutState> shut;
@@ -36,9 +36,9 @@ void workOutFacts(Analysis& analysis);
 Result<Design> applyMend(const Design& design, const Mend& mend);
 
 /// Looks for the smallest change along the mend directions of the finding's structures that removes
-/// the finding and brings no new one that spoils the card, on the lattice of the user's unit (0.5 mm,
-/// 1/16 inch, 0.5 degrees). What the check itself proposes is tried first. Every candidate is tried
-/// whole: all checks run on the changed design.
+/// the finding and brings no new one that spoils the card, on the lattice of the user's unit (0.5
+/// mm, 1/16 inch, 0.5 degrees). What the check itself proposes is tried first. Every candidate is
+/// tried whole: all checks run on the changed design.
 std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
                                std::stop_token stop = {});
 

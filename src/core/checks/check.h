@@ -15,7 +15,8 @@ struct CheckInput {
   std::stop_token stop;
   /// When not empty, a costly check may leave out what none of these structures has a part in.
   std::vector<StructureId> only;
-  const std::vector<Finding>* before = nullptr; ///< what earlier checks of the same run have found; may be null
+  const std::vector<Finding>* before =
+      nullptr; ///< what earlier checks of the same run have found; may be null
   const AssemblyOrder* order = nullptr; ///< the order of work, if it has been worked out already
 };
 

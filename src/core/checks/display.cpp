@@ -2,8 +2,8 @@
 #include "core/states/stand.h"
 #include <algorithm>
 
-// Stands as displayed: the centre of gravity stays over what touches the table, with enough left to survive a tilt in every
-// direction.
+// Stands as displayed: the centre of gravity stays over what touches the table, with enough left to
+// survive a tilt in every direction.
 
 namespace hinge {
 namespace {
@@ -15,7 +15,8 @@ std::vector<Finding> run(const CheckInput& in) {
   if (!stand.reached || tip >= starting::kStandingTilt_deg) return {};
   Finding f{tip < 0 ? "falls-over" : "tips-easily", tip < 0 ? Severity::Spoils : Severity::Advice};
   f.elements.push_back("card");
-  for (const StructureItem& item : in.design.structures) f.owners.push_back(item.id);
+  for (const StructureItem& item : in.design.structures)
+    f.owners.push_back(item.id);
   f.from_rad = f.to_rad = f.show_rad = stand.opening_rad;
   f.amount = tip < 0 ? -tip : tip, f.unit = AmountUnit::Degree;
   f.place = stand.centre;
@@ -25,7 +26,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& displayCheck() {
-  static const CheckKind kind{"stands", "Stands", "The open card stands where it is shown and survives a tilt in every direction", run};
+  static const CheckKind kind{
+      "stands", "Stands",
+      "The open card stands where it is shown and survives a tilt in every direction", run};
   return kind;
 }
 

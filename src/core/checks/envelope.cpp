@@ -2,7 +2,8 @@
 #include "core/checks/check.h"
 #include "core/states/shut_state.h"
 
-// Fits the envelope: the shut card with its thickness goes in; the usual room on every side makes it go in easily.
+// Fits the envelope: the shut card with its thickness goes in; the usual room on every side makes
+// it go in easily.
 
 namespace hinge {
 namespace {
@@ -11,10 +12,15 @@ std::vector<Finding> run(const CheckInput& in) {
   const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
   if (envelope.long_mm <= 0 || in.motion.anyLoose()) return {}; // loose paper has no one size
   const ShutState shut = shutState(in.motion, in.design, 2.0);
-  const double never = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, 0));
-  const double tight = shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm));
+  const double never =
+      shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, 0));
+  const double tight =
+      shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm,
+                                         starting::kEnvelopeRoom_mm));
   if (tight <= 0) return {};
-  Finding f{never > 0 ? "envelope-small" : "envelope-tight", never > 0 ? Severity::Spoils : Severity::Advice, {"card"}};
+  Finding f{never > 0 ? "envelope-small" : "envelope-tight",
+            never > 0 ? Severity::Spoils : Severity::Advice,
+            {"card"}};
   f.amount = never > 0 ? never : tight;
   f.detail = envelope.label;
   return {f};
@@ -23,7 +29,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& envelopeCheck() {
-  static const CheckKind kind{"envelope", "Fits the envelope", "The shut card goes into the chosen envelope with room on every side", run};
+  static const CheckKind kind{"envelope", "Fits the envelope",
+                              "The shut card goes into the chosen envelope with room on every side",
+                              run};
   return kind;
 }
 

@@ -3,7 +3,8 @@
 
 namespace hinge {
 
-Finding findingOn(const CheckInput& in, std::string code, Severity severity, const std::vector<PanelIndex>& panels) {
+Finding findingOn(const CheckInput& in, std::string code, Severity severity,
+                  const std::vector<PanelIndex>& panels) {
   Finding f{std::move(code), severity};
   const auto addOnce = [](auto& list, const auto& item) {
     if (std::ranges::find(list, item) == list.end()) list.push_back(item);
@@ -13,10 +14,12 @@ Finding findingOn(const CheckInput& in, std::string code, Severity severity, con
     if (const auto& owner = in.assembly.panels[p].owner) addOnce(f.owners, *owner);
   }
   f.to_rad = kPi;
-  f.show_rad = std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
+  f.show_rad =
+      std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
   const Pose pose = in.motion.poseAt(f.show_rad);
   const PanelIndex main = panels.front();
-  if (pose.placed[main]) f.place = pose.panels[main] * lift(boundsOf(in.assembly.panels[main].outline).centre());
+  if (pose.placed[main])
+    f.place = pose.panels[main] * lift(boundsOf(in.assembly.panels[main].outline).centre());
   return f;
 }
 

@@ -2,8 +2,8 @@
 #include "core/making/patches.h"
 #include <algorithm>
 
-// Feet are free: nothing flat is glued over the line from which a wall stands up. What is to lie under
-// a foot must have the wall glued onto it instead.
+// Feet are free: nothing flat is glued over the line from which a wall stands up. What is to lie
+// under a foot must have the wall glued onto it instead.
 
 namespace hinge {
 namespace {
@@ -18,7 +18,8 @@ std::vector<Finding> run(const CheckInput& in) {
     const Foot& foot = patches.feet()[c.foot];
     const Patch &down = patches.all()[foot.patch], &over = patches.all()[c.by];
     const std::pair pair{over.other, foot.wall};
-    // A page is what things are glued to: that it "lies over" something only tells how glue is torn.
+    // A page is what things are glued to: that it "lies over" something only tells how glue is
+    // torn.
     if (in.assembly.panels[over.other].use == PanelUse::Page) continue;
     const auto before = std::ranges::find(known, pair);
     if (before != known.end()) {
@@ -28,7 +29,8 @@ std::vector<Finding> run(const CheckInput& in) {
     const Panel &lying = in.assembly.panels[over.other], &wall = in.assembly.panels[foot.wall];
     Finding f{"foot-covered", Severity::Spoils, {lying.key, wall.key}};
     for (const auto& owner : {lying.owner, wall.owner})
-      if (owner && std::ranges::find(f.owners, *owner) == f.owners.end()) f.owners.push_back(*owner);
+      if (owner && std::ranges::find(f.owners, *owner) == f.owners.end())
+        f.owners.push_back(*owner);
     f.amount = c.length_mm, f.to_rad = kPi, f.show_rad = show;
     const Pose pose = in.motion.poseAt(show);
     if (pose.placed[down.panel])

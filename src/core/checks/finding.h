@@ -26,28 +26,29 @@ struct Mend {
 
 /// A verdict of a check with its evidence: what, where, how much, at which openings.
 struct Finding {
-  std::string code;                   ///< "shut-flat", "outside-cover", "panels-hit", ...
+  std::string code; ///< "shut-flat", "outside-cover", "panels-hit", ...
   Severity severity = Severity::Spoils;
-  std::vector<std::string> elements;  ///< keys of panels or structures, the main one first
-  std::vector<StructureId> owners;    ///< structures that can be changed to mend it
-  double from_rad = 0, to_rad = 0;    ///< openings at which it happens
+  std::vector<std::string> elements; ///< keys of panels or structures, the main one first
+  std::vector<StructureId> owners;   ///< structures that can be changed to mend it
+  double from_rad = 0, to_rad = 0;   ///< openings at which it happens
   double amount = 0;
   AmountUnit unit = AmountUnit::Millimetre;
-  std::string detail;                 ///< code of the case within the check: the edge, the way of failing
-  Vec3 place = Vec3::Zero();          ///< world point at `show_rad`
-  double show_rad = 0;                ///< opening at which it shows best
-  std::optional<Mend> proposed;       ///< a change that the check itself knows; not yet tried
-  std::optional<Mend> mend;           ///< tried on the whole design
-  bool mendSought = false;            ///< the search has ended: without a mend there is none
-  std::string_view check;             ///< key of the check that found it; set by analyse()
+  std::string detail;           ///< code of the case within the check: the edge, the way of failing
+  Vec3 place = Vec3::Zero();    ///< world point at `show_rad`
+  double show_rad = 0;          ///< opening at which it shows best
+  std::optional<Mend> proposed; ///< a change that the check itself knows; not yet tried
+  std::optional<Mend> mend;     ///< tried on the whole design
+  bool mendSought = false;      ///< the search has ended: without a mend there is none
+  std::string_view check;       ///< key of the check that found it; set by analyse()
 };
 
 bool sameTrouble(const Finding& a, const Finding& b); ///< same code and same elements
 
-std::string_view severityKey(Severity severity);  ///< "spoils", "advice"
-std::string_view unitKey(AmountUnit unit);        ///< "mm", "deg", "count"
+std::string_view severityKey(Severity severity); ///< "spoils", "advice"
+std::string_view unitKey(AmountUnit unit);       ///< "mm", "deg", "count"
 
-/// Finding and mend in plain English, lengths in the user's unit. The single place where findings become words.
+/// Finding and mend in plain English, lengths in the user's unit. The single place where findings
+/// become words.
 std::string describe(const Finding& finding, const Design& design);
 std::string describe(const Mend& mend, const Design& design);
 

@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <map>
 
-// Joints hold: glue, slots and pins meet at every opening. Glue that holds panels rigidly in two ways
-// which do not agree tears; glue that ties pages of the base together locks the card. What is at no
-// opening at all cannot be put together.
+// Joints hold: glue, slots and pins meet at every opening. Glue that holds panels rigidly in two
+// ways which do not agree tears; glue that ties pages of the base together locks the card. What is
+// at no opening at all cannot be put together.
 
 namespace hinge {
 namespace {
@@ -20,14 +20,15 @@ void addPanel(const CheckInput& in, PanelIndex panel, Finding& f) {
     f.owners.push_back(*p.owner);
 }
 
-/// What ties the pages of a body together: the panels glued to one of them, or else all that is not of
-/// the base.
+/// What ties the pages of a body together: the panels glued to one of them, or else all that is not
+/// of the base.
 Finding lockedBy(const CheckInput& in, const Body& body) {
   Finding f{"locked", Severity::Spoils};
   std::vector<PanelIndex> pages;
   for (PanelIndex p : body.panels)
     (in.assembly.panels[p].use == PanelUse::Page ? pages.push_back(p) : addPanel(in, p, f));
-  for (PanelIndex p : pages) addPanel(in, p, f);
+  for (PanelIndex p : pages)
+    addPanel(in, p, f);
   return f;
 }
 
@@ -59,7 +60,8 @@ void findLocked(const CheckInput& in, std::vector<Finding>& found) {
       if (gap > f.amount) f.amount = gap, f.place = place, f.show_rad = opening;
     }
   }
-  for (auto& [body, f] : byBody) found.push_back(std::move(f));
+  for (auto& [body, f] : byBody)
+    found.push_back(std::move(f));
 }
 
 void findTorn(const CheckInput& in, std::vector<Finding>& found) {
@@ -78,8 +80,10 @@ void findTorn(const CheckInput& in, std::vector<Finding>& found) {
     if (same != found.end() && same->amount >= misfit.gap_mm) continue;
     f.amount = misfit.gap_mm, f.to_rad = kPi, f.show_rad = show;
     if (pose.placed[misfit.second]) f.place = pose.panels[misfit.second] * lift(misfit.at);
-    if (same != found.end()) *same = std::move(f);
-    else found.push_back(std::move(f));
+    if (same != found.end())
+      *same = std::move(f);
+    else
+      found.push_back(std::move(f));
   }
 }
 
@@ -88,7 +92,8 @@ void findNowhere(const CheckInput& in, std::vector<Finding>& found) {
   IndexedVector<PanelIndex, char> seen;
   seen.assign(in.assembly.panels.size(), 0);
   const auto look = [&](const Pose& pose) {
-    for (PanelIndex p : in.assembly.panels.indices()) seen[p] = seen[p] || pose.placed[p];
+    for (PanelIndex p : in.assembly.panels.indices())
+      seen[p] = seen[p] || pose.placed[p];
   };
   for (double t : in.motion.nodeOpenings()) {
     if (std::ranges::all_of(seen, [](char c) { return c != 0; })) return;
@@ -123,8 +128,8 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& holdsCheck() {
-  static const CheckKind kind{"holds", "Joints hold",
-                              "Glue, slots and pins meet at every opening", run};
+  static const CheckKind kind{"holds", "Joints hold", "Glue, slots and pins meet at every opening",
+                              run};
   return kind;
 }
 

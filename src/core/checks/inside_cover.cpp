@@ -4,8 +4,8 @@
 #include <cmath>
 #include <map>
 
-// Inside the cover when shut: no corner of a structure past an edge of the shut card (spoils), and all of them the edge
-// reserve inside (advice). Measured in the plane of the shut pages.
+// Inside the cover when shut: no corner of a structure past an edge of the shut card (spoils), and
+// all of them the edge reserve inside (advice). Measured in the plane of the shut pages.
 
 namespace hinge {
 namespace {
@@ -19,7 +19,8 @@ struct Worst {
   Vec3 place = Vec3::Zero();
 };
 
-/// Names of the edges as the user holds the card, for the flat page frame: low x, start and end of the gutter, high x.
+/// Names of the edges as the user holds the card, for the flat page frame: low x, start and end of
+/// the gutter, high x.
 std::string edgeName(int edge, FoldSide fold, bool folded) {
   if (edge == 0 || edge == 3) return folded ? "gutter" : "fore";
   static const char* const kSide[] = {"bottom", "top"};
@@ -31,25 +32,34 @@ std::string edgeName(int edge, FoldSide fold, bool folded) {
 bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, double x) {
   return std::ranges::any_of(in.assembly.drives, [&](const Drive& drive) {
     const Fold& fold = in.assembly.folds[drive.fold];
-    return drive.shut_rad != 0 && std::ranges::all_of(std::array{fold.from, fold.to}, [&](const Vec2& end) { return std::abs((toPage * (shut.panels[fold.left] * lift(end))).x() - x) < 1e-3; });
+    return drive.shut_rad != 0 &&
+           std::ranges::all_of(std::array{fold.from, fold.to}, [&](const Vec2& end) {
+             return std::abs((toPage * (shut.panels[fold.left] * lift(end))).x() - x) < 1e-3;
+           });
   });
 }
 
 std::vector<Finding> run(const CheckInput& in) {
   // A card that cannot be shut has no shut state.
-  if (in.before && std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "locked"; })) return {};
+  if (in.before &&
+      std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "locked"; }))
+    return {};
   const Pose shut = in.motion.shutPose();
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
   Box2 cover; // all pages of the base as they lie in the shut card
   for (const auto& [page, pose] : in.assembly.basePoses(0)) {
     if (in.assembly.panels[page].owner) continue; // moved by a pull, not a page
-    for (const Vec2& c : in.assembly.panels[page].outline) cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
+    for (const Vec2& c : in.assembly.panels[page].outline)
+      cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
   }
-  const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false, foldedAt(in, shut, toPage, cover.high.x())};
+  const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false,
+                         foldedAt(in, shut, toPage, cover.high.x())};
   std::vector<Finding> found;
-  std::map<int, std::vector<PanelIndex>> panels; // by owner; where loose ones come to lie says nothing
+  std::map<int, std::vector<PanelIndex>>
+      panels; // by owner; where loose ones come to lie says nothing
   for (PanelIndex p : in.assembly.panels.indices())
-    if (const auto& owner = in.assembly.panels[p].owner; owner && shut.placed[p] && !in.motion.isLoose(p))
+    if (const auto& owner = in.assembly.panels[p].owner;
+        owner && shut.placed[p] && !in.motion.isLoose(p))
       panels[owner->value].push_back(p);
   for (const StructureItem& item : in.design.structures) {
     Worst worst;
@@ -58,16 +68,20 @@ std::vector<Finding> run(const CheckInput& in) {
         const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
         const double reserve = in.design.settings.edgeReserve_mm;
         // No reserve at a fold: structures start there.
-        const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(), q.x() - cover.high.x()};
+        const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(),
+                              q.x() - cover.high.x()};
         for (int edge = 0; edge < 4; ++edge)
-          if (const double past = out[edge] - (folded[edge] ? reserve : 0); past > worst.out_mm) worst = {past, edge, p, world};
+          if (const double past = out[edge] - (folded[edge] ? reserve : 0); past > worst.out_mm)
+            worst = {past, edge, p, world};
       }
     }
     const double reserve = in.design.settings.edgeReserve_mm;
     if (!worst.panel.valid() || worst.out_mm <= -reserve + kOnEdge_mm) continue;
     const double past = folded[worst.edge] ? worst.out_mm + reserve : worst.out_mm;
-    Finding f{past > kOnEdge_mm ? "outside-cover" : "edge-reserve", past > kOnEdge_mm ? Severity::Spoils : Severity::Advice,
-              {in.assembly.panels[worst.panel].key}, {item.id}};
+    Finding f{past > kOnEdge_mm ? "outside-cover" : "edge-reserve",
+              past > kOnEdge_mm ? Severity::Spoils : Severity::Advice,
+              {in.assembly.panels[worst.panel].key},
+              {item.id}};
     f.amount = past > kOnEdge_mm ? past : past + reserve;
     f.detail = edgeName(worst.edge, in.design.card.fold, folded[worst.edge]);
     f.place = worst.place;
@@ -79,7 +93,8 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& insideCoverCheck() {
-  static const CheckKind kind{"outside-cover", "Inside the cover", "Nothing pokes past an edge of the shut card", run};
+  static const CheckKind kind{"outside-cover", "Inside the cover",
+                              "Nothing pokes past an edge of the shut card", run};
   return kind;
 }
 

@@ -2,8 +2,9 @@
 #include <algorithm>
 #include <cmath>
 
-// Limbs: what turns on pivots or slides on the same side of the same panel lies in one layer and may not lie over one another at
-// any opening. Seen as planes such panels never cross, so the search for contacts cannot tell.
+// Limbs: what turns on pivots or slides on the same side of the same panel lies in one layer and
+// may not lie over one another at any opening. Seen as planes such panels never cross, so the
+// search for contacts cannot tell.
 
 namespace hinge {
 namespace {
@@ -25,7 +26,8 @@ double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t,
   for (int k : {0, 1}) {
     const PanelIndex p = (k == 0 ? a : b).hinge->second;
     for (Polygon part : convexParts(in.assembly.panels[p].outline)) {
-      for (Vec2& c : part) c = (home * (pose.panels[p] * lift(c))).head<2>();
+      for (Vec2& c : part)
+        c = (home * (pose.panels[p] * lift(c))).head<2>();
       if (signedArea_mm2(part) < 0) std::reverse(part.begin(), part.end());
       parts[k].push_back(std::move(part));
     }
@@ -45,7 +47,8 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const Hinge& h : in.assembly.hinges) {
     if (h.kind == HingeKind::Slot) continue;
     // The pivot's axis and the slide's z look away from the side that carries.
-    const Vec3 up = h.kind == HingeKind::Pivot ? h.onFirst.linear().col(1) : h.onFirst.linear().col(2);
+    const Vec3 up =
+        h.kind == HingeKind::Pivot ? h.onFirst.linear().col(1) : h.onFirst.linear().col(2);
     limbs.push_back({&h, up.z() > 0});
   }
   std::vector<Finding> found;
@@ -53,10 +56,15 @@ std::vector<Finding> run(const CheckInput& in) {
     for (std::size_t j = i + 1; j < limbs.size(); ++j) {
       const Limb &a = limbs[i], &b = limbs[j];
       if (in.motion.isLoose(a.hinge->second) || in.motion.isLoose(b.hinge->second)) continue;
-      if (a.hinge->first != b.hinge->first || a.onFace != b.onFace || a.hinge->second == b.hinge->second) continue;
-      Finding f{"limbs-hit", Severity::Spoils, {in.assembly.panels[a.hinge->second].key, in.assembly.panels[b.hinge->second].key}};
+      if (a.hinge->first != b.hinge->first || a.onFace != b.onFace ||
+          a.hinge->second == b.hinge->second)
+        continue;
+      Finding f{"limbs-hit",
+                Severity::Spoils,
+                {in.assembly.panels[a.hinge->second].key, in.assembly.panels[b.hinge->second].key}};
       for (const Hinge* h : {b.hinge, a.hinge})
-        if (h->owner && std::ranges::find(f.owners, *h->owner) == f.owners.end()) f.owners.push_back(*h->owner);
+        if (h->owner && std::ranges::find(f.owners, *h->owner) == f.owners.end())
+          f.owners.push_back(*h->owner);
       bool before = false;
       double last = in.motion.low_rad(), worst = 0;
       for (double t = in.motion.low_rad();; t = std::min(t + kStep_rad, in.motion.high_rad())) {
@@ -67,7 +75,8 @@ std::vector<Finding> run(const CheckInput& in) {
           double low = last, high = t;
           while (high - low > kFinest_rad) {
             const double middle = 0.5 * (low + high);
-            ((overlap_mm2(in, a, b, middle, nullptr) > kLeastOverlap_mm2) == before ? low : high) = middle;
+            ((overlap_mm2(in, a, b, middle, nullptr) > kLeastOverlap_mm2) == before ? low : high) =
+                middle;
           }
           if (over && worst == 0) f.from_rad = high;
           if (!over) f.to_rad = low;
@@ -89,7 +98,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& limbsCheck() {
-  static const CheckKind kind{"limbs", "Limbs clear", "What turns or slides in one layer never lies over its neighbour", run};
+  static const CheckKind kind{"limbs", "Limbs clear",
+                              "What turns or slides in one layer never lies over its neighbour",
+                              run};
   return kind;
 }
 

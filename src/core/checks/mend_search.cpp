@@ -11,7 +11,8 @@ namespace {
 
 constexpr double kLattice_mm = 0.5, kLattice_in = kMillimetresPerInch / 16, kLattice_deg = 0.5;
 constexpr double kFarthest_mm = 80, kFarthest_deg = 60;
-/// Changes looked at for one finding where free pieces have to be put together anew for each: some tens of milliseconds a change.
+/// Changes looked at for one finding where free pieces have to be put together anew for each: some
+/// tens of milliseconds a change.
 constexpr int kMostOfPieces = 60;
 
 struct Candidate {
@@ -46,7 +47,8 @@ enum class Cure { None, ForAdvice, Clean };
 /// to them, and what is solved together with any of those.
 std::vector<StructureId> movedBy(const Design& design, const Motion& motion, const Mend& mend) {
   std::vector<StructureId> all, open;
-  for (const MendEdit& edit : mend.edits) open.push_back(edit.id);
+  for (const MendEdit& edit : mend.edits)
+    open.push_back(edit.id);
   while (!open.empty()) {
     const StructureId id = open.back();
     open.pop_back();
@@ -61,8 +63,8 @@ std::vector<StructureId> movedBy(const Design& design, const Motion& motion, con
   return all;
 }
 
-/// The design without what has nothing to do with these structures: they themselves, what they stand
-/// on or are joined to, and what stands on any of those of theirs.
+/// The design without what has nothing to do with these structures: they themselves, what they
+/// stand on or are joined to, and what stands on any of those of theirs.
 Design partOf(const Design& design, const std::vector<StructureId>& ids) {
   std::vector<StructureId> all;
   std::vector<StructureId> open;
@@ -76,7 +78,8 @@ Design partOf(const Design& design, const std::vector<StructureId>& ids) {
     if (std::ranges::find(all, id) != all.end()) continue;
     all.push_back(id);
     if (const StructureItem* item = design.find(id))
-      for (StructureId host : hostsOf(*item)) open.push_back(host);
+      for (StructureId host : hostsOf(*item))
+        open.push_back(host);
   }
   Design part = design;
   std::erase_if(part.structures, [&](const StructureItem& item) {
@@ -100,11 +103,12 @@ bool staysInPart(const Design& edited, const Finding& finding, std::stop_token s
   return false;
 }
 
-/// From the motion before, or (costlier) as if nothing were known: free pieces may fold in several ways.
+/// From the motion before, or (costlier) as if nothing were known: free pieces may fold in several
+/// ways.
 enum class Start { AsBefore, Anew };
 
-/// Whether the finding goes and what comes in its place. What the changed structures have no part in
-/// is as it was and need not be looked at again.
+/// Whether the finding goes and what comes in its place. What the changed structures have no part
+/// in is as it was and need not be looked at again.
 Cure cureBy(const Mend& mend, const Analysis& before, const Finding& finding, std::stop_token stop,
             Start start = Start::Anew) {
   const auto edited = applyMend(before.design, mend);
@@ -154,7 +158,8 @@ public:
       if (!item) continue;
       if (item->work) m_triesLeft = kMostOfPieces;
       for (const MendDirection& direction : mendDirectionsOf(*item))
-        for (double sign : {-1.0, 1.0}) m_candidates.push_back({id, direction, sign});
+        for (double sign : {-1.0, 1.0})
+          m_candidates.push_back({id, direction, sign});
     }
     m_outcomes.resize(m_candidates.size());
   }
@@ -172,7 +177,8 @@ public:
       const auto works = [&, l = lattice](int n) { return outcome(k, n, l) >= wanted; };
       // Doubling steps find the first change that cures, halving the least on the lattice.
       int high = 1;
-      while (inReach(high) && !works(high)) high *= 2;
+      while (inReach(high) && !works(high))
+        high *= 2;
       if (m_stop.stop_requested()) return std::nullopt;
       if (!inReach(high)) continue;
       int low = high / 2;
@@ -193,7 +199,9 @@ private:
     const bool angle = spec.unit == ParameterUnit::Degree;
     const bool inches = m_before.design.settings.unit == LengthUnit::Inch;
     const double length = inches ? kLattice_in : kLattice_mm;
-    return {spec.whole() ? 1.0 : angle ? kLattice_deg : length,
+    return {spec.whole() ? 1.0
+            : angle      ? kLattice_deg
+                         : length,
             angle ? kFarthest_deg : kFarthest_mm};
   }
 

@@ -1,7 +1,8 @@
 #include "core/checks/check.h"
 #include <algorithm>
 
-// Guided or floppy: with the opening fixed nothing may be free to move. The count is the rank of the closure's Jacobian.
+// Guided or floppy: with the opening fixed nothing may be free to move. The count is the rank of
+// the closure's Jacobian.
 
 namespace hinge {
 namespace {
@@ -35,7 +36,8 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& mobilityCheck() {
-  static const CheckKind kind{"floppy", "Guided", "Nothing flops: the opening alone decides where every panel is", run};
+  static const CheckKind kind{"floppy", "Guided",
+                              "Nothing flops: the opening alone decides where every panel is", run};
   return kind;
 }
 

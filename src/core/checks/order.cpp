@@ -1,5 +1,5 @@
-#include "core/checks/evidence.h"
 #include "core/making/order.h"
+#include "core/checks/evidence.h"
 
 // Order of work: every joint can be made while the hand still reaches it.
 
@@ -26,7 +26,8 @@ std::vector<Finding> run(const CheckInput& in) {
   if (order.unreachable.empty()) return found;
   // One finding for all joints that shut one another in: it is one trouble.
   std::vector<PanelIndex> panels;
-  for (const Join& join : order.unreachable) panels.insert(panels.end(), {join.second, join.first});
+  for (const Join& join : order.unreachable)
+    panels.insert(panels.end(), {join.second, join.first});
   Finding f = findingOn(in, "unreachable", Severity::Spoils, panels);
   f.detail = doing(order.unreachable.front().kind);
   f.amount = static_cast<double>(order.unreachable.size()), f.unit = AmountUnit::Count;
@@ -37,7 +38,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& orderCheck() {
-  static const CheckKind kind{"order", "Every joint within reach", "There is an order of work in which each joint can be made before others shut it in", run};
+  static const CheckKind kind{
+      "order", "Every joint within reach",
+      "There is an order of work in which each joint can be made before others shut it in", run};
   return kind;
 }
 

@@ -4,16 +4,18 @@
 #include <algorithm>
 #include <map>
 
-// Panels hit: no panel passes through another at any opening, pages included. Contacts between the same two structures
-// are one finding with the deepest place first.
+// Panels hit: no panel passes through another at any opening, pages included. Contacts between the
+// same two structures are one finding with the deepest place first.
 
 namespace hinge {
 namespace {
 
-std::string ownerKey(const Panel& panel) { return panel.owner ? panel.owner->text() : "card"; }
+std::string ownerKey(const Panel& panel) {
+  return panel.owner ? panel.owner->text() : "card";
+}
 
-/// A structure that does not shut flat runs into itself, its host and the pages near the shut state; that is the same
-/// trouble and "shut-flat" names its cause.
+/// A structure that does not shut flat runs into itself, its host and the pages near the shut
+/// state; that is the same trouble and "shut-flat" names its cause.
 bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
   for (const auto& [own, other] : {std::pair{&a, &b}, std::pair{&b, &a}}) {
     const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
@@ -21,8 +23,10 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
     const Seat* seat = in.assembly.findSeat(item->seat);
     if (closesExactly(*item, in.motion)) continue;
     const auto hosts = hostsOf(*item);
-    const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key || in.assembly.panels[seat->sides[1].panel].key == other->key ||
-                      (item->work && other->owner && std::ranges::find(hosts, *other->owner) != hosts.end());
+    const bool host =
+        in.assembly.panels[seat->sides[0].panel].key == other->key ||
+        in.assembly.panels[seat->sides[1].panel].key == other->key ||
+        (item->work && other->owner && std::ranges::find(hosts, *other->owner) != hosts.end());
     if (own->owner == other->owner || host || other->use == PanelUse::Page) return true;
   }
   return false;
@@ -44,7 +48,8 @@ std::vector<Finding> run(const CheckInput& in) {
     if (first) {
       f.code = "panels-hit", f.from_rad = c.from_rad, f.to_rad = c.to_rad;
       for (const Panel* p : {b, a})
-        if (p->owner && std::ranges::find(f.owners, *p->owner) == f.owners.end()) f.owners.push_back(*p->owner);
+        if (p->owner && std::ranges::find(f.owners, *p->owner) == f.owners.end())
+          f.owners.push_back(*p->owner);
     }
     f.from_rad = std::min(f.from_rad, c.from_rad), f.to_rad = std::max(f.to_rad, c.to_rad);
     const bool deepest = c.depth_mm > f.amount;
@@ -56,14 +61,16 @@ std::vector<Finding> run(const CheckInput& in) {
     }
   }
   std::vector<Finding> found;
-  for (auto& [owners, finding] : byOwners) found.push_back(std::move(finding));
+  for (auto& [owners, finding] : byOwners)
+    found.push_back(std::move(finding));
   return found;
 }
 
 } // namespace
 
 const CheckKind& panelsHitCheck() {
-  static const CheckKind kind{"panels-hit", "Panels clear", "No panel passes through another at any opening", run};
+  static const CheckKind kind{"panels-hit", "Panels clear",
+                              "No panel passes through another at any opening", run};
   return kind;
 }
 

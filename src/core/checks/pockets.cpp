@@ -2,7 +2,8 @@
 #include "core/states/pocket.h"
 #include <algorithm>
 
-// Pockets: what slides has room beside it, and what is glued over it keeps enough glue on both sides.
+// Pockets: what slides has room beside it, and what is glued over it keeps enough glue on both
+// sides.
 
 namespace hinge {
 namespace {
@@ -12,10 +13,13 @@ std::vector<Finding> run(const CheckInput& in) {
   const double least = in.design.settings.leastTabDepth_mm;
   for (const Pocket& pocket : pocketsOf(in.assembly, in.design.stock.thickness_mm)) {
     const Hinge& hinge = in.assembly.hinges[pocket.slide];
-    const double play = slidePlay_mm(pocket.layers, in.design.stock.thickness_mm), room = std::min(pocket.low_mm, pocket.high_mm) - play;
+    const double play = slidePlay_mm(pocket.layers, in.design.stock.thickness_mm),
+                 room = std::min(pocket.low_mm, pocket.high_mm) - play;
     const bool tight = room < -1e-6;
     if (!tight && (!pocket.covers || room >= least - 1e-6)) continue;
-    Finding f = findingOn(in, tight ? "pocket-tight" : "pocket-glue", tight ? Severity::Spoils : Severity::Advice, {pocket.panel, hinge.second});
+    Finding f =
+        findingOn(in, tight ? "pocket-tight" : "pocket-glue",
+                  tight ? Severity::Spoils : Severity::Advice, {pocket.panel, hinge.second});
     f.amount = tight ? -room : least - room;
     found.push_back(std::move(f));
   }
@@ -25,7 +29,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& pocketsCheck() {
-  static const CheckKind kind{"pockets", "Room to slide", "What slides has room beside it, and what lies over it has enough glue on both sides", run};
+  static const CheckKind kind{
+      "pockets", "Room to slide",
+      "What slides has room beside it, and what lies over it has enough glue on both sides", run};
   return kind;
 }
 

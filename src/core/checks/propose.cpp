@@ -8,15 +8,20 @@
 namespace hinge {
 namespace {
 
-/// Every length but the position and the held ones, in half millimetres; tabs only as far as they still hold.
-ParameterValues scaled(const StructureKind& kind, const ParameterValues& values, double scale, double leastTab_mm) {
+/// Every length but the position and the held ones, in half millimetres; tabs only as far as they
+/// still hold.
+ParameterValues scaled(const StructureKind& kind, const ParameterValues& values, double scale,
+                       double leastTab_mm) {
   ParameterValues out = values;
   for (const ParameterSpec& spec : kind.parameters)
-    if (spec.unit == ParameterUnit::Millimetre && spec.role == ParameterRole::Gives && spec.key != "position")
-      out[std::string(spec.key)] = std::clamp(std::floor(2 * scale * values.find(spec.key)->second) / 2, spec.least, spec.most);
+    if (spec.unit == ParameterUnit::Millimetre && spec.role == ParameterRole::Gives &&
+        spec.key != "position")
+      out[std::string(spec.key)] = std::clamp(
+          std::floor(2 * scale * values.find(spec.key)->second) / 2, spec.least, spec.most);
   // Tabs keep what they need to hold, but a small structure has no room for large ones.
   if (const auto tab = out.find("tab"); tab != out.end())
-    tab->second = std::max(std::min(tab->second, leastTab_mm), std::floor(2 * scale * tab->second) / 2);
+    tab->second =
+        std::max(std::min(tab->second, leastTab_mm), std::floor(2 * scale * tab->second) / 2);
   return out;
 }
 
@@ -24,39 +29,46 @@ ParameterValues scaled(const StructureKind& kind, const ParameterValues& values,
 bool works(const Added& added) {
   const auto analysis = analyse(added.design);
   return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
-    return f.severity == Severity::Spoils && std::ranges::find(f.owners, added.id) != f.owners.end();
-  });
+           return f.severity == Severity::Spoils &&
+                  std::ranges::find(f.owners, added.id) != f.owners.end();
+         });
 }
 
-bool works(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& values) {
+bool works(const Design& design, std::string_view kind, std::string_view seat,
+           const ParameterValues& values) {
   const auto added = addStructure(design, kind, seat, values);
   return added && works(*added);
 }
 
 } // namespace
 
-Result<ParameterValues> proposeValues(const Design& design, std::string_view kindKey, std::string_view seatKey, const ParameterValues& given) {
+Result<ParameterValues> proposeValues(const Design& design, std::string_view kindKey,
+                                      std::string_view seatKey, const ParameterValues& given) {
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const auto fitted = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
   if (!fitted) return fitted;
   const StructureKind& kind = *findStructureKind(kindKey);
-  const double length = assembled->findSeat(seatKey)->length_mm, start = fitted->find("position")->second;
+  const double length = assembled->findSeat(seatKey)->length_mm,
+               start = fitted->find("position")->second;
   // A structure with a length along the fold stays centred when it shrinks.
   const auto own = fitted->find("length");
   const double extent = own != fitted->end() ? own->second : 0.0;
   for (double scale : {1.0, 0.8, 0.65, 0.5, 0.4, 0.3, 0.22})
     for (double shift : {0.0, 0.2, -0.2}) {
       ParameterValues wanted = scaled(kind, *fitted, scale, design.settings.leastTabDepth_mm);
-      wanted["position"] = std::round(2 * (start + 0.5 * (1 - scale) * extent + shift * length)) / 2;
-      for (const auto& [key, value] : given) wanted[key] = value;
+      wanted["position"] =
+          std::round(2 * (start + 0.5 * (1 - scale) * extent + shift * length)) / 2;
+      for (const auto& [key, value] : given)
+        wanted[key] = value;
       const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);
       if (values && works(design, kindKey, seatKey, *values)) return values;
     }
   return fitted;
 }
 
-Result<Added> addProposed(const Design& design, std::string_view kindKey, std::string_view seatKey, const ParameterValues& given) {
+Result<Added> addProposed(const Design& design, std::string_view kindKey, std::string_view seatKey,
+                          const ParameterValues& given) {
   const StructureKind* kind = findStructureKind(kindKey);
   if (!kind || !kind->freePiece) {
     const auto values = proposeValues(design, kindKey, seatKey, given);
@@ -81,7 +93,9 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
       if (works(*added)) return added;
       if (!first) first = std::move(added).value();
     }
-  if (!first) return Error{"work.none", "no piece can be proposed here; put its joints into the project file", std::string(seatKey)};
+  if (!first)
+    return Error{"work.none", "no piece can be proposed here; put its joints into the project file",
+                 std::string(seatKey)};
   return *first;
 }
 

@@ -4,12 +4,15 @@
 
 namespace hinge {
 
-/// Sizes with which a new structure works on a seat: the fitted ones, made smaller or moved along the fold until
-/// nothing spoils the card, as far as `given` leaves them free. When no try works the first one is returned: the findings
-/// then say what is wrong. Cost: up to 21 analyses.
-Result<ParameterValues> proposeValues(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& given);
+/// Sizes with which a new structure works on a seat: the fitted ones, made smaller or moved along
+/// the fold until nothing spoils the card, as far as `given` leaves them free. When no try works
+/// the first one is returned: the findings then say what is wrong. Cost: up to 21 analyses.
+Result<ParameterValues> proposeValues(const Design& design, std::string_view kind,
+                                      std::string_view seat, const ParameterValues& given);
 
-/// The design with a new structure on a seat: of sizes as proposed or, for a free piece, worked as its recipe begins.
-Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat, const ParameterValues& given);
+/// The design with a new structure on a seat: of sizes as proposed or, for a free piece, worked as
+/// its recipe begins.
+Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat,
+                          const ParameterValues& given);
 
 } // namespace hinge

@@ -4,8 +4,9 @@
 #include <algorithm>
 #include <cmath>
 
-// Shuts flat: the exact linear conditions of the widths and angles, never "the solver got near". A structure that breaks
-// one jams just before the card is shut (panels too long for their way) or stands off it.
+// Shuts flat: the exact linear conditions of the widths and angles, never "the solver got near". A
+// structure that breaks one jams just before the card is shut (panels too long for their way) or
+// stands off it.
 
 namespace hinge {
 namespace {
@@ -20,14 +21,17 @@ bool takeUp(const StructureItem& item, const StructureKind& kind, const LinearCl
     if (spec->role == ParameterRole::Held || to < spec->least || to > spec->most) continue;
     values[std::string(term.key)] = to;
     const auto known = std::ranges::find(mend.edits, term.key, &MendEdit::key);
-    if (known != mend.edits.end()) known->to = to;
-    else mend.edits.push_back({item.id, std::string(term.key), spec->unit, from, to});
+    if (known != mend.edits.end())
+      known->to = to;
+    else
+      mend.edits.push_back({item.id, std::string(term.key), spec->unit, from, to});
     return true;
   }
   return false;
 }
 
-/// All conditions of a recipe that its sizes break, as one finding: the worst of them tells how far.
+/// All conditions of a recipe that its sizes break, as one finding: the worst of them tells how
+/// far.
 std::optional<Finding> outOfStep(const CheckInput& in, const StructureItem& item,
                                  const StructureKind& kind, const Seat& seat) {
   Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
@@ -61,9 +65,14 @@ std::vector<Finding> run(const CheckInput& in) {
     if (ringsDecide(item, *seat)) {
       // What does not fit its host because that stands off is only a victim of it.
       const auto hosts = hostsOf(item);
-      if (std::ranges::any_of(found, [&](const Finding& f) { return std::ranges::find(hosts, f.owners.front()) != hosts.end(); })) continue;
+      if (std::ranges::any_of(found, [&](const Finding& f) {
+            return std::ranges::find(hosts, f.owners.front()) != hosts.end();
+          }))
+        continue;
       for (const auto& block : in.motion.blocks()) {
-        if (std::ranges::find(block.owners, item.id) == block.owners.end() || block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm)) continue;
+        if (std::ranges::find(block.owners, item.id) == block.owners.end() ||
+            block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm))
+          continue;
         if (block.looseBy >= 0) continue; // where a loose piece comes to lie is anyone's guess
         Finding f{"shut-flat", Severity::Spoils, {item.id.text()}, {item.id}};
         f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";
@@ -81,7 +90,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& shutFlatCheck() {
-  static const CheckKind kind{"shut-flat", "Shuts flat", "Widths and angles meet the exact condition for lying flat in the shut card", run};
+  static const CheckKind kind{
+      "shut-flat", "Shuts flat",
+      "Widths and angles meet the exact condition for lying flat in the shut card", run};
   return kind;
 }
 

@@ -2,8 +2,9 @@
 #include <algorithm>
 #include <cmath>
 
-// Slots: both slits together must be as deep as the panels are high where they cross, and a piece with several slots must be able
-// to go into all of them at once: at some opening their directions are the same.
+// Slots: both slits together must be as deep as the panels are high where they cross, and a piece
+// with several slots must be able to go into all of them at once: at some opening their directions
+// are the same.
 
 namespace hinge {
 namespace {
@@ -40,10 +41,12 @@ std::vector<Finding> run(const CheckInput& in) {
       if (slots[a]->owner != slots[b]->owner) continue;
       double least = kPi, at = middle;
       for (int k = 1; k < 36; ++k) {
-        const double t = in.motion.low_rad() + (in.motion.high_rad() - in.motion.low_rad()) * k / 36;
+        const double t =
+            in.motion.low_rad() + (in.motion.high_rad() - in.motion.low_rad()) * k / 36;
         const Pose p = in.motion.poseAt(t);
         if (!p.placed[slots[a]->first] || !p.placed[slots[b]->first]) continue;
-        const Vec3 u = (p.panels[slots[a]->first] * slots[a]->onFirst).linear().col(1), v = (p.panels[slots[b]->first] * slots[b]->onFirst).linear().col(1);
+        const Vec3 u = (p.panels[slots[a]->first] * slots[a]->onFirst).linear().col(1),
+                   v = (p.panels[slots[b]->first] * slots[b]->onFirst).linear().col(1);
         const double angle = std::acos(std::clamp(u.dot(v), -1.0, 1.0));
         if (angle < least) least = angle, at = t;
       }
@@ -59,7 +62,10 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& slotsCheck() {
-  static const CheckKind kind{"slots", "Slots fit", "Slits are deep enough where panels cross, and every piece can be pushed into all its slots at once", run};
+  static const CheckKind kind{"slots", "Slots fit",
+                              "Slits are deep enough where panels cross, and every piece can be "
+                              "pushed into all its slots at once",
+                              run};
   return kind;
 }
 

@@ -13,20 +13,25 @@ namespace {
 Eigen::VectorXd gapsOf(const Motion& motion, StructureId id) {
   std::vector<double> all;
   for (const Motion::BlockReport& block : motion.blocks())
-    if (std::ranges::find(block.owners, id) != block.owners.end()) all.insert(all.end(), block.shutGap.begin(), block.shutGap.end());
+    if (std::ranges::find(block.owners, id) != block.owners.end())
+      all.insert(all.end(), block.shutGap.begin(), block.shutGap.end());
   return Eigen::Map<const Eigen::VectorXd>(all.data(), static_cast<Eigen::Index>(all.size()));
 }
 
 /// Sizes of a piece that change together, by how much for one millimetre.
 using Change = std::vector<std::pair<std::string_view, double>>;
 
-/// Every width by itself, then every score by itself: one panel wider and the next as much narrower.
+/// Every width by itself, then every score by itself: one panel wider and the next as much
+/// narrower.
 std::vector<Change> changesOf(const StructureItem& item) {
   std::vector<Change> all;
   const auto directions = mendDirectionsOf(item);
-  for (const MendDirection& d : directions) all.push_back({{d.terms.front().key, 1.0}});
+  for (const MendDirection& d : directions)
+    all.push_back({{d.terms.front().key, 1.0}});
   for (std::size_t k = 0; k + 1 < directions.size(); ++k)
-    if (directions[k + 1].terms.front().key != "position") all.push_back({{directions[k].terms.front().key, 1.0}, {directions[k + 1].terms.front().key, -1.0}});
+    if (directions[k + 1].terms.front().key != "position")
+      all.push_back(
+          {{directions[k].terms.front().key, 1.0}, {directions[k + 1].terms.front().key, -1.0}});
   return all;
 }
 
@@ -34,7 +39,8 @@ std::optional<Mend> mendOf(const StructureItem& item, const Change& change, doub
   Mend mend;
   for (const auto& [key, share] : change) {
     const ParameterSpec* spec = findSpec(parametersOf(item), key);
-    const double from = item.values.find(key)->second, to = std::round((from + share * by) * 1e6) / 1e6;
+    const double from = item.values.find(key)->second,
+                 to = std::round((from + share * by) * 1e6) / 1e6;
     if (to < spec->least || to > spec->most) return std::nullopt;
     mend.edits.push_back({item.id, std::string(key), spec->unit, from, to});
   }
@@ -49,8 +55,10 @@ std::optional<Motion> changed(const Design& design, const Mend& mend, const Moti
   return Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()), {}, &near);
 }
 
-/// Distance from the seat's fold to the lower end of a score of the piece, as it is glued to one of the fold's sides by `joint`.
-std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const WorkJoint& joint, const PieceWork& work, const ScoreMark& mark) {
+/// Distance from the seat's fold to the lower end of a score of the piece, as it is glued to one of
+/// the fold's sides by `joint`.
+std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const WorkJoint& joint,
+                             const PieceWork& work, const ScoreMark& mark) {
   const Seat* face = assembly.findSeat(joint.on);
   if (!face || joint.kind != WorkJoint::Kind::Glue) return std::nullopt;
   for (const SeatSide& side : seat.sides) {
@@ -59,7 +67,8 @@ std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const W
     const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to, from = low - joint.at;
     const double turn = radians(joint.turn_deg), up = joint.byFace ? -1 : 1;
     const Vec2 x(std::cos(turn), std::sin(turn)), y = up * Vec2(-x.y(), x.x());
-    const Vec3 onPiece = face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * x + from.y() * y));
+    const Vec3 onPiece =
+        face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * x + from.y() * y));
     return (side.toPiece.inverse() * onPiece).x();
   }
   return std::nullopt;
@@ -69,38 +78,55 @@ std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const W
 
 Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
   const StructureItem* item = design.find(id);
-  if (!item || !item->work) return Error{"structure.missing", "there is no free piece to make steps of", id.text()};
-  if (steps < 1 || steps > 10) return Error{"steps.range", "from 1 to 10 steps can be made", id.text()};
+  if (!item || !item->work)
+    return Error{"structure.missing", "there is no free piece to make steps of", id.text()};
+  if (steps < 1 || steps > 10)
+    return Error{"steps.range", "from 1 to 10 steps can be made", id.text()};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
-  PieceWork work = *item->work; // with its lower left corner in the origin, from where scores are counted
+  PieceWork work =
+      *item->work; // with its lower left corner in the origin, from where scores are counted
   const Vec2 corner = boundsOf(work.outline).low;
-  for (Vec2& p : work.outline) p -= corner;
-  for (WorkLine& line : work.lines) line.from -= corner, line.to -= corner;
-  for (WorkJoint& joint : work.joints) joint.at -= corner;
+  for (Vec2& p : work.outline)
+    p -= corner;
+  for (WorkLine& line : work.lines)
+    line.from -= corner, line.to -= corner;
+  for (WorkJoint& joint : work.joints)
+    joint.at -= corner;
   const auto marks = scoreMarks(work);
   const Seat& seat = *assembled->findSeat(item->seat);
-  if (marks.size() < 2) return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};
+  if (marks.size() < 2)
+    return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};
   std::optional<double> first, last;
   for (const WorkJoint& joint : work.joints) {
-    if (joint.at.x() < marks.front().low_mm) first = footOf(*assembled, seat, joint, work, marks.front());
-    if (joint.at.x() > marks.back().low_mm) last = footOf(*assembled, seat, joint, work, marks.back());
+    if (joint.at.x() < marks.front().low_mm)
+      first = footOf(*assembled, seat, joint, work, marks.front());
+    if (joint.at.x() > marks.back().low_mm)
+      last = footOf(*assembled, seat, joint, work, marks.back());
   }
-  if (!first || !last || *first <= 0 || *last <= 0) return Error{"steps.not-glued", "both end tabs must be glued beside the fold the piece stands on", id.text()};
+  if (!first || !last || *first <= 0 || *last <= 0)
+    return Error{"steps.not-glued",
+                 "both end tabs must be glued beside the fold the piece stands on", id.text()};
   // From the first page: out by a tread, parallel to the other page, then down by a riser.
-  const double rise = *first / steps, tread = *last / steps, height = boundsOf(work.outline).size().y();
+  const double rise = *first / steps, tread = *last / steps,
+               height = boundsOf(work.outline).size().y();
   const double length = boundsOf(work.outline).size().x(), tail = length - marks.back().low_mm;
   std::vector<double> scores{marks.front().low_mm};
-  for (int k = 0; k < steps; ++k) scores.push_back(scores.back() + tread), scores.push_back(scores.back() + rise);
+  for (int k = 0; k < steps; ++k)
+    scores.push_back(scores.back() + tread), scores.push_back(scores.back() + rise);
   PieceWork made = plainStrip(scores.back() + tail, height);
   for (std::size_t k = 0; k < scores.size(); ++k) {
     const bool end = k == 0 || k + 1 == scores.size();
-    const WorkLine::Kind kind = end ? work.lines[(k == 0 ? marks.front() : marks.back()).line].kind : k % 2 == 1 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley;
+    const WorkLine::Kind kind = end ? work.lines[(k == 0 ? marks.front() : marks.back()).line].kind
+                                : k % 2 == 1 ? WorkLine::Kind::Mountain
+                                             : WorkLine::Kind::Valley;
     made.lines.push_back({kind, {scores[k], 0}, {scores[k], height}});
   }
   for (WorkJoint joint : work.joints) {
-    if (joint.at.x() > marks.back().low_mm) joint.at.x() += scores.back() - marks.back().low_mm;
-    else if (joint.at.x() > marks.front().low_mm) continue; // was joined to a panel that is no more
+    if (joint.at.x() > marks.back().low_mm)
+      joint.at.x() += scores.back() - marks.back().low_mm;
+    else if (joint.at.x() > marks.front().low_mm)
+      continue; // was joined to a panel that is no more
     made.joints.push_back(joint);
   }
   return made;
@@ -115,19 +141,26 @@ std::optional<Mend> solveShut(const Design& design, const Motion& motion, Struct
   for (const Change& change : changesOf(item)) {
     if (best && change.size() > 1) break; // a single width is what makers want to hear
     constexpr double kStep_mm = 0.5;
-    // The gap itself is worth a try both ways: where a ring jams the nearest shut state may change with the step.
+    // The gap itself is worth a try both ways: where a ring jams the nearest shut state may change
+    // with the step.
     std::vector<double> guesses{misfit, -misfit};
     const auto step = mendOf(item, change, kStep_mm);
     if (const auto tried = step ? changed(design, *step, motion) : std::nullopt) {
-      const Eigen::VectorXd next = gapsOf(*tried, id), slope = next.size() == gap.size() ? Eigen::VectorXd((next - gap) / kStep_mm) : Eigen::VectorXd();
+      const Eigen::VectorXd next = gapsOf(*tried, id),
+                            slope = next.size() == gap.size()
+                                        ? Eigen::VectorXd((next - gap) / kStep_mm)
+                                        : Eigen::VectorXd();
       if (slope.squaredNorm() > 1e-12)
-        if (const double by = -slope.dot(gap) / slope.squaredNorm(); (gap + by * slope).norm() < 1e-5) guesses = {by};
+        if (const double by = -slope.dot(gap) / slope.squaredNorm();
+            (gap + by * slope).norm() < 1e-5)
+          guesses = {by};
     }
     for (double by : guesses) {
       if (std::abs(by) >= least - 1e-9) continue;
       const auto mend = mendOf(item, change, by);
       const auto solved = mend ? changed(design, *mend, motion) : std::nullopt;
-      if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure) continue;
+      if (!solved || !solved->impossible().empty() || shutGap_mm(id, *solved) >= kExactClosure)
+        continue;
       least = std::abs(by), best = mend;
     }
   }

@@ -2,8 +2,9 @@
 #include "core/checks/check.h"
 #include <algorithm>
 
-// Lies flat in an order: there must be a stacking of all panels in the shut card in which none passes through a fold. Panels
-// that overlap in a ring can be tucked under one another by hand, but the card does not shut so by itself.
+// Lies flat in an order: there must be a stacking of all panels in the shut card in which none
+// passes through a fold. Panels that overlap in a ring can be tucked under one another by hand, but
+// the card does not shut so by itself.
 
 namespace hinge {
 namespace {
@@ -17,11 +18,14 @@ void addOwners(const CheckInput& in, PanelIndex panel, Finding& f) {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   // Panels that pass through one another on the way have no order to come to rest in.
-  if (in.before && std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "panels-hit"; })) return found;
+  if (in.before &&
+      std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "panels-hit"; }))
+    return found;
   const Stacking stack = stackShut(in.motion, in.stop);
   if (!stack.ring.empty()) {
     Finding f{"stack-ring", Severity::Advice};
-    for (PanelIndex p : stack.ring) addOwners(in, p, f);
+    for (PanelIndex p : stack.ring)
+      addOwners(in, p, f);
     f.amount = static_cast<double>(stack.ring.size()), f.unit = AmountUnit::Count;
     f.show_rad = radians(5);
     found.push_back(std::move(f));
@@ -42,7 +46,9 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stackingCheck() {
-  static const CheckKind kind{"stacking", "Lies in an order", "The shut panels can be stacked with none passing through a fold", run};
+  static const CheckKind kind{"stacking", "Lies in an order",
+                              "The shut panels can be stacked with none passing through a fold",
+                              run};
   return kind;
 }
 

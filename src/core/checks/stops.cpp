@@ -13,18 +13,24 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const Hinge& h : in.assembly.hinges) {
     if (h.kind != HingeKind::Slide || h.least_mm == h.most_mm) continue; // no stops
     if (in.motion.isLoose(h.second)) continue; // where it lies is not decided
-    Finding f{"slide-past-stop", Severity::Spoils, {in.assembly.panels[h.second].key, in.assembly.panels[h.first].key}};
+    Finding f{"slide-past-stop",
+              Severity::Spoils,
+              {in.assembly.panels[h.second].key, in.assembly.panels[h.first].key}};
     if (h.owner) f.owners.push_back(*h.owner);
     for (int k = 0; k <= kSteps; ++k) {
       const double t = kPi * k / kSteps;
       const Pose pose = t > 0 ? in.motion.poseAt(t) : in.motion.shutPose();
       if (!pose.placed[h.first] || !pose.placed[h.second]) continue;
-      const Iso3 between = (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
+      const Iso3 between =
+          (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
       const double at = between.translation().y(), past = std::max(h.least_mm - at, at - h.most_mm);
       if (past <= 1e-6) continue;
       if (f.amount == 0) f.from_rad = t;
       f.to_rad = t;
-      if (past > f.amount) f.amount = past, f.show_rad = t, f.place = (pose.panels[h.second] * h.onSecond).translation(), f.detail = at < h.least_mm ? "least" : "most";
+      if (past > f.amount)
+        f.amount = past, f.show_rad = t,
+        f.place = (pose.panels[h.second] * h.onSecond).translation(),
+        f.detail = at < h.least_mm ? "least" : "most";
     }
     if (f.amount > 0) found.push_back(std::move(f));
   }
@@ -34,7 +40,8 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stopsCheck() {
-  static const CheckKind kind{"stops", "Slides keep to their stops", "Nothing slides farther than its stops or its pocket let it", run};
+  static const CheckKind kind{"stops", "Slides keep to their stops",
+                              "Nothing slides farther than its stops or its pocket let it", run};
   return kind;
 }
 

@@ -20,7 +20,8 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& strapsCheck() {
-  static const CheckKind kind{"straps", "Straps go round", "A strap is long enough for its way round everything inside it", run};
+  static const CheckKind kind{"straps", "Straps go round",
+                              "A strap is long enough for its way round everything inside it", run};
   return kind;
 }
 

@@ -28,12 +28,14 @@ struct Hit {
   Vec3 place = Vec3::Zero();
 };
 
-/// Tabs that lie inside their host move and lie exactly as it does; testing them again finds nothing new.
+/// Tabs that lie inside their host move and lie exactly as it does; testing them again finds
+/// nothing new.
 bool hiddenTab(const Assembly& assembly, PanelIndex p) {
   const Glue* glue = assembly.glueOf(p);
   if (!glue) return false;
   for (const Vec2& q : assembly.panels[p].outline)
-    if (!contains(assembly.panels[glue->host].outline, (glue->tabToHost * lift(q)).head<2>(), 1e-6)) return false;
+    if (!contains(assembly.panels[glue->host].outline, (glue->tabToHost * lift(q)).head<2>(), 1e-6))
+      return false;
   return true;
 }
 
@@ -45,11 +47,13 @@ public:
     for (PanelIndex p : assembly.panels.indices()) {
       if (assembly.panels[p].use == PanelUse::Tab && hiddenTab(assembly, p)) continue;
       const auto& owner = assembly.panels[p].owner;
-      const bool wanted = options.only.empty() || (owner && std::ranges::find(options.only, *owner) != options.only.end());
+      const bool wanted = options.only.empty() ||
+                          (owner && std::ranges::find(options.only, *owner) != options.only.end());
       Plate plate{p, motion.mechanism().bodyOf[p], {}, wanted};
       for (const Polygon& part : convexParts(assembly.panels[p].outline)) {
         Corners corners;
-        for (const Vec2& q : part) corners.push_back(lift(q));
+        for (const Vec2& q : part)
+          corners.push_back(lift(q));
         plate.parts.push_back(std::move(corners));
       }
       m_plates.push_back(std::move(plate));
@@ -57,46 +61,56 @@ public:
   }
 
   ContactReport run() {
-    // Blocks reach different openings. Between two such limits the same panels are present throughout.
+    // Blocks reach different openings. Between two such limits the same panels are present
+    // throughout.
     std::vector<double> limits{0.0, kPi};
     for (const auto& block : m_motion.blocks())
-      if (block.low_rad <= block.high_rad) limits.push_back(block.low_rad), limits.push_back(block.high_rad);
+      if (block.low_rad <= block.high_rad)
+        limits.push_back(block.low_rad), limits.push_back(block.high_rad);
     std::ranges::sort(limits);
     for (std::size_t i = 0; i + 1 < limits.size(); ++i) {
       const double low = limits[i], high = limits[i + 1];
       if (high - low < m_options.finest_rad) continue;
-      const int count = std::max(1, static_cast<int>(std::ceil((high - low) / m_options.coarsest_rad)));
+      const int count =
+          std::max(1, static_cast<int>(std::ceil((high - low) / m_options.coarsest_rad)));
       for (int k = 0; k < count && !m_stop.stop_requested(); ++k) {
-        const double t0 = low + (high - low) * k / count, t1 = k + 1 == count ? high : low + (high - low) * (k + 1) / count;
+        const double t0 = low + (high - low) * k / count,
+                     t1 = k + 1 == count ? high : low + (high - low) * (k + 1) / count;
         const Three at{&poseAt(t0, {}), &poseAt(0.5 * (t0 + t1), {}), &poseAt(t1, {})};
         search(t0, t1, candidates(at));
         m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
       }
     }
-    for (auto& [pair, hit] : m_hits) deepen(pair, hit);
+    for (auto& [pair, hit] : m_hits)
+      deepen(pair, hit);
     for (const auto& [pair, hit] : m_hits)
-      m_report.contacts.push_back({m_plates[static_cast<std::size_t>(pair.first)].panel, m_plates[static_cast<std::size_t>(pair.second)].panel,
-                                   hit.from, hit.to, hit.depth, hit.deepest, hit.place});
+      m_report.contacts.push_back({m_plates[static_cast<std::size_t>(pair.first)].panel,
+                                   m_plates[static_cast<std::size_t>(pair.second)].panel, hit.from,
+                                   hit.to, hit.depth, hit.deepest, hit.place});
     m_report.complete = !m_stop.stop_requested();
     return std::move(m_report);
   }
 
 private:
   using Three = std::array<const Pose*, 3>;
-  /// Widest intervals over which three samples are taken to tell that panels cross throughout, or that they only touch.
-  /// How near the deepest opening is found: the depth is flat there.
+  /// Widest intervals over which three samples are taken to tell that panels cross throughout, or
+  /// that they only touch. How near the deepest opening is found: the depth is flat there.
   static constexpr double kDeepestTo_rad = radians(0.1);
   static constexpr double kWidestVerdict_rad = radians(2.0), kWidestTouch_rad = radians(0.75);
 
-  /// A pose is kept for the pairs it was asked for; only these and fewer are looked at in the halves of its interval.
+  /// A pose is kept for the pairs it was asked for; only these and fewer are looked at in the
+  /// halves of its interval.
   const Pose& poseAt(double t, const std::vector<char>& wanted) {
     const auto it = m_poses.find(t);
-    return it != m_poses.end() ? it->second : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
+    return it != m_poses.end() ? it->second
+                               : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
   }
 
   std::vector<char> blocksOf(const std::vector<Pair>& pairs) const {
     std::vector<BodyIndex> bodies;
-    for (const Pair& pair : pairs) bodies.push_back(m_plates[static_cast<std::size_t>(pair.first)].body), bodies.push_back(m_plates[static_cast<std::size_t>(pair.second)].body);
+    for (const Pair& pair : pairs)
+      bodies.push_back(m_plates[static_cast<std::size_t>(pair.first)].body),
+          bodies.push_back(m_plates[static_cast<std::size_t>(pair.second)].body);
     return m_motion.blocksFor(bodies);
   }
 
@@ -110,8 +124,11 @@ private:
     double bend = m_options.tolerance_mm;
     for (const Corners& part : plate.parts)
       for (const Vec3& corner : part) {
-        const Vec3 p0 = at[0]->panels[plate.panel] * corner, p1 = at[1]->panels[plate.panel] * corner, p2 = at[2]->panels[plate.panel] * corner;
-        for (const Vec3& p : {p0, p1, p2}) low = low.cwiseMin(p), high = high.cwiseMax(p);
+        const Vec3 p0 = at[0]->panels[plate.panel] * corner,
+                   p1 = at[1]->panels[plate.panel] * corner,
+                   p2 = at[2]->panels[plate.panel] * corner;
+        for (const Vec3& p : {p0, p1, p2})
+          low = low.cwiseMin(p), high = high.cwiseMax(p);
         bend = std::max(bend, 0.5 * (p0 - 2 * p1 + p2).norm());
       }
     low.array() -= bend, high.array() += bend;
@@ -130,14 +147,18 @@ private:
       entries.push_back(e);
     }
     // Structures stand one behind the other along the gutter (y): sweep in that direction.
-    std::ranges::sort(entries, [](const Entry& a, const Entry& b) { return a.low.y() < b.low.y(); });
+    std::ranges::sort(entries,
+                      [](const Entry& a, const Entry& b) { return a.low.y() < b.low.y(); });
     std::vector<Pair> pairs;
     std::vector<const Entry*> open;
     for (const Entry& e : entries) {
       std::erase_if(open, [&](const Entry* o) { return o->high.y() < e.low.y(); });
       for (const Entry* o : open) {
-        const Plate &p = m_plates[static_cast<std::size_t>(o->plate)], &q = m_plates[static_cast<std::size_t>(e.plate)];
-        if (p.body == q.body || !(p.wanted || q.wanted) || (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any()) continue;
+        const Plate &p = m_plates[static_cast<std::size_t>(o->plate)],
+                    &q = m_plates[static_cast<std::size_t>(e.plate)];
+        if (p.body == q.body || !(p.wanted || q.wanted) ||
+            (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any())
+          continue;
         pairs.push_back({std::min(o->plate, e.plate), std::max(o->plate, e.plate)});
       }
       open.push_back(&e);
@@ -152,13 +173,17 @@ private:
     const Three at{&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
     std::vector<Pair> left;
     for (const Pair& pair : pairs) {
-      const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
+      const Plate &a = m_plates[static_cast<std::size_t>(pair.first)],
+                  &b = m_plates[static_cast<std::size_t>(pair.second)];
       // Panels that are seen to cross need no search for a plane between them.
       const bool sampled = width <= kWidestVerdict_rad;
       Vec3 place = Vec3::Zero();
       double depths[3] = {0, 0, 0};
-      if (sampled) depths[0] = depthOf(a, b, *at[0], nullptr), depths[1] = depthOf(a, b, *at[1], &place), depths[2] = depthOf(a, b, *at[2], nullptr);
-      if (std::max({depths[0], depths[1], depths[2]}) <= m_options.tolerance_mm && provedClear(a, b, at)) {
+      if (sampled)
+        depths[0] = depthOf(a, b, *at[0], nullptr), depths[1] = depthOf(a, b, *at[1], &place),
+        depths[2] = depthOf(a, b, *at[2], nullptr);
+      if (std::max({depths[0], depths[1], depths[2]}) <= m_options.tolerance_mm &&
+          provedClear(a, b, at)) {
         ++m_report.intervals;
         continue;
       }
@@ -166,14 +191,22 @@ private:
         left.push_back(pair);
         continue;
       }
-      const double least = std::min({depths[0], depths[1], depths[2]}), most = std::max({depths[0], depths[1], depths[2]});
-      // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the motion is.
-      const double drift = std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
-      if (width <= kWidestTouch_rad && most + drift <= m_options.tolerance_mm) ++m_report.touching;
-      else if (least > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);
-      else if (width > m_options.finest_rad) left.push_back(pair);
-      else if (depths[1] > m_options.tolerance_mm) record(pair, t0, t1, depths[1], middle, place);
-      else if (most <= m_options.tolerance_mm) ++m_report.unproved;
+      const double least = std::min({depths[0], depths[1], depths[2]}),
+                   most = std::max({depths[0], depths[1], depths[2]});
+      // Paper that lies against paper cannot be told apart by a plane; its depth is bounded as the
+      // motion is.
+      const double drift =
+          std::abs(depths[2] - depths[0]) + std::abs(depths[0] - 2 * depths[1] + depths[2]);
+      if (width <= kWidestTouch_rad && most + drift <= m_options.tolerance_mm)
+        ++m_report.touching;
+      else if (least > m_options.tolerance_mm)
+        record(pair, t0, t1, depths[1], middle, place);
+      else if (width > m_options.finest_rad)
+        left.push_back(pair);
+      else if (depths[1] > m_options.tolerance_mm)
+        record(pair, t0, t1, depths[1], middle, place);
+      else if (most <= m_options.tolerance_mm)
+        ++m_report.unproved;
     }
     search(t0, middle, left);
     search(middle, t1, left);
@@ -185,12 +218,15 @@ private:
     if (depth > hit.depth) hit.depth = depth, hit.deepest = at, hit.place = place;
   }
 
-  /// Narrows down the opening at which a crossing is deepest, between the samples that the search took.
+  /// Narrows down the opening at which a crossing is deepest, between the samples that the search
+  /// took.
   void deepen(const Pair& pair, Hit& hit) {
-    const Plate &a = m_plates[static_cast<std::size_t>(pair.first)], &b = m_plates[static_cast<std::size_t>(pair.second)];
+    const Plate &a = m_plates[static_cast<std::size_t>(pair.first)],
+                &b = m_plates[static_cast<std::size_t>(pair.second)];
     const std::vector<char> wanted = blocksOf({pair});
     const double share = 0.5 * (std::sqrt(5.0) - 1);
-    double low = std::max(hit.from, hit.deepest - kWidestVerdict_rad), high = std::min(hit.to, hit.deepest + kWidestVerdict_rad);
+    double low = std::max(hit.from, hit.deepest - kWidestVerdict_rad),
+           high = std::min(hit.to, hit.deepest + kWidestVerdict_rad);
     const auto depth = [&](double t) {
       Vec3 place = Vec3::Zero();
       const Pose pose = m_motion.poseAt(t, wanted);
@@ -199,27 +235,35 @@ private:
       if (d > hit.depth) hit.depth = d, hit.deepest = t, hit.place = place;
       return d;
     };
-    // The search kept the opening at which whole sheets are deepest; what is told is the depth there.
+    // The search kept the opening at which whole sheets are deepest; what is told is the depth
+    // there.
     const double whole = std::exchange(hit.depth, 0.0);
     depth(hit.deepest);
     if (hit.depth == 0) hit.depth = whole;
     double left = high - share * (high - low), right = low + share * (high - low);
     double atLeft = depth(left), atRight = depth(right);
     while (high - low > kDeepestTo_rad && !m_stop.stop_requested()) {
-      if (atLeft > atRight) high = right, right = left, atRight = atLeft, left = high - share * (high - low), atLeft = depth(left);
-      else low = left, left = right, atLeft = atRight, right = low + share * (high - low), atRight = depth(right);
+      if (atLeft > atRight)
+        high = right, right = left, atRight = atLeft, left = high - share * (high - low),
+        atLeft = depth(left);
+      else
+        low = left, left = right, atLeft = atRight, right = low + share * (high - low),
+        atRight = depth(right);
     }
   }
 
   static void move(const Corners& corners, const Iso3& by, Corners& out) {
     out.clear();
-    for (const Vec3& c : corners) out.push_back(by * c);
+    for (const Vec3& c : corners)
+      out.push_back(by * c);
   }
 
-  double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place, DepthOf which = DepthOf::WholeSheets) const {
+  double depthOf(const Plate& a, const Plate& b, const Pose& pose, Vec3* place,
+                 DepthOf which = DepthOf::WholeSheets) const {
     const auto moveAll = [&](const Plate& plate, std::vector<Corners>& out) {
       out.resize(plate.parts.size());
-      for (std::size_t k = 0; k < plate.parts.size(); ++k) move(plate.parts[k], pose.panels[plate.panel], out[k]);
+      for (std::size_t k = 0; k < plate.parts.size(); ++k)
+        move(plate.parts[k], pose.panels[plate.panel], out[k]);
     };
     moveAll(a, m_sheets[0]), moveAll(b, m_sheets[1]);
     return crossingDepth(m_sheets[0], m_sheets[1], place, which);
@@ -237,15 +281,21 @@ private:
     return true;
   }
 
-  /// Looks for a plane at rest in the frame of `still` that keeps it on one side and `other` on the far side over the
-  /// whole interval: its own plane, its edges' planes, and planes along one edge of each as at the middle.
-  bool separated(const Corners& still, const Corners& other, const std::array<Iso3, 3>& otherInStill) const {
+  /// Looks for a plane at rest in the frame of `still` that keeps it on one side and `other` on the
+  /// far side over the whole interval: its own plane, its edges' planes, and planes along one edge
+  /// of each as at the middle.
+  bool separated(const Corners& still, const Corners& other,
+                 const std::array<Iso3, 3>& otherInStill) const {
     std::array<Corners, 3>& q = m_moved;
-    for (std::size_t k = 0; k < 3; ++k) move(other, otherInStill[k], q[k]);
+    for (std::size_t k = 0; k < 3; ++k)
+      move(other, otherInStill[k], q[k]);
     const auto clears = [&](const Vec3& n, double level) {
       for (std::size_t i = 0; i < other.size(); ++i) {
-        const double s0 = n.dot(q[0][i]) - level, s1 = n.dot(q[1][i]) - level, s2 = n.dot(q[2][i]) - level;
-        if (std::min({s0, s1, s2}) - 0.5 * std::abs(s0 - 2 * s1 + s2) < -0.5 * m_options.tolerance_mm) return false;
+        const double s0 = n.dot(q[0][i]) - level, s1 = n.dot(q[1][i]) - level,
+                     s2 = n.dot(q[2][i]) - level;
+        if (std::min({s0, s1, s2}) - 0.5 * std::abs(s0 - 2 * s1 + s2) <
+            -0.5 * m_options.tolerance_mm)
+          return false;
       }
       return true;
     };
@@ -256,12 +306,14 @@ private:
     }
     for (std::size_t i = 0; i < still.size(); ++i)
       for (std::size_t j = 0; j < other.size(); ++j) {
-        Vec3 n = (still[(i + 1) % still.size()] - still[i]).cross(q[1][(j + 1) % other.size()] - q[1][j]);
+        Vec3 n = (still[(i + 1) % still.size()] - still[i])
+                     .cross(q[1][(j + 1) % other.size()] - q[1][j]);
         const double length = n.norm();
         if (length < 1e-9) continue;
         n /= length;
         double low = 1e300, high = -1e300;
-        for (const Vec3& p : still) low = std::min(low, n.dot(p)), high = std::max(high, n.dot(p));
+        for (const Vec3& p : still)
+          low = std::min(low, n.dot(p)), high = std::max(high, n.dot(p));
         if (clears(n, high) || clears(-n, -low)) return true;
       }
     return false;
@@ -280,7 +332,8 @@ private:
 
 } // namespace
 
-ContactReport findContacts(const Motion& motion, const ContactOptions& options, std::stop_token stop) {
+ContactReport findContacts(const Motion& motion, const ContactOptions& options,
+                           std::stop_token stop) {
   return Search(motion, options, stop).run();
 }
 

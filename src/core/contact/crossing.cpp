@@ -7,13 +7,15 @@ namespace {
 
 Vec3 normalOf(const std::vector<Vec3>& p) {
   Vec3 n = Vec3::Zero();
-  for (std::size_t i = 1; i + 1 < p.size(); ++i) n += (p[i] - p[0]).cross(p[i + 1] - p[0]);
+  for (std::size_t i = 1; i + 1 < p.size(); ++i)
+    n += (p[i] - p[0]).cross(p[i + 1] - p[0]);
   const double length = n.norm();
   return length > 0 ? Vec3(n / length) : Vec3(Vec3::Zero());
 }
 
 /// The interval in which a convex polygon meets a plane (signed corner distances d), along `line`.
-bool spanOnLine(const std::vector<Vec3>& p, const std::vector<double>& d, const Vec3& line, double& low, double& high) {
+bool spanOnLine(const std::vector<Vec3>& p, const std::vector<double>& d, const Vec3& line,
+                double& low, double& high) {
   low = 1e300, high = -1e300;
   for (std::size_t i = 0; i < p.size(); ++i) {
     const std::size_t j = (i + 1) % p.size();
@@ -26,11 +28,13 @@ bool spanOnLine(const std::vector<Vec3>& p, const std::vector<double>& d, const 
 
 /// What a sheet, given in convex parts, has to do with the plane of another one.
 struct Meeting {
-  double up = 0, down = 0;                        ///< how far it stands over on each side
-  std::vector<std::pair<double, double>> spans;   ///< where its parts meet the plane, along the common line
+  double up = 0, down = 0; ///< how far it stands over on each side
+  std::vector<std::pair<double, double>>
+      spans; ///< where its parts meet the plane, along the common line
 };
 
-void meet(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n, const Vec3& line, Meeting& out) {
+void meet(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n, const Vec3& line,
+          Meeting& out) {
   thread_local std::vector<double> d; // kept: this is the innermost loop of the contact search
   out.up = out.down = 0;
   out.spans.clear();
@@ -45,8 +49,8 @@ void meet(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n
   }
 }
 
-/// How far a sheet stands over a plane on its lesser side, looking only at what lies between two places
-/// along a line of that plane.
+/// How far a sheet stands over a plane on its lesser side, looking only at what lies between two
+/// places along a line of that plane.
 double overBetween(std::span<const std::vector<Vec3>> parts, const Vec3& o, const Vec3& n,
                    const Vec3& line, double low, double high) {
   double up = 0, down = 0;
@@ -68,7 +72,8 @@ double overBetween(std::span<const std::vector<Vec3>> parts, const Vec3& o, cons
 
 } // namespace
 
-double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b, Vec3* place, DepthOf which) {
+double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::vector<Vec3>> b,
+                     Vec3* place, DepthOf which) {
   if (a.empty() || b.empty()) return 0.0;
   const Vec3 na = normalOf(a[0]), nb = normalOf(b[0]), cross = na.cross(nb);
   const double sine = cross.norm();
@@ -80,17 +85,20 @@ double crossingDepth(std::span<const std::vector<Vec3>> a, std::span<const std::
   meet(b, a[0][0], na, line, mb);
   const double over = std::min({ma.up, ma.down, mb.up, mb.down});
   if (over <= 0) return 0.0;
-  // Parts that lie side by side are one sheet: their common stretches are joined before they are measured.
+  // Parts that lie side by side are one sheet: their common stretches are joined before they are
+  // measured.
   thread_local std::vector<std::pair<double, double>> common;
   common.clear();
   for (const auto& [lowA, highA] : ma.spans)
     for (const auto& [lowB, highB] : mb.spans)
-      if (const double low = std::max(lowA, lowB), high = std::min(highA, highB); high > low) common.push_back({low, high});
+      if (const double low = std::max(lowA, lowB), high = std::min(highA, highB); high > low)
+        common.push_back({low, high});
   std::ranges::sort(common);
   double bestLow = 0, bestHigh = 0;
   for (std::size_t k = 0; k < common.size();) {
     double low = common[k].first, high = common[k].second;
-    for (++k; k < common.size() && common[k].first <= high + 1e-6; ++k) high = std::max(high, common[k].second);
+    for (++k; k < common.size() && common[k].first <= high + 1e-6; ++k)
+      high = std::max(high, common[k].second);
     if (high - low > bestHigh - bestLow) bestLow = low, bestHigh = high;
   }
   if (bestHigh <= bestLow) return 0.0;

@@ -30,7 +30,8 @@ struct StructureItem {
   std::string label; ///< the user's name for it; may be empty
   ParameterValues values;
   std::optional<PieceWork> work; ///< of a free piece: everything its table does not say
-  std::string extras; ///< members of the file this version does not know, as JSON text; kept on save
+  std::string
+      extras; ///< members of the file this version does not know, as JSON text; kept on save
   bool operator==(const StructureItem&) const = default;
 };
 
@@ -44,12 +45,15 @@ struct CardBase {
   std::string kind = "single-fold";
   double width_mm = 130, height_mm = 180;
   FoldSide fold = FoldSide::Side;
-  ParameterValues values; ///< of the base's own table; none for a single fold
+  ParameterValues values;                      ///< of the base's own table; none for a single fold
   double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
-  /// Way of the leaf (0 shut to 180) by which the base is fully open; pulls have the rest of it to themselves.
+  /// Way of the leaf (0 shut to 180) by which the base is fully open; pulls have the rest of it to
+  /// themselves.
   double openBy_deg = 180;
   Rests rests = Rests::OnPage;
-  double value(std::string_view key) const { return values.find(key)->second; } ///< a size of the base
+  double value(std::string_view key) const {
+    return values.find(key)->second;
+  } ///< a size of the base
   double gutterLength_mm() const { return fold == FoldSide::Side ? height_mm : width_mm; }
   double pageDepth_mm() const { return fold == FoldSide::Side ? width_mm : height_mm; }
   bool operator==(const CardBase&) const = default;
@@ -62,7 +66,8 @@ struct Settings {
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
-  bool slice = false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced
+  bool slice =
+      false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced
   std::string envelope = "to-measure"; ///< key of the envelope, see knownEnvelopes()
   bool operator==(const Settings&) const = default;
 };
@@ -86,23 +91,27 @@ std::optional<StructureId> ownerOfKey(std::string_view key);
 
 Result<void> validateCard(const CardBase& card);
 
-// --- Edits. Each checks what it is given and leaves the argument alone. ------------------------------------------------
+// --- Edits. Each checks what it is given and leaves the argument alone.
+// ------------------------------------------------
 
 struct Added {
   Design design;
   StructureId id;
 };
 
-/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues). Does not check that the
-/// seat exists: that needs the assembly (see assembleDesign).
+/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues).
+/// Does not check that the seat exists: that needs the assembly (see assembleDesign).
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values, const std::optional<PieceWork>& work = {});
+                           const ParameterValues& values,
+                           const std::optional<PieceWork>& work = {});
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
 /// Replaces what is worked into a free piece.
 Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);
-/// The widths of a free piece stand among its values as "panel-1", "panel-2", ...: writes them there anew.
+/// The widths of a free piece stand among its values as "panel-1", "panel-2", ...: writes them
+/// there anew.
 void readWidths(StructureItem& item);
-/// Structures a structure is fixed to: the owner of its seat and, of a free piece, of the panels it is joined to.
+/// Structures a structure is fixed to: the owner of its seat and, of a free piece, of the panels it
+/// is joined to.
 std::vector<StructureId> hostsOf(const StructureItem& item);
 /// Removes the structure and everything that stands on it.
 Result<Design> removeStructure(const Design& design, StructureId id);

@@ -25,12 +25,14 @@ Result<void> validate(ParameterTable table, const ParameterValues& values, std::
   for (const auto& [key, value] : values) {
     const ParameterSpec* spec = findSpec(table, key);
     const std::string where = fmt::format("{} {}", place, key);
-    if (!spec) return Error{"value.unknown", fmt::format("there is no parameter \"{}\"", key), where};
+    if (!spec)
+      return Error{"value.unknown", fmt::format("there is no parameter \"{}\"", key), where};
     if (!std::isfinite(value)) return Error{"value.range", "is not a number", where};
     if (value < spec->least || value > spec->most)
       return Error{"value.range",
-                   fmt::format("{} {} is outside {} to {} {}", formatNumber(value, 4), unitKey(spec->unit),
-                               formatNumber(spec->least, 4), formatNumber(spec->most, 4), unitKey(spec->unit)),
+                   fmt::format("{} {} is outside {} to {} {}", formatNumber(value, 4),
+                               unitKey(spec->unit), formatNumber(spec->least, 4),
+                               formatNumber(spec->most, 4), unitKey(spec->unit)),
                    where};
     if (spec->whole() && value != std::floor(value))
       return Error{"value.range", "must be a whole number", where};
@@ -43,7 +45,8 @@ Result<void> validate(ParameterTable table, const ParameterValues& values, std::
 
 ParameterValues startingValues(ParameterTable table) {
   ParameterValues values;
-  for (const ParameterSpec& spec : table) values.emplace(spec.key, spec.start);
+  for (const ParameterSpec& spec : table)
+    values.emplace(spec.key, spec.start);
   return values;
 }
 
@@ -56,7 +59,8 @@ ParameterValues swapTwins(ParameterTable table, const ParameterValues& values) {
 
 double LinearClosure::misfit(const ParameterValues& values) const {
   double sum = 0;
-  for (const Term& term : terms) sum += term.coefficient * values.find(term.key)->second;
+  for (const Term& term : terms)
+    sum += term.coefficient * values.find(term.key)->second;
   return sum;
 }
 

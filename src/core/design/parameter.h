@@ -15,17 +15,19 @@ enum class ParameterUnit { Millimetre, Degree, Switch, Count };
 /// Held dimensions keep their value when something must be mended; the others give.
 enum class ParameterRole { Held, Gives };
 
-/// One row of a structure's parameter table. Forms, files, the command line, the docs, random tests and mends all
-/// read this row and nothing else.
+/// One row of a structure's parameter table. Forms, files, the command line, the docs, random tests
+/// and mends all read this row and nothing else.
 struct ParameterSpec {
   std::string_view key;   ///< symbol as in the formulas: "alpha", "a"
   std::string_view label; ///< what a user reads
   ParameterUnit unit;
   double least, most, start;
   ParameterRole role;
-  std::string_view twin;    ///< the same dimension on the other side of the fold; empty when it has none
+  std::string_view
+      twin; ///< the same dimension on the other side of the fold; empty when it has none
   std::string_view meaning; ///< one sentence: from where to where
-  std::array<std::string_view, 8> choices = {}; ///< of a switch: what 0, 1, ... mean, as they are offered
+  std::array<std::string_view, 8> choices =
+      {}; ///< of a switch: what 0, 1, ... mean, as they are offered
   bool whole() const { return unit == ParameterUnit::Switch || unit == ParameterUnit::Count; }
 };
 
@@ -35,16 +37,18 @@ using ParameterValues = std::map<std::string, double, std::less<>>;
 const ParameterSpec* findSpec(ParameterTable table, std::string_view key);
 std::string_view unitKey(ParameterUnit unit); ///< "mm", "deg", "switch", "count"
 
-/// Every row has a value inside its range and there is no value without a row; the error names the key, the value
-/// and the range. `place` is put before the key ("s3").
+/// Every row has a value inside its range and there is no value without a row; the error names the
+/// key, the value and the range. `place` is put before the key ("s3").
 Result<void> validate(ParameterTable table, const ParameterValues& values, std::string_view place);
 
 ParameterValues startingValues(ParameterTable table);
 
-/// Exchanges every value with that of its twin: the same structure seen from the other side of its fold.
+/// Exchanges every value with that of its twin: the same structure seen from the other side of its
+/// fold.
 ParameterValues swapTwins(ParameterTable table, const ParameterValues& values);
 
-/// A linear condition sum(coefficient * value) = 0 between parameters that is exact when the card shuts flat.
+/// A linear condition sum(coefficient * value) = 0 between parameters that is exact when the card
+/// shuts flat.
 struct LinearClosure {
   struct Term {
     std::string_view key;

@@ -10,13 +10,16 @@ constexpr double kOnEdge_mm = 1e-6;
 constexpr double kFarthest_mm = 5000;
 constexpr double kLeastPanel_mm = 0.5;
 
-Error refused(std::string code, std::string message, std::string place = "") { return {std::move(code), std::move(message), std::move(place)}; }
+Error refused(std::string code, std::string message, std::string place = "") {
+  return {std::move(code), std::move(message), std::move(place)};
+}
 
 Result<PieceWork> checked(PieceWork work) {
   if (auto valid = validate(work, ""); !valid) return valid.error();
   return work;
 }
-/// The end of a line where the outline has got to: on along the line or back, to the crossing that is nearest.
+/// The end of a line where the outline has got to: on along the line or back, to the crossing that
+/// is nearest.
 Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
   if (distanceToOutline(outline, end) < kOnEdge_mm) return end;
   const Vec2 along = (end - other).normalized();
@@ -28,27 +31,36 @@ Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
     if (std::abs(den) < 1e-12) continue;
     const double t = cross2(a - other, d) / den, s = cross2(a - other, along) / den;
     if (s < -1e-9 || s > 1 + 1e-9 || t < kOnEdge_mm) continue;
-    if (const double off = std::abs(t - (end - other).norm()); off < least) least = off, best = other + t * along;
+    if (const double off = std::abs(t - (end - other).norm()); off < least)
+      least = off, best = other + t * along;
   }
   return best;
 }
 
-/// Everything on or right of the line low -> high moves to the right. Slanted edges may turn by that: scores that ended on the outline
-/// still do.
-Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Vec2& high, double by) {
+/// Everything on or right of the line low -> high moves to the right. Slanted edges may turn by
+/// that: scores that ended on the outline still do.
+Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Vec2& high,
+                                double by) {
   PieceWork moved = work;
   const auto shift = [&](Vec2& p) {
-    const double at = low.x() + (high.x() - low.x()) * (p.y() - low.y()) / std::max(high.y() - low.y(), 1e-9);
+    const double at =
+        low.x() + (high.x() - low.x()) * (p.y() - low.y()) / std::max(high.y() - low.y(), 1e-9);
     if (p.x() > at - kOnEdge_mm) p.x() += by;
   };
-  for (Vec2& p : moved.outline) shift(p);
-  for (WorkLine& l : moved.lines) shift(l.from), shift(l.to);
+  for (Vec2& p : moved.outline)
+    shift(p);
+  for (WorkLine& l : moved.lines)
+    shift(l.from), shift(l.to);
   for (Polygon& window : moved.windows)
-    for (Vec2& p : window) shift(p);
-  for (WorkJoint& j : moved.joints) shift(j.at);
+    for (Vec2& p : window)
+      shift(p);
+  for (WorkJoint& j : moved.joints)
+    shift(j.at);
   for (std::size_t k = 0; k < moved.lines.size(); ++k) {
     WorkLine& line = moved.lines[k];
-    const auto onRim = [&](const Vec2& p) { return distanceToOutline(work.outline, p) < kOnEdge_mm; };
+    const auto onRim = [&](const Vec2& p) {
+      return distanceToOutline(work.outline, p) < kOnEdge_mm;
+    };
     if (onRim(work.lines[k].to)) line.to = settled(moved.outline, line.to, line.from);
     if (onRim(work.lines[k].from)) line.from = settled(moved.outline, line.from, line.to);
   }
@@ -71,32 +83,70 @@ std::string_view workKey(WorkJoint::Kind kind) {
 }
 
 Result<void> validate(const PieceWork& work, std::string_view place) {
-  const auto at = [&](std::string_view what, std::size_t k) { return fmt::format("{}{}{}[{}]", place, place.empty() ? "" : ".", what, k); };
-  const auto sane = [](const Vec2& p) { return p.allFinite() && p.cwiseAbs().maxCoeff() <= kFarthest_mm; };
-  if (work.outline.size() > 400 || work.lines.size() > 200 || work.windows.size() > 60 || work.joints.size() > 60)
-    return refused("work.too-much", "the piece has more corners, lines, openings or joints than this program takes", std::string(place));
+  const auto at = [&](std::string_view what, std::size_t k) {
+    return fmt::format("{}{}{}[{}]", place, place.empty() ? "" : ".", what, k);
+  };
+  const auto sane = [](const Vec2& p) {
+    return p.allFinite() && p.cwiseAbs().maxCoeff() <= kFarthest_mm;
+  };
+  if (work.outline.size() > 400 || work.lines.size() > 200 || work.windows.size() > 60 ||
+      work.joints.size() > 60)
+    return refused("work.too-much",
+                   "the piece has more corners, lines, openings or joints than this program takes",
+                   std::string(place));
   for (std::size_t k = 0; k < work.outline.size(); ++k)
-    if (!sane(work.outline[k])) return refused("work.size", fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)), at("outline", k));
-  if (!isSimple(work.outline) || std::abs(signedArea_mm2(work.outline)) < 1) return refused("work.outline", "the outline of the piece crosses itself or has no area", std::string(place));
+    if (!sane(work.outline[k]))
+      return refused("work.size",
+                     fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)),
+                     at("outline", k));
+  if (!isSimple(work.outline) || std::abs(signedArea_mm2(work.outline)) < 1)
+    return refused("work.outline", "the outline of the piece crosses itself or has no area",
+                   std::string(place));
   for (std::size_t k = 0; k < work.lines.size(); ++k) {
     const WorkLine& line = work.lines[k];
-    if (!sane(line.from) || !sane(line.to)) return refused("work.size", fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)), at("lines", k));
-    if ((line.to - line.from).norm() < kLeastPanel_mm) return refused("work.line", fmt::format("is shorter than {} mm", formatNumber(kLeastPanel_mm, 1)), at("lines", k));
+    if (!sane(line.from) || !sane(line.to))
+      return refused("work.size",
+                     fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)),
+                     at("lines", k));
+    if ((line.to - line.from).norm() < kLeastPanel_mm)
+      return refused("work.line",
+                     fmt::format("is shorter than {} mm", formatNumber(kLeastPanel_mm, 1)),
+                     at("lines", k));
     for (const Vec2& end : {line.from, line.to})
-      if (!contains(work.outline, end, kOnEdge_mm)) return refused("work.line-outside", fmt::format("the {} at {} runs out of the piece", workKey(line.kind), formatNumber(line.from.x(), 2)), at("lines", k));
+      if (!contains(work.outline, end, kOnEdge_mm))
+        return refused("work.line-outside",
+                       fmt::format("the {} at {} runs out of the piece", workKey(line.kind),
+                                   formatNumber(line.from.x(), 2)),
+                       at("lines", k));
   }
   for (std::size_t k = 0; k < work.windows.size(); ++k)
-    if (!std::ranges::all_of(work.windows[k], sane) || !isSimple(work.windows[k])) return refused("work.window", "the opening crosses itself", at("windows", k));
+    if (!std::ranges::all_of(work.windows[k], sane) || !isSimple(work.windows[k]))
+      return refused("work.window", "the opening crosses itself", at("windows", k));
   for (std::size_t k = 0; k < work.joints.size(); ++k) {
     const WorkJoint& j = work.joints[k];
     using Kind = WorkJoint::Kind;
-    if (!sane(j.at) || !sane(j.to) || !std::isfinite(j.turn_deg) || !std::isfinite(j.way_deg)) return refused("work.joint", "is no place", at("joints", k));
-    if (!contains(work.outline, j.at, kOnEdge_mm)) return refused("work.joint-outside", fmt::format("the {} sits at {} × {} mm, where the piece has no paper", workKey(j.kind), formatNumber(j.at.x(), 2), formatNumber(j.at.y(), 2)), at("joints", k));
-    if ((j.kind == Kind::Elastic || j.kind == Kind::Tie) && !(j.length_mm > 0 && j.length_mm <= kFarthest_mm)) return refused("work.length", fmt::format("a {} needs a length", workKey(j.kind)), at("joints", k));
-    if (j.kind == Kind::Slot && !(j.catch_mm >= 0 && j.catch_mm <= 50)) return refused("work.catch", "a catch is from 0 to 50 mm long", at("joints", k));
-    if (j.kind == Kind::Slot && !(j.slit_mm >= 0 && j.faceSlit_mm >= 0)) return refused("work.slit", "a slit cannot be shorter than nothing", at("joints", k));
-    if (j.kind == Kind::Slide && !(j.least_mm <= j.most_mm && j.pullFrom_deg >= 0 && j.pullFrom_deg <= j.pullTo_deg && j.pullTo_deg <= 180))
-      return refused("work.slide", "a slide needs its least way first, and a pull between openings of 0 to 180 degrees", at("joints", k));
+    if (!sane(j.at) || !sane(j.to) || !std::isfinite(j.turn_deg) || !std::isfinite(j.way_deg))
+      return refused("work.joint", "is no place", at("joints", k));
+    if (!contains(work.outline, j.at, kOnEdge_mm))
+      return refused("work.joint-outside",
+                     fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
+                                 workKey(j.kind), formatNumber(j.at.x(), 2),
+                                 formatNumber(j.at.y(), 2)),
+                     at("joints", k));
+    if ((j.kind == Kind::Elastic || j.kind == Kind::Tie) &&
+        !(j.length_mm > 0 && j.length_mm <= kFarthest_mm))
+      return refused("work.length", fmt::format("a {} needs a length", workKey(j.kind)),
+                     at("joints", k));
+    if (j.kind == Kind::Slot && !(j.catch_mm >= 0 && j.catch_mm <= 50))
+      return refused("work.catch", "a catch is from 0 to 50 mm long", at("joints", k));
+    if (j.kind == Kind::Slot && !(j.slit_mm >= 0 && j.faceSlit_mm >= 0))
+      return refused("work.slit", "a slit cannot be shorter than nothing", at("joints", k));
+    if (j.kind == Kind::Slide && !(j.least_mm <= j.most_mm && j.pullFrom_deg >= 0 &&
+                                   j.pullFrom_deg <= j.pullTo_deg && j.pullTo_deg <= 180))
+      return refused(
+          "work.slide",
+          "a slide needs its least way first, and a pull between openings of 0 to 180 degrees",
+          at("joints", k));
   }
   return {};
 }
@@ -114,8 +164,11 @@ std::vector<ScoreMark> scoreMarks(const PieceWork& work) {
   for (std::size_t k = 0; k < work.lines.size(); ++k) {
     const WorkLine& line = work.lines[k];
     if (line.kind == WorkLine::Kind::Cut) continue;
-    const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to, high = line.from.y() <= line.to.y() ? line.to : line.from;
-    if (distanceToOutline(work.outline, low) > kOnEdge_mm || distanceToOutline(work.outline, high) > kOnEdge_mm) continue;
+    const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to,
+               high = line.from.y() <= line.to.y() ? line.to : line.from;
+    if (distanceToOutline(work.outline, low) > kOnEdge_mm ||
+        distanceToOutline(work.outline, high) > kOnEdge_mm)
+      continue;
     if (high.y() - low.y() < std::abs(high.x() - low.x())) continue; // across, not up
     marks.push_back({k, low.x() - box.low.x(), high.x() - box.low.x()});
   }
@@ -126,7 +179,8 @@ std::vector<ScoreMark> scoreMarks(const PieceWork& work) {
 std::vector<double> panelWidths_mm(const PieceWork& work) {
   std::vector<double> widths;
   double last = 0;
-  for (const ScoreMark& mark : scoreMarks(work)) widths.push_back(mark.low_mm - last), last = mark.low_mm;
+  for (const ScoreMark& mark : scoreMarks(work))
+    widths.push_back(mark.low_mm - last), last = mark.low_mm;
   widths.push_back(boundsOf(work.outline).size().x() - last);
   return widths;
 }
@@ -137,31 +191,41 @@ std::vector<Vec2> panelPoints(const PieceWork& work) {
   if (marks.empty()) return {centroidOf(convexParts(work.outline).front())};
   const auto at = [&](const ScoreMark& mark, double y) {
     const WorkLine& line = work.lines[mark.line];
-    return line.from.x() + (line.to.x() - line.from.x()) * (y - line.from.y()) / (line.to.y() - line.from.y());
+    return line.from.x() +
+           (line.to.x() - line.from.x()) * (y - line.from.y()) / (line.to.y() - line.from.y());
   };
   std::vector<Vec2> points;
   for (std::size_t k = 0; k <= marks.size(); ++k) {
     const WorkLine& beside = work.lines[marks[k == 0 ? 0 : k - 1].line];
     const double y = 0.5 * (beside.from.y() + beside.to.y());
-    points.push_back({0.5 * ((k == 0 ? box.low.x() : at(marks[k - 1], y)) + (k == marks.size() ? box.high.x() : at(marks[k], y))), y});
+    points.push_back({0.5 * ((k == 0 ? box.low.x() : at(marks[k - 1], y)) +
+                             (k == marks.size() ? box.high.x() : at(marks[k], y))),
+                      y});
   }
   return points;
 }
 
-Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, double low_mm, bool carry) {
+Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, double low_mm,
+                                 bool carry) {
   const auto marks = scoreMarks(work);
   const auto mark = std::ranges::find(marks, index, &ScoreMark::line);
-  if (mark == marks.end()) return refused("work.no-score", "this line is no score from edge to edge");
+  if (mark == marks.end())
+    return refused("work.no-score", "this line is no score from edge to edge");
   const double left = mark == marks.begin() ? 0.0 : std::prev(mark)->low_mm;
-  const double right = carry ? kFarthest_mm : std::next(mark) == marks.end() ? boundsOf(work.outline).size().x() : std::next(mark)->low_mm;
+  const double right = carry                            ? kFarthest_mm
+                       : std::next(mark) == marks.end() ? boundsOf(work.outline).size().x()
+                                                        : std::next(mark)->low_mm;
   if (!(low_mm > left + kLeastPanel_mm && low_mm < right - kLeastPanel_mm))
-    return refused("work.order", fmt::format("a score at {} leaves no panel beside it", formatNumber(low_mm, 2)));
+    return refused("work.order",
+                   fmt::format("a score at {} leaves no panel beside it", formatNumber(low_mm, 2)));
   const double by = low_mm - mark->low_mm;
   PieceWork moved = work;
   if (!carry) {
     WorkLine& line = moved.lines[index];
-    for (Vec2* p : {&line.from, &line.to}) p->x() += by;
-    line.to = settled(moved.outline, line.to, line.from), line.from = settled(moved.outline, line.from, line.to);
+    for (Vec2* p : {&line.from, &line.to})
+      p->x() += by;
+    line.to = settled(moved.outline, line.to, line.from),
+    line.from = settled(moved.outline, line.from, line.to);
     return checked(std::move(moved));
   }
   const WorkLine& line = work.lines[index];
@@ -172,8 +236,11 @@ Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, doubl
 Result<PieceWork> withPanelWidth(const PieceWork& work, std::size_t panel, double width_mm) {
   const auto marks = scoreMarks(work);
   const auto widths = panelWidths_mm(work);
-  if (panel >= widths.size()) return refused("work.no-panel", fmt::format("the piece has {} panels", widths.size()));
-  if (panel < marks.size()) return withScoreMoved(work, marks[panel].line, marks[panel].low_mm + width_mm - widths[panel], true);
+  if (panel >= widths.size())
+    return refused("work.no-panel", fmt::format("the piece has {} panels", widths.size()));
+  if (panel < marks.size())
+    return withScoreMoved(work, marks[panel].line, marks[panel].low_mm + width_mm - widths[panel],
+                          true);
   if (width_mm < kLeastPanel_mm) return refused("work.order", "the panel would vanish");
   // The right end: what lies in the last half of the last panel moves.
   const Box2 box = boundsOf(work.outline);
@@ -185,12 +252,17 @@ Result<PieceWork> withScoreAdded(const PieceWork& work, double at_mm, WorkLine::
   const Box2 box = boundsOf(work.outline);
   const double x = box.low.x() + at_mm;
   for (const ScoreMark& mark : scoreMarks(work))
-    if (std::abs(mark.low_mm - at_mm) < kLeastPanel_mm) return refused("work.order", fmt::format("there is a score at {} already", formatNumber(at_mm, 2)));
+    if (std::abs(mark.low_mm - at_mm) < kLeastPanel_mm)
+      return refused("work.order",
+                     fmt::format("there is a score at {} already", formatNumber(at_mm, 2)));
   // Up through the paper at that place.
   std::vector<double> heights;
   for (const auto& [a, b] : edgesOf(work.outline))
-    if ((a.x() > x) != (b.x() > x)) heights.push_back(a.y() + (b.y() - a.y()) * (x - a.x()) / (b.x() - a.x()));
-  if (heights.size() < 2) return refused("work.score-outside", fmt::format("the piece has no paper at {}", formatNumber(at_mm, 2)));
+    if ((a.x() > x) != (b.x() > x))
+      heights.push_back(a.y() + (b.y() - a.y()) * (x - a.x()) / (b.x() - a.x()));
+  if (heights.size() < 2)
+    return refused("work.score-outside",
+                   fmt::format("the piece has no paper at {}", formatNumber(at_mm, 2)));
   PieceWork added = work;
   added.lines.push_back({kind, {x, std::ranges::min(heights)}, {x, std::ranges::max(heights)}});
   return checked(std::move(added));
@@ -204,7 +276,8 @@ Result<PieceWork> withLineRemoved(const PieceWork& work, std::size_t line) {
 }
 
 Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line) {
-  if (line >= work.lines.size() || work.lines[line].kind == WorkLine::Kind::Cut) return refused("work.no-line", "there is no such score");
+  if (line >= work.lines.size() || work.lines[line].kind == WorkLine::Kind::Cut)
+    return refused("work.no-line", "there is no such score");
   PieceWork turned = work;
   WorkLine::Kind& kind = turned.lines[line].kind;
   kind = kind == WorkLine::Kind::Mountain ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
@@ -213,7 +286,10 @@ Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line) {
 
 Result<PieceWork> withScores(const PieceWork& work, const std::vector<double>& low_mm) {
   for (std::size_t k = 1; k < low_mm.size(); ++k)
-    if (low_mm[k] < low_mm[k - 1] + kLeastPanel_mm) return refused("work.order", fmt::format("the scores must rise: {} does not come after {}", formatNumber(low_mm[k], 2), formatNumber(low_mm[k - 1], 2)));
+    if (low_mm[k] < low_mm[k - 1] + kLeastPanel_mm)
+      return refused("work.order",
+                     fmt::format("the scores must rise: {} does not come after {}",
+                                 formatNumber(low_mm[k], 2), formatNumber(low_mm[k - 1], 2)));
   PieceWork changed = work;
   auto marks = scoreMarks(changed);
   while (marks.size() > low_mm.size()) {
@@ -221,8 +297,12 @@ Result<PieceWork> withScores(const PieceWork& work, const std::vector<double>& l
     marks = scoreMarks(changed);
   }
   for (std::size_t k = 0; k < marks.size(); ++k)
-    for (Vec2* p : {&changed.lines[marks[k].line].from, &changed.lines[marks[k].line].to}) p->x() += low_mm[k] - marks[k].low_mm;
-  WorkLine::Kind next = marks.empty() || changed.lines[marks.back().line].kind == WorkLine::Kind::Mountain ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
+    for (Vec2* p : {&changed.lines[marks[k].line].from, &changed.lines[marks[k].line].to})
+      p->x() += low_mm[k] - marks[k].low_mm;
+  WorkLine::Kind next =
+      marks.empty() || changed.lines[marks.back().line].kind == WorkLine::Kind::Mountain
+          ? WorkLine::Kind::Valley
+          : WorkLine::Kind::Mountain;
   for (std::size_t k = marks.size(); k < low_mm.size(); ++k) {
     auto more = withScoreAdded(changed, low_mm[k], next);
     if (!more) return more;
@@ -236,14 +316,18 @@ PieceWork mirrored(const PieceWork& work) {
   const Box2 box = boundsOf(work.outline);
   PieceWork image = work;
   const auto flip = [&](Vec2& p) { p.x() = box.low.x() + box.high.x() - p.x(); };
-  for (Vec2& p : image.outline) flip(p);
+  for (Vec2& p : image.outline)
+    flip(p);
   std::ranges::reverse(image.outline);
-  for (WorkLine& line : image.lines) flip(line.from), flip(line.to);
+  for (WorkLine& line : image.lines)
+    flip(line.from), flip(line.to);
   for (Polygon& window : image.windows) {
-    for (Vec2& p : window) flip(p);
+    for (Vec2& p : window)
+      flip(p);
     std::ranges::reverse(window);
   }
-  for (WorkJoint& joint : image.joints) flip(joint.at), joint.turn_deg = -joint.turn_deg, joint.way_deg = 180 - joint.way_deg;
+  for (WorkJoint& joint : image.joints)
+    flip(joint.at), joint.turn_deg = -joint.turn_deg, joint.way_deg = 180 - joint.way_deg;
   return image;
 }
 

@@ -6,13 +6,15 @@ namespace hinge {
 
 Box2 boundsOf(const Polygon& polygon) {
   Box2 box;
-  for (const Vec2& p : polygon) box.add(p);
+  for (const Vec2& p : polygon)
+    box.add(p);
   return box;
 }
 
 double signedArea_mm2(const Polygon& polygon) {
   double twice = 0;
-  for (std::size_t i = 0; i < polygon.size(); ++i) twice += cross2(polygon[i], polygon[(i + 1) % polygon.size()]);
+  for (std::size_t i = 0; i < polygon.size(); ++i)
+    twice += cross2(polygon[i], polygon[(i + 1) % polygon.size()]);
   return 0.5 * twice;
 }
 
@@ -39,7 +41,8 @@ bool isSimple(const Polygon& whole) {
     for (std::size_t j = i + 1; j < n; ++j) {
       const bool next = j == i + 1, last = i == 0 && j == n - 1;
       const Vec2 &c = polygon[j], &d = polygon[(j + 1) % n];
-      if (next || last) { // neighbours may only meet at the shared corner: no folding back onto itself
+      if (next ||
+          last) { // neighbours may only meet at the shared corner: no folding back onto itself
         const Vec2 u = next ? Vec2(a - b) : Vec2(b - a), v = next ? Vec2(d - c) : Vec2(c - d);
         if (std::abs(cross2(u, v)) < 1e-12 * u.norm() * v.norm() && u.dot(v) > 0) return false;
         continue;
@@ -63,7 +66,8 @@ double distanceToSegment(const Vec2& point, const Vec2& from, const Vec2& to) {
 
 double distanceToOutline(const Polygon& polygon, const Vec2& point) {
   double best = 1e300;
-  for (const auto& [from, to] : edgesOf(polygon)) best = std::min(best, distanceToSegment(point, from, to));
+  for (const auto& [from, to] : edgesOf(polygon))
+    best = std::min(best, distanceToSegment(point, from, to));
   return best;
 }
 
@@ -72,12 +76,15 @@ Rings ringsOf(const Polygon& polygon) {
   for (std::size_t i = 0; i + 3 < polygon.size(); ++i)
     for (std::size_t j = polygon.size() - 2; j > i + 2; --j) {
       if (polygon[i] != polygon[j + 1] || polygon[i + 1] != polygon[j]) continue;
-      const auto at = [&](std::size_t k) { return polygon.begin() + static_cast<std::ptrdiff_t>(k); };
+      const auto at = [&](std::size_t k) {
+        return polygon.begin() + static_cast<std::ptrdiff_t>(k);
+      };
       Polygon outer(at(0), at(i + 1)), inner(at(i + 1), at(j));
       outer.insert(outer.end(), at(j + 2), polygon.end());
       Rings rings = ringsOf(outer), within = ringsOf(inner);
       rings.windows.push_back(std::move(within.rim));
-      for (Polygon& w : within.windows) rings.windows.push_back(std::move(w));
+      for (Polygon& w : within.windows)
+        rings.windows.push_back(std::move(w));
       return rings;
     }
   return {polygon, {}};
@@ -87,10 +94,12 @@ std::vector<Edge> edgesOf(const Polygon& polygon) {
   std::vector<Edge> edges;
   const Rings rings = ringsOf(polygon);
   const auto add = [&](const Polygon& ring) {
-    for (std::size_t k = 0; k < ring.size(); ++k) edges.push_back({ring[k], ring[(k + 1) % ring.size()]});
+    for (std::size_t k = 0; k < ring.size(); ++k)
+      edges.push_back({ring[k], ring[(k + 1) % ring.size()]});
   };
   add(rings.rim);
-  for (const Polygon& window : rings.windows) add(window);
+  for (const Polygon& window : rings.windows)
+    add(window);
   return edges;
 }
 
@@ -101,8 +110,13 @@ std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double
   std::vector<Edge> own = edgesOf(window);
   const auto apart = [](const Edge& a, const Edge& b) {
     const Vec2 u = a.second - a.first, v = b.second - b.first;
-    const bool cross = (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) && (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
-    return cross ? 0.0 : std::min({distanceToSegment(a.first, b.first, b.second), distanceToSegment(a.second, b.first, b.second), distanceToSegment(b.first, a.first, a.second), distanceToSegment(b.second, a.first, a.second)});
+    const bool cross = (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) &&
+                       (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
+    return cross ? 0.0
+                 : std::min({distanceToSegment(a.first, b.first, b.second),
+                             distanceToSegment(a.second, b.first, b.second),
+                             distanceToSegment(b.first, a.first, a.second),
+                             distanceToSegment(b.second, a.first, a.second)});
   };
   for (const Edge& w : own) {
     if (!contains(polygon, w.first)) return std::nullopt;
@@ -112,7 +126,8 @@ std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double
   // A window round another one would leave a loose piece.
   for (const Edge& e : edges)
     if (contains(window, e.first)) return std::nullopt;
-  // The shortest bridge between corners that crosses nothing; corners that carry a bridge already are left alone.
+  // The shortest bridge between corners that crosses nothing; corners that carry a bridge already
+  // are left alone.
   struct Bridge {
     double length;
     std::size_t rim, hole;
@@ -120,15 +135,18 @@ std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double
   std::vector<Bridge> bridges;
   for (std::size_t i = 0; i < polygon.size(); ++i)
     if (std::ranges::count(polygon, polygon[i]) == 1)
-      for (std::size_t k = 0; k < window.size(); ++k) bridges.push_back({(polygon[i] - window[k]).norm(), i, k});
+      for (std::size_t k = 0; k < window.size(); ++k)
+        bridges.push_back({(polygon[i] - window[k]).norm(), i, k});
   std::ranges::sort(bridges, {}, &Bridge::length);
   std::vector<Edge> all;
-  for (std::size_t i = 0; i < polygon.size(); ++i) all.push_back({polygon[i], polygon[(i + 1) % polygon.size()]});
+  for (std::size_t i = 0; i < polygon.size(); ++i)
+    all.push_back({polygon[i], polygon[(i + 1) % polygon.size()]});
   all.insert(all.end(), own.begin(), own.end());
   for (const Bridge& bridge : bridges) {
     const Edge line{polygon[bridge.rim], window[bridge.hole]};
     const bool free = std::ranges::all_of(all, [&](const Edge& e) {
-      const bool touches = e.first == line.first || e.second == line.first || e.first == line.second || e.second == line.second;
+      const bool touches = e.first == line.first || e.second == line.first ||
+                           e.first == line.second || e.second == line.second;
       if (!touches) return apart(e, line) > 1e-9;
       // An edge at one end of the bridge must not run along it.
       const Vec2 other = e.first == line.first || e.first == line.second ? e.second : e.first;
@@ -136,7 +154,8 @@ std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double
     });
     if (!free) continue;
     Polygon out(polygon.begin(), polygon.begin() + static_cast<std::ptrdiff_t>(bridge.rim) + 1);
-    for (std::size_t k = 0; k <= window.size(); ++k) out.push_back(window[(bridge.hole + k) % window.size()]);
+    for (std::size_t k = 0; k <= window.size(); ++k)
+      out.push_back(window[(bridge.hole + k) % window.size()]);
     out.insert(out.end(), polygon.begin() + static_cast<std::ptrdiff_t>(bridge.rim), polygon.end());
     return out;
   }
@@ -166,7 +185,8 @@ Polygon clipToHalfPlane(const Polygon& polygon, const Vec2& point, const Vec2& n
   Polygon clean;
   for (const Vec2& p : out)
     if (clean.empty() || (p - clean.back()).norm() > 1e-9) clean.push_back(p);
-  while (clean.size() > 1 && (clean.front() - clean.back()).norm() <= 1e-9) clean.pop_back();
+  while (clean.size() > 1 && (clean.front() - clean.back()).norm() <= 1e-9)
+    clean.pop_back();
   if (clean.size() < 3) clean.clear();
   return clean;
 }
@@ -184,7 +204,8 @@ namespace {
 
 bool isConvex(const Polygon& p) {
   for (std::size_t i = 0; i < p.size(); ++i)
-    if (cross2(p[(i + 1) % p.size()] - p[i], p[(i + 2) % p.size()] - p[(i + 1) % p.size()]) < -1e-9) return false;
+    if (cross2(p[(i + 1) % p.size()] - p[i], p[(i + 2) % p.size()] - p[(i + 1) % p.size()]) < -1e-9)
+      return false;
   return true;
 }
 
@@ -195,8 +216,10 @@ std::optional<Polygon> joined(const Polygon& a, const Polygon& b) {
     for (std::size_t j = 0; j < b.size(); ++j) {
       if (!same(a[i], b[(j + 1) % b.size()]) || !same(a[(i + 1) % a.size()], b[j])) continue;
       Polygon out;
-      for (std::size_t k = 0; k < a.size(); ++k) out.push_back(a[(i + 1 + k) % a.size()]);
-      for (std::size_t k = 2; k < b.size(); ++k) out.push_back(b[(j + k) % b.size()]);
+      for (std::size_t k = 0; k < a.size(); ++k)
+        out.push_back(a[(i + 1 + k) % a.size()]);
+      for (std::size_t k = 2; k < b.size(); ++k)
+        out.push_back(b[(j + k) % b.size()]);
       return out;
     }
   return std::nullopt;
@@ -208,13 +231,16 @@ std::vector<Polygon> triangulate(Polygon rest) {
     std::size_t best = rest.size();
     double bestArea = 1e-12;
     for (std::size_t i = 0; i < rest.size(); ++i) {
-      const Vec2 &a = rest[(i + rest.size() - 1) % rest.size()], &b = rest[i], &c = rest[(i + 1) % rest.size()];
+      const Vec2 &a = rest[(i + rest.size() - 1) % rest.size()], &b = rest[i],
+                 &c = rest[(i + 1) % rest.size()];
       const double area = cross2(b - a, c - b);
       if (area <= bestArea) continue;
       bool empty = true;
       for (const Vec2& p : rest) {
-        const bool corner = (p - a).norm() < 1e-12 || (p - b).norm() < 1e-12 || (p - c).norm() < 1e-12;
-        if (!corner && cross2(b - a, p - a) >= -1e-12 && cross2(c - b, p - b) >= -1e-12 && cross2(a - c, p - c) >= -1e-12)
+        const bool corner =
+            (p - a).norm() < 1e-12 || (p - b).norm() < 1e-12 || (p - c).norm() < 1e-12;
+        if (!corner && cross2(b - a, p - a) >= -1e-12 && cross2(c - b, p - b) >= -1e-12 &&
+            cross2(a - c, p - c) >= -1e-12)
           empty = false;
       }
       if (empty) best = i, bestArea = area;
@@ -223,13 +249,15 @@ std::vector<Polygon> triangulate(Polygon rest) {
       std::size_t flattest = 0;
       double least = 1e300;
       for (std::size_t i = 0; i < rest.size(); ++i) {
-        const double area = std::abs(cross2(rest[i] - rest[(i + rest.size() - 1) % rest.size()], rest[(i + 1) % rest.size()] - rest[i]));
+        const double area = std::abs(cross2(rest[i] - rest[(i + rest.size() - 1) % rest.size()],
+                                            rest[(i + 1) % rest.size()] - rest[i]));
         if (area < least) least = area, flattest = i;
       }
       rest.erase(rest.begin() + static_cast<std::ptrdiff_t>(flattest));
       continue;
     }
-    triangles.push_back({rest[(best + rest.size() - 1) % rest.size()], rest[best], rest[(best + 1) % rest.size()]});
+    triangles.push_back(
+        {rest[(best + rest.size() - 1) % rest.size()], rest[best], rest[(best + 1) % rest.size()]});
     rest.erase(rest.begin() + static_cast<std::ptrdiff_t>(best));
   }
   triangles.push_back(rest);
@@ -257,11 +285,14 @@ std::vector<Polygon> convexParts(const Polygon& polygon) {
 
 double overlapArea_mm2(const Polygon& a, const Polygon& b) {
   const Box2 ba = boundsOf(a), bb = boundsOf(b);
-  if (ba.empty() || bb.empty() || (ba.low.array() > bb.high.array()).any() || (bb.low.array() > ba.high.array()).any()) return 0;
+  if (ba.empty() || bb.empty() || (ba.low.array() > bb.high.array()).any() ||
+      (bb.low.array() > ba.high.array()).any())
+    return 0;
   double area = 0;
   for (const Polygon& pa : convexParts(a))
     for (const Polygon& pb : convexParts(b))
-      if (const Polygon shared = intersectConvex(pa, pb); !shared.empty()) area += signedArea_mm2(shared);
+      if (const Polygon shared = intersectConvex(pa, pb); !shared.empty())
+        area += signedArea_mm2(shared);
   return area;
 }
 
@@ -282,23 +313,30 @@ double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& directi
     const Vec2 &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
     const double denominator = cross2(direction, b - a);
     if (std::abs(denominator) < 1e-12) continue;
-    const double s = cross2(a - from, b - a) / denominator, u = cross2(a - from, direction) / denominator;
+    const double s = cross2(a - from, b - a) / denominator,
+                 u = cross2(a - from, direction) / denominator;
     if (s > 0 && u >= -1e-9 && u <= 1 + 1e-9) farthest = std::max(farthest, s);
   }
   return farthest;
 }
 
 std::vector<Vec2> convexHull(std::vector<Vec2> points) {
-  // Corners that only rounding sets apart would send the chains back and forth: onto a lattice finer than anything measured.
+  // Corners that only rounding sets apart would send the chains back and forth: onto a lattice
+  // finer than anything measured.
   constexpr double kLattice_mm = 1e-6;
-  for (Vec2& p : points) p = Vec2(std::round(p.x() / kLattice_mm), std::round(p.y() / kLattice_mm)) * kLattice_mm;
-  std::ranges::sort(points, [](const Vec2& a, const Vec2& b) { return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y(); });
+  for (Vec2& p : points)
+    p = Vec2(std::round(p.x() / kLattice_mm), std::round(p.y() / kLattice_mm)) * kLattice_mm;
+  std::ranges::sort(points, [](const Vec2& a, const Vec2& b) {
+    return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y();
+  });
   std::vector<Vec2> hull;
   // Lower chain from left to right, then the upper one back.
   for (int chain = 0; chain < 2; ++chain) {
     const std::size_t start = hull.size();
     for (const Vec2& p : points) {
-      while (hull.size() >= start + 2 && cross2(hull.back() - hull[hull.size() - 2], p - hull[hull.size() - 2]) <= 1e-9) hull.pop_back();
+      while (hull.size() >= start + 2 &&
+             cross2(hull.back() - hull[hull.size() - 2], p - hull[hull.size() - 2]) <= 1e-9)
+        hull.pop_back();
       hull.push_back(p);
     }
     if (!hull.empty()) hull.pop_back(); // the first of the next chain

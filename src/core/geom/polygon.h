@@ -5,9 +5,10 @@
 
 namespace hinge {
 
-/// Simple polygon, corners counter-clockwise, millimetres, no repeated last corner. Windows in it are part of the same
-/// walk: a bridge leads from the rim to the window, round it clockwise and back over the bridge, so that area, centre,
-/// contains() and convexParts() need not know of them (withWindow, ringsOf).
+/// Simple polygon, corners counter-clockwise, millimetres, no repeated last corner. Windows in it
+/// are part of the same walk: a bridge leads from the rim to the window, round it clockwise and
+/// back over the bridge, so that area, centre, contains() and convexParts() need not know of them
+/// (withWindow, ringsOf).
 using Polygon = std::vector<Vec2>;
 
 struct Box2 {
@@ -23,7 +24,8 @@ Box2 boundsOf(const Polygon& polygon);
 double signedArea_mm2(const Polygon& polygon); ///< positive when counter-clockwise
 Vec2 centroidOf(const Polygon& polygon);
 
-/// No two edges cross or touch except neighbours at their corner; windows are not looked at. O(n^2).
+/// No two edges cross or touch except neighbours at their corner; windows are not looked at.
+/// O(n^2).
 bool isSimple(const Polygon& polygon);
 
 /// A polygon taken apart into its rim (counter-clockwise) and its windows (clockwise).
@@ -33,8 +35,8 @@ struct Rings {
 };
 Rings ringsOf(const Polygon& polygon);
 
-/// The polygon with a window (simple, either direction); nothing unless all of the window lies inside of it, at least
-/// `least_mm` from the rim and from other windows. O(n^2).
+/// The polygon with a window (simple, either direction); nothing unless all of the window lies
+/// inside of it, at least `least_mm` from the rim and from other windows. O(n^2).
 std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double least_mm = 1.0);
 
 using Edge = std::pair<Vec2, Vec2>;
@@ -56,17 +58,19 @@ Polygon intersectConvex(const Polygon& a, const Polygon& b);
 /// Area that two simple polygons share.
 double overlapArea_mm2(const Polygon& a, const Polygon& b);
 
-/// Corners of the convex hull to 1e-6 mm, counter-clockwise; fewer than three points (or all on one line) come back as they span.
+/// Corners of the convex hull to 1e-6 mm, counter-clockwise; fewer than three points (or all on one
+/// line) come back as they span.
 std::vector<Vec2> convexHull(std::vector<Vec2> points);
 
 /// Splits a simple polygon into convex parts (ears, merged while convex). O(n^2).
 std::vector<Polygon> convexParts(const Polygon& polygon);
 
-/// Puts `point` as a corner on the edge it lies on (within 1e-6 mm). False when it is on no edge; true and unchanged
-/// when it is a corner already.
+/// Puts `point` as a corner on the edge it lies on (within 1e-6 mm). False when it is on no edge;
+/// true and unchanged when it is a corner already.
 bool insertOnOutline(Polygon& polygon, const Vec2& point);
 
-/// Length from `from` along unit `direction` to the last outline crossing; 0 when the ray leaves at once.
+/// Length from `from` along unit `direction` to the last outline crossing; 0 when the ray leaves at
+/// once.
 double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& direction);
 
 } // namespace hinge

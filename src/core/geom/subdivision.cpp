@@ -48,11 +48,13 @@ private:
       for (const Raw& other : m_raw) {
         if (&other == &raw) continue;
         for (const Vec2& p : {other.from, other.to})
-          if (std::abs(cross2(along, p - raw.from)) < kSame_mm) stops.push_back(along.dot(p - raw.from));
+          if (std::abs(cross2(along, p - raw.from)) < kSame_mm)
+            stops.push_back(along.dot(p - raw.from));
         const Vec2 e = other.to - other.from;
         const double den = cross2(d, e);
         if (std::abs(den) < 1e-12) continue;
-        const double s = cross2(other.from - raw.from, e) / den, t = cross2(other.from - raw.from, d) / den;
+        const double s = cross2(other.from - raw.from, e) / den,
+                     t = cross2(other.from - raw.from, d) / den;
         if (s > 0 && s < 1 && t > 0 && t < 1) stops.push_back(s * length);
       }
       std::ranges::sort(stops);
@@ -84,9 +86,12 @@ private:
         if (!h.dead) ++degree[static_cast<std::size_t>(h.from)];
       for (std::size_t k = 0; k < m_halves.size(); k += 2) {
         Half& h = m_halves[k];
-        if (h.dead || (degree[static_cast<std::size_t>(h.from)] > 1 && degree[static_cast<std::size_t>(h.to)] > 1)) continue;
+        if (h.dead || (degree[static_cast<std::size_t>(h.from)] > 1 &&
+                       degree[static_cast<std::size_t>(h.to)] > 1))
+          continue;
         h.dead = m_halves[k + 1].dead = changed = true;
-        if (h.line >= 0) result.loose.push_back({static_cast<std::size_t>(h.line), {point(h.from), point(h.to)}});
+        if (h.line >= 0)
+          result.loose.push_back({static_cast<std::size_t>(h.line), {point(h.from), point(h.to)}});
       }
     }
   }
@@ -98,17 +103,21 @@ private:
     // Round each node the next edge of a face is the one clockwise from where it came.
     std::vector<std::vector<int>> out(m_points.size());
     for (std::size_t k = 0; k < m_halves.size(); ++k)
-      if (!m_halves[k].dead) out[static_cast<std::size_t>(m_halves[k].from)].push_back(static_cast<int>(k));
+      if (!m_halves[k].dead)
+        out[static_cast<std::size_t>(m_halves[k].from)].push_back(static_cast<int>(k));
     const auto angle = [&](int k) {
       const Vec2 d = point(half(k).to) - point(half(k).from);
       return std::atan2(d.y(), d.x());
     };
-    for (auto& around : out) std::ranges::sort(around, {}, angle);
+    for (auto& around : out)
+      std::ranges::sort(around, {}, angle);
     for (std::size_t k = 0; k < m_halves.size(); ++k) {
       if (m_halves[k].dead) continue;
       const auto& around = out[static_cast<std::size_t>(m_halves[k].to)];
       const auto at = std::ranges::find(around, m_halves[k].twin) - around.begin();
-      m_halves[k].next = around[static_cast<std::size_t>((at + static_cast<std::ptrdiff_t>(around.size()) - 1) % static_cast<std::ptrdiff_t>(around.size()))];
+      m_halves[k].next =
+          around[static_cast<std::size_t>((at + static_cast<std::ptrdiff_t>(around.size()) - 1) %
+                                          static_cast<std::ptrdiff_t>(around.size()))];
     }
     struct Face {
       Polygon polygon;
@@ -118,24 +127,31 @@ private:
     for (std::size_t k = 0; k < m_halves.size(); ++k) {
       if (m_halves[k].dead || m_halves[k].face >= 0) continue;
       Face face;
-      for (int h = static_cast<int>(k); half(h).face < 0; h = half(h).next) half(h).face = static_cast<int>(faces.size()), face.polygon.push_back(point(half(h).from)), face.halves.push_back(h);
+      for (int h = static_cast<int>(k); half(h).face < 0; h = half(h).next)
+        half(h).face = static_cast<int>(faces.size()), face.polygon.push_back(point(half(h).from)),
+        face.halves.push_back(h);
       faces.push_back(std::move(face));
     }
     std::vector<std::size_t> order;
     for (std::size_t k = 0; k < faces.size(); ++k)
-      if (signedArea_mm2(faces[k].polygon) > kSame_mm && contains(outline, centroidOf(convexParts(faces[k].polygon).front()), kSame_mm)) order.push_back(k);
+      if (signedArea_mm2(faces[k].polygon) > kSame_mm &&
+          contains(outline, centroidOf(convexParts(faces[k].polygon).front()), kSame_mm))
+        order.push_back(k);
     std::ranges::stable_sort(order, [&](std::size_t a, std::size_t b) {
       const Vec2 p = centroidOf(faces[a].polygon), q = centroidOf(faces[b].polygon);
       return std::abs(p.x() - q.x()) > 1e-4 ? p.x() < q.x() : p.y() < q.y();
     });
     std::vector<int> place(faces.size(), -1);
-    for (std::size_t k = 0; k < order.size(); ++k) place[order[k]] = static_cast<int>(k), result.faces.push_back(faces[order[k]].polygon);
+    for (std::size_t k = 0; k < order.size(); ++k)
+      place[order[k]] = static_cast<int>(k), result.faces.push_back(faces[order[k]].polygon);
     for (std::size_t k = 0; k < m_halves.size(); k += 2) {
       const Half &h = m_halves[k], &twin = m_halves[k + 1];
       if (h.dead || h.line < 0) continue;
-      const int left = place[static_cast<std::size_t>(h.face)], right = place[static_cast<std::size_t>(twin.face)];
+      const int left = place[static_cast<std::size_t>(h.face)],
+                right = place[static_cast<std::size_t>(twin.face)];
       if (left < 0 || right < 0 || left == right) continue;
-      result.borders.push_back({static_cast<std::size_t>(h.line), static_cast<std::size_t>(left), static_cast<std::size_t>(right), point(h.from), point(h.to)});
+      result.borders.push_back({static_cast<std::size_t>(h.line), static_cast<std::size_t>(left),
+                                static_cast<std::size_t>(right), point(h.from), point(h.to)});
     }
     join(result);
   }
@@ -145,10 +161,13 @@ private:
     for (std::size_t i = 0; i < result.borders.size(); ++i)
       for (std::size_t j = i + 1; j < result.borders.size();) {
         auto &a = result.borders[i], b = result.borders[j];
-        if (a.line == b.line && a.left == b.right && a.right == b.left) std::swap(b.left, b.right), std::swap(b.from, b.to);
+        if (a.line == b.line && a.left == b.right && a.right == b.left)
+          std::swap(b.left, b.right), std::swap(b.from, b.to);
         const bool same = a.line == b.line && a.left == b.left && a.right == b.right;
-        if (same && (a.to - b.from).norm() < kSame_mm) a.to = b.to;
-        else if (same && (b.to - a.from).norm() < kSame_mm) a.from = b.from;
+        if (same && (a.to - b.from).norm() < kSame_mm)
+          a.to = b.to;
+        else if (same && (b.to - a.from).norm() < kSame_mm)
+          a.from = b.from;
         else {
           ++j;
           continue;
@@ -167,8 +186,10 @@ private:
 
 Subdivision subdivide(const Polygon& outline, const std::vector<Edge>& lines) {
   Planar planar;
-  for (const auto& [from, to] : edgesOf(outline)) planar.add(from, to, -1);
-  for (std::size_t k = 0; k < lines.size(); ++k) planar.add(lines[k].first, lines[k].second, static_cast<int>(k));
+  for (const auto& [from, to] : edgesOf(outline))
+    planar.add(from, to, -1);
+  for (std::size_t k = 0; k < lines.size(); ++k)
+    planar.add(lines[k].first, lines[k].second, static_cast<int>(k));
   return planar.run(outline);
 }
 

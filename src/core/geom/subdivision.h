@@ -10,13 +10,15 @@ struct Subdivision {
     std::size_t left, right; ///< faces
     Vec2 from, to;           ///< left is on its left hand
   };
-  std::vector<Polygon> faces; ///< counter-clockwise, by their middle from left to right, then upwards
+  std::vector<Polygon>
+      faces; ///< counter-clockwise, by their middle from left to right, then upwards
   std::vector<Border> borders;
-  std::vector<std::pair<std::size_t, Edge>> loose; ///< stretches of lines that end inside a face and part nothing
+  std::vector<std::pair<std::size_t, Edge>>
+      loose; ///< stretches of lines that end inside a face and part nothing
 };
 
-/// Parts a simple outline along lines (which may cross, meet and end anywhere inside it). What is closer than 1e-6 mm is one
-/// point. Cost: O(n^2) in the number of edges and lines.
+/// Parts a simple outline along lines (which may cross, meet and end anywhere inside it). What is
+/// closer than 1e-6 mm is one point. Cost: O(n^2) in the number of edges and lines.
 Subdivision subdivide(const Polygon& outline, const std::vector<Edge>& lines);
 
 } // namespace hinge

@@ -8,8 +8,12 @@ using Vec2 = Eigen::Vector2d;
 using Vec3 = Eigen::Vector3d;
 using Iso3 = Eigen::Isometry3d;
 
-inline Vec3 lift(const Vec2& p) { return {p.x(), p.y(), 0.0}; }
-inline double cross2(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(); }
+inline Vec3 lift(const Vec2& p) {
+  return {p.x(), p.y(), 0.0};
+}
+inline double cross2(const Vec2& a, const Vec2& b) {
+  return a.x() * b.y() - a.y() * b.x();
+}
 
 /// Rotation by `angle_rad` (right hand) about the line through `origin` with unit direction `axis`.
 inline Iso3 rotationAboutLine(const Vec3& origin, const Vec3& axis, double angle_rad) {
@@ -29,7 +33,8 @@ inline Iso3 frame(const Vec3& origin, const Vec3& x, const Vec3& y, const Vec3& 
   return m;
 }
 
-/// Planar frame in a sheet: origin and x, y inside the plane z = 0, z = x cross y (may point to the sheet's back).
+/// Planar frame in a sheet: origin and x, y inside the plane z = 0, z = x cross y (may point to the
+/// sheet's back).
 inline Iso3 planarFrame(const Vec2& origin, const Vec2& x, const Vec2& y) {
   return frame(lift(origin), lift(x), lift(y), lift(x).cross(lift(y)));
 }

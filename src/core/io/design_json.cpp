@@ -17,10 +17,12 @@ using Json = nlohmann::ordered_json;
 
 constexpr int kDeepest = 64;
 
-/// Reads members and remembers the first failure with its place, so that the reading code stays a list.
+/// Reads members and remembers the first failure with its place, so that the reading code stays a
+/// list.
 class Reader {
 public:
-  Reader(const Json& object, std::string place, std::optional<Error>& error) : m_object(object), m_place(std::move(place)), m_error(error) {}
+  Reader(const Json& object, std::string place, std::optional<Error>& error)
+      : m_object(object), m_place(std::move(place)), m_error(error) {}
 
   void fail(std::string_view member, std::string message, std::string code = "file.member") {
     if (!m_error) m_error = Error{std::move(code), std::move(message), where(member)};
@@ -35,8 +37,10 @@ public:
   void number(std::string_view member, double& out, bool required = false) {
     const Json* value = get(member, required);
     if (!value) return;
-    if (!value->is_number() || !std::isfinite(value->get<double>())) fail(member, "is not a number");
-    else out = value->get<double>();
+    if (!value->is_number() || !std::isfinite(value->get<double>()))
+      fail(member, "is not a number");
+    else
+      out = value->get<double>();
   }
   void positive(std::string_view member, double& out) {
     number(member, out);
@@ -45,8 +49,10 @@ public:
   void text(std::string_view member, std::string& out, bool required = false) {
     const Json* value = get(member, required);
     if (!value) return;
-    if (!value->is_string()) fail(member, "is not a text");
-    else out = value->get<std::string>();
+    if (!value->is_string())
+      fail(member, "is not a text");
+    else
+      out = value->get<std::string>();
   }
   /// The key of one of these; what there is stands in the message.
   void keyOf(const auto& known, std::string_view member, std::string& out) {
@@ -61,14 +67,18 @@ public:
   void yesOrNo(std::string_view member, bool& out) {
     const Json* value = get(member, false);
     if (!value) return;
-    if (!value->is_boolean()) fail(member, "is neither true nor false");
-    else out = value->get<bool>();
+    if (!value->is_boolean())
+      fail(member, "is neither true nor false");
+    else
+      out = value->get<bool>();
   }
   void integer(std::string_view member, int& out) {
     const Json* value = get(member, false);
     if (!value) return;
-    if (!value->is_number_integer() || value->get<double>() < 0 || value->get<double>() > 1e9) fail(member, "is not a whole number");
-    else out = value->get<int>();
+    if (!value->is_number_integer() || value->get<double>() < 0 || value->get<double>() > 1e9)
+      fail(member, "is not a whole number");
+    else
+      out = value->get<int>();
   }
   std::string where(std::string_view member) const {
     return m_place.empty() ? std::string(member) : fmt::format("{}.{}", m_place, member);
@@ -96,12 +106,18 @@ std::optional<Error> tooDeep(std::string_view text) {
     const char c = text[i];
     if (c == '\n') ++line;
     if (quoted) {
-      if (c == '\\') ++i;
-      else if (c == '"') quoted = false;
-    } else if (c == '"') quoted = true;
+      if (c == '\\')
+        ++i;
+      else if (c == '"')
+        quoted = false;
+    } else if (c == '"')
+      quoted = true;
     else if (c == '[' || c == '{') {
-      if (++depth > kDeepest) return Error{"file.too-deep", fmt::format("is nested deeper than {} levels", kDeepest), fmt::format("line {}", line)};
-    } else if (c == ']' || c == '}') --depth;
+      if (++depth > kDeepest)
+        return Error{"file.too-deep", fmt::format("is nested deeper than {} levels", kDeepest),
+                     fmt::format("line {}", line)};
+    } else if (c == ']' || c == '}')
+      --depth;
   }
   return std::nullopt;
 }
@@ -112,8 +128,17 @@ std::vector<std::pair<std::string_view, double*>> numbersOf(WorkJoint& j) {
   switch (j.kind) {
   case K::Glue:
   case K::Pivot: return {{"turn_deg", &j.turn_deg}};
-  case K::Slot: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"slit_mm", &j.slit_mm}, {"face_slit_mm", &j.faceSlit_mm}, {"catch_mm", &j.catch_mm}};
-  case K::Slide: return {{"turn_deg", &j.turn_deg}, {"way_deg", &j.way_deg}, {"least_mm", &j.least_mm}, {"most_mm", &j.most_mm}, {"pull_mm", &j.pull_mm}, {"pull_from_deg", &j.pullFrom_deg}, {"pull_to_deg", &j.pullTo_deg}};
+  case K::Slot:
+    return {{"turn_deg", &j.turn_deg},
+            {"way_deg", &j.way_deg},
+            {"slit_mm", &j.slit_mm},
+            {"face_slit_mm", &j.faceSlit_mm},
+            {"catch_mm", &j.catch_mm}};
+  case K::Slide:
+    return {{"turn_deg", &j.turn_deg},     {"way_deg", &j.way_deg},
+            {"least_mm", &j.least_mm},     {"most_mm", &j.most_mm},
+            {"pull_mm", &j.pull_mm},       {"pull_from_deg", &j.pullFrom_deg},
+            {"pull_to_deg", &j.pullTo_deg}};
   case K::Elastic:
   case K::Tie: return {{"length_mm", &j.length_mm}};
   }
@@ -132,16 +157,19 @@ const Json& objectOf(const Json* value, Reader& parent, std::string_view member)
 }
 
 Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
-  if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number()) return {value[0].get<double>(), value[1].get<double>()};
+  if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number())
+    return {value[0].get<double>(), value[1].get<double>()};
   in.fail(member, "is no point [x, y]");
   return Vec2::Zero();
 }
 
 Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
   Polygon polygon;
-  if (!value.is_array() || value.size() > 1000) in.fail(member, "is no list of points");
+  if (!value.is_array() || value.size() > 1000)
+    in.fail(member, "is no list of points");
   else
-    for (const Json& p : value) polygon.push_back(readPoint(p, in, member));
+    for (const Json& p : value)
+      polygon.push_back(readPoint(p, in, member));
   return polygon;
 }
 
@@ -154,11 +182,14 @@ template <class Kind> void readKind(Reader& in, Kind& out, std::initializer_list
 }
 
 /// Calls `read` for every object of a list.
-template <class Read> void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error, Read read) {
+template <class Read>
+void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error,
+            Read read) {
   if (!list) return;
   if (!list->is_array()) return in.fail(member, "is not a list");
   for (std::size_t k = 0; k < list->size() && !error; ++k) {
-    if (!(*list)[k].is_object()) return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
+    if (!(*list)[k].is_object())
+      return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
     Reader item((*list)[k], fmt::format("{}[{}]", in.where(member), k), error);
     read(item);
   }
@@ -167,7 +198,8 @@ template <class Read> void eachOf(const Json* list, Reader& in, std::string_view
 PieceWork readWork(const Json& source, const std::string& place, std::optional<Error>& error) {
   PieceWork work;
   Reader in(source, place, error);
-  if (const Json* outline = in.get("outline", true)) work.outline = readPolygon(*outline, in, "outline");
+  if (const Json* outline = in.get("outline", true))
+    work.outline = readPolygon(*outline, in, "outline");
   const auto point = [](Reader& r, std::string_view member, Vec2& out) {
     if (const Json* value = r.get(member, true)) out = readPoint(*value, r, member);
   };
@@ -179,9 +211,11 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     work.lines.push_back(line);
   });
   if (const Json* windows = in.get("windows", false)) {
-    if (!windows->is_array()) in.fail("windows", "is not a list");
+    if (!windows->is_array())
+      in.fail("windows", "is not a list");
     else
-      for (const Json& window : *windows) work.windows.push_back(readPolygon(window, in, "windows"));
+      for (const Json& window : *windows)
+        work.windows.push_back(readPolygon(window, in, "windows"));
   }
   eachOf(in.get("joints", false), in, "joints", error, [&](Reader& r) {
     WorkJoint j;
@@ -193,7 +227,8 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     r.text("by", side);
     if (side != "face" && side != "back") r.fail("by", "must be \"face\" or \"back\"");
     j.byFace = side == "face";
-    for (const auto& [member, value] : numbersOf(j)) r.number(member, *value);
+    for (const auto& [member, value] : numbersOf(j))
+      r.number(member, *value);
     work.joints.push_back(std::move(j));
   });
   if (!error)
@@ -201,30 +236,42 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
   return work;
 }
 
-Json pointJson(const Vec2& p) { return Json::array({p.x(), p.y()}); }
+Json pointJson(const Vec2& p) {
+  return Json::array({p.x(), p.y()});
+}
 Json polygonJson(const Polygon& polygon) {
   Json list = Json::array();
-  for (const Vec2& p : polygon) list.push_back(pointJson(p));
+  for (const Vec2& p : polygon)
+    list.push_back(pointJson(p));
   return list;
 }
 
 Json workJson(const PieceWork& work) {
   Json out = {{"outline", polygonJson(work.outline)}, {"lines", Json::array()}};
-  for (const WorkLine& line : work.lines) out["lines"].push_back({{"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}});
+  for (const WorkLine& line : work.lines)
+    out["lines"].push_back(
+        {{"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}});
   if (!work.windows.empty()) {
     out["windows"] = Json::array();
-    for (const Polygon& window : work.windows) out["windows"].push_back(polygonJson(window));
+    for (const Polygon& window : work.windows)
+      out["windows"].push_back(polygonJson(window));
   }
   out["joints"] = Json::array();
   for (WorkJoint joint : work.joints) {
-    Json entry = {{"kind", workKey(joint.kind)}, {"at", pointJson(joint.at)}, {"on", joint.on}, {"to", pointJson(joint.to)}, {"by", joint.byFace ? "face" : "back"}};
-    for (const auto& [member, value] : numbersOf(joint)) entry[std::string(member)] = *value;
+    Json entry = {{"kind", workKey(joint.kind)},
+                  {"at", pointJson(joint.at)},
+                  {"on", joint.on},
+                  {"to", pointJson(joint.to)},
+                  {"by", joint.byFace ? "face" : "back"}};
+    for (const auto& [member, value] : numbersOf(joint))
+      entry[std::string(member)] = *value;
     out["joints"].push_back(std::move(entry));
   }
   return out;
 }
 
-void readStructure(const Json& source, const std::string& place, std::optional<Error>& error, Design& design) {
+void readStructure(const Json& source, const std::string& place, std::optional<Error>& error,
+                   Design& design) {
   if (!source.is_object()) {
     if (!error) error = Error{"file.member", "is not an object", place};
     return;
@@ -238,14 +285,19 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
   in.text("label", item.label);
   const Json* values = in.get("values", true);
   const auto parsed = structureIdFromText(id);
-  if (!parsed) return in.fail("id", fmt::format("\"{}\" is no structure id (s1, s2, ...)", id.substr(0, 40)));
+  if (!parsed)
+    return in.fail("id", fmt::format("\"{}\" is no structure id (s1, s2, ...)", id.substr(0, 40)));
   item.id = *parsed;
   if (design.find(item.id)) return in.fail("id", fmt::format("{} is used twice", id));
   const StructureKind* kind = findStructureKind(item.kind);
-  if (!kind) return in.fail("kind", fmt::format("there is no structure kind \"{}\"", item.kind.substr(0, 40)));
+  if (!kind)
+    return in.fail("kind",
+                   fmt::format("there is no structure kind \"{}\"", item.kind.substr(0, 40)));
   if (!values || !values->is_object()) return in.fail("values", "is not an object");
-  item.values = startingValues(kind->parameters); // a parameter that a newer version added starts at its default
-  if (kind->freePiece) item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
+  item.values = startingValues(
+      kind->parameters); // a parameter that a newer version added starts at its default
+  if (kind->freePiece)
+    item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
   if (error) return;
   for (const auto& [key, value] : values->items()) {
     if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "is not a number");
@@ -285,17 +337,24 @@ std::string designToJson(const Design& d) {
   out["format"] = "hinge-lantern";
   out["version"] = kFormatVersion;
   out["title"] = d.title;
-  out["card"] = {{"base", d.card.kind}, {"width_mm", d.card.width_mm}, {"height_mm", d.card.height_mm},
-                 {"fold", d.card.fold == FoldSide::Side ? "side" : "top"}, {"display_deg", d.card.display_deg},
+  out["card"] = {{"base", d.card.kind},
+                 {"width_mm", d.card.width_mm},
+                 {"height_mm", d.card.height_mm},
+                 {"fold", d.card.fold == FoldSide::Side ? "side" : "top"},
+                 {"display_deg", d.card.display_deg},
                  {"rests", d.card.rests == Rests::OnPage ? "page" : "edge"}};
   if (d.card.openBy_deg != 180) out["card"]["open_by_deg"] = d.card.openBy_deg;
   if (const BaseKind* base = findBaseKind(d.card.kind); base && !base->parameters.empty()) {
     Json values = Json::object();
-    for (const ParameterSpec& spec : base->parameters) values[std::string(spec.key)] = d.card.values.find(spec.key)->second;
+    for (const ParameterSpec& spec : base->parameters)
+      values[std::string(spec.key)] = d.card.values.find(spec.key)->second;
     out["card"]["base_values"] = std::move(values);
   }
   addExtras(out["card"], d.extras, "card");
-  out["stock"] = {{"key", d.stock.key}, {"label", d.stock.label}, {"thickness_mm", d.stock.thickness_mm}, {"weight_gsm", d.stock.weight_gsm}};
+  out["stock"] = {{"key", d.stock.key},
+                  {"label", d.stock.label},
+                  {"thickness_mm", d.stock.thickness_mm},
+                  {"weight_gsm", d.stock.weight_gsm}};
   addExtras(out["stock"], d.extras, "stock");
   out["settings"] = {{"unit", unitKey(d.settings.unit)},
                      {"least_tab_mm", d.settings.leastTabDepth_mm},
@@ -310,8 +369,10 @@ std::string designToJson(const Design& d) {
   for (const StructureItem& item : d.structures) {
     Json values = Json::object();
     // In the order of the parameter table, which is how people think of them.
-    const ParameterTable table = findStructureKind(item.kind)->parameters; // widths of free pieces stand in their work
-    for (const ParameterSpec& spec : table) values[std::string(spec.key)] = item.values.find(spec.key)->second;
+    const ParameterTable table =
+        findStructureKind(item.kind)->parameters; // widths of free pieces stand in their work
+    for (const ParameterSpec& spec : table)
+      values[std::string(spec.key)] = item.values.find(spec.key)->second;
     Json entry = {{"id", item.id.text()}, {"kind", item.kind}, {"on", item.seat}};
     if (!item.label.empty()) entry["label"] = item.label;
     entry["values"] = std::move(values);
@@ -335,21 +396,32 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
     root = Json::parse(text);
   } catch (const Json::parse_error& e) {
     const auto upTo = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
-    return placed({"file.syntax", fmt::format("is not a readable project file: the text breaks off or is damaged at line {}", 1 + std::ranges::count(upTo, '\n')), ""});
+    return placed(
+        {"file.syntax",
+         fmt::format("is not a readable project file: the text breaks off or is damaged at line {}",
+                     1 + std::ranges::count(upTo, '\n')),
+         ""});
   } catch (const Json::exception& e) {
     // A number beyond what a double holds; the library's message quotes it.
-    return placed({"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""});
+    return placed(
+        {"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""});
   }
   if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
   std::optional<Error> error;
   Reader in(root, "", error);
   std::string format;
   in.text("format", format);
-  if (format != "hinge-lantern") return placed({"file.format", "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"", "format"});
+  if (format != "hinge-lantern")
+    return placed({"file.format",
+                   "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"",
+                   "format"});
   int version = -1;
   in.integer("version", version);
   if (version != kFormatVersion)
-    return placed({"file.version", fmt::format("has format version {}; this program reads version {}", version, kFormatVersion), "version"});
+    return placed({"file.version",
+                   fmt::format("has format version {}; this program reads version {}", version,
+                               kFormatVersion),
+                   "version"});
 
   Design d;
   Json extras = Json::object();
@@ -374,11 +446,14 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
     d.card.values = base->fit(d.card); // what is not given starts as on a new card
     const Json* given = card.get("base_values", false);
     for (const auto& [key, value] : objectOf(given, card, "base_values").items()) {
-      if (!value.is_number()) card.fail(fmt::format("base_values.{}", key), "is not a number");
-      else d.card.values[key] = value.get<double>();
+      if (!value.is_number())
+        card.fail(fmt::format("base_values.{}", key), "is not a number");
+      else
+        d.card.values[key] = value.get<double>();
     }
     if (!error)
-      if (auto valid = validate(base->parameters, d.card.values, "card.base_values"); !valid) error = valid.error();
+      if (auto valid = validate(base->parameters, d.card.values, "card.base_values"); !valid)
+        error = valid.error();
   }
 
   Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
@@ -390,8 +465,10 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
   std::string unit = "mm";
   settings.text("unit", unit);
-  if (auto known = unitFromKey(unit); known) d.settings.unit = *known;
-  else settings.fail("unit", known.error().message);
+  if (auto known = unitFromKey(unit); known)
+    d.settings.unit = *known;
+  else
+    settings.fail("unit", known.error().message);
   settings.positive("least_tab_mm", d.settings.leastTabDepth_mm);
   settings.positive("tab_bevel_deg", d.settings.tabBevel_deg);
   if (d.settings.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
@@ -402,11 +479,14 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   settings.keyOf(knownEnvelopes(), "envelope", d.settings.envelope);
 
   const Json* structures = in.get("structures", true);
-  if (structures && !structures->is_array()) in.fail("structures", "is not a list");
+  if (structures && !structures->is_array())
+    in.fail("structures", "is not a list");
   else if (structures)
-    for (std::size_t i = 0; i < structures->size() && !error; ++i) readStructure((*structures)[i], fmt::format("structures[{}]", i), error, d);
+    for (std::size_t i = 0; i < structures->size() && !error; ++i)
+      readStructure((*structures)[i], fmt::format("structures[{}]", i), error, d);
   in.integer("next_id", d.nextId);
-  for (const StructureItem& item : d.structures) d.nextId = std::max(d.nextId, item.id.value + 1);
+  for (const StructureItem& item : d.structures)
+    d.nextId = std::max(d.nextId, item.id.value + 1);
   if (error) return placed(*error);
 
   extras = in.extras();
@@ -424,6 +504,8 @@ Result<Design> loadDesign(const std::string& path) {
   return designFromJson(*text, path);
 }
 
-Result<void> saveDesign(const Design& design, const std::string& path) { return writeFile(path, designToJson(design)); }
+Result<void> saveDesign(const Design& design, const std::string& path) {
+  return writeFile(path, designToJson(design));
+}
 
 } // namespace hinge

@@ -11,24 +11,30 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-/// Corners of all panels as FOLD vertices: two corners are one vertex only where a fold joins them, so that what merely
-/// lies together in the flat sheet may part when it folds.
+/// Corners of all panels as FOLD vertices: two corners are one vertex only where a fold joins them,
+/// so that what merely lies together in the flat sheet may part when it folds.
 class Vertices {
 public:
   explicit Vertices(const Assembly& assembly) : m_assembly(assembly) {
     for (const Panel& panel : assembly.panels) {
       m_first.push_back(static_cast<int>(m_parent.size()));
-      for (std::size_t k = 0; k < panel.outline.size(); ++k) m_parent.push_back(static_cast<int>(m_parent.size()));
+      for (std::size_t k = 0; k < panel.outline.size(); ++k)
+        m_parent.push_back(static_cast<int>(m_parent.size()));
     }
     for (const Fold& fold : assembly.folds)
-      for (const Vec2& end : {fold.from, fold.to}) m_parent[static_cast<std::size_t>(root(corner(fold.left, end)))] = root(corner(fold.right, end));
+      for (const Vec2& end : {fold.from, fold.to})
+        m_parent[static_cast<std::size_t>(root(corner(fold.left, end)))] =
+            root(corner(fold.right, end));
     for (PanelIndex p : assembly.panels.indices())
       for (std::size_t k = 0; k < assembly.panels[p].outline.size(); ++k) {
         const int r = root(m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(k));
-        if (m_number.emplace(r, static_cast<int>(m_number.size())).second) owners.push_back({p, assembly.panels[p].outline[k]});
+        if (m_number.emplace(r, static_cast<int>(m_number.size())).second)
+          owners.push_back({p, assembly.panels[p].outline[k]});
       }
   }
-  int of(PanelIndex p, std::size_t k) { return m_number.at(root(m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(k))); }
+  int of(PanelIndex p, std::size_t k) {
+    return m_number.at(root(m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(k)));
+  }
   int at(PanelIndex p, const Vec2& point) { return m_number.at(root(corner(p, point))); }
 
   std::vector<std::pair<PanelIndex, Vec2>> owners; ///< one panel and flat corner per vertex
@@ -42,7 +48,8 @@ private:
     return m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(best);
   }
   int root(int v) {
-    while (m_parent[static_cast<std::size_t>(v)] != v) v = m_parent[static_cast<std::size_t>(v)];
+    while (m_parent[static_cast<std::size_t>(v)] != v)
+      v = m_parent[static_cast<std::size_t>(v)];
     return v;
   }
   const Assembly& m_assembly;
@@ -71,7 +78,8 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
   const std::vector<FlatPiece> pieces = flatPieces(assembly);
   const SheetLayout layout = layOut(pieces, 600, 1e6, 0, 10);
   std::map<int, const SheetPlace*> places;
-  for (const SheetPlace& place : layout.places) places[place.piece.value] = &place;
+  for (const SheetPlace& place : layout.places)
+    places[place.piece.value] = &place;
   Json coords = Json::array();
   for (const auto& [panel, corner] : vertices.owners) {
     const Vec2 q = places.at(assembly.panels[panel].piece.value)->onSheet(corner);
@@ -84,7 +92,8 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
     const int a = vertices.at(fold.left, fold.from), b = vertices.at(fold.left, fold.to);
     foldEdges[std::minmax(a, b)] = &fold;
   }
-  Json edges = Json::array(), assignment = Json::array(), faces = Json::array(), keys = Json::array();
+  Json edges = Json::array(), assignment = Json::array(), faces = Json::array(),
+       keys = Json::array();
   std::map<std::pair<int, int>, std::size_t> seen;
   std::vector<const Fold*> edgeFold;
   for (PanelIndex p : assembly.panels.indices()) {
@@ -96,7 +105,9 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
       if (!seen.emplace(std::minmax(a, b), seen.size()).second) continue;
       const auto fold = foldEdges.find(std::minmax(a, b));
       edges.push_back({a, b});
-      assignment.push_back(fold == foldEdges.end() ? "B" : fold->second->sense == FoldSense::Mountain ? "M" : "V");
+      assignment.push_back(fold == foldEdges.end()                      ? "B"
+                           : fold->second->sense == FoldSense::Mountain ? "M"
+                                                                        : "V");
       edgeFold.push_back(fold == foldEdges.end() ? nullptr : fold->second);
     }
     faces.push_back(face);
@@ -107,11 +118,12 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
   out["faces_vertices"] = faces;
   out["hinge-lantern:face_keys"] = keys;
   Json glued = Json::array();
-  for (const Glue& glue : assembly.glues) glued.push_back({glue.tab.value, glue.host.value});
+  for (const Glue& glue : assembly.glues)
+    glued.push_back({glue.tab.value, glue.host.value});
   out["hinge-lantern:glued_faces"] = glued;
 
-  // Faces that hang on a motion which the opening does not decide: their folded places are one choice
-  // among many that are as good.
+  // Faces that hang on a motion which the opening does not decide: their folded places are one
+  // choice among many that are as good.
   Json arbitrary = Json::array();
   for (PanelIndex p : assembly.panels.indices())
     if (motion.isLoose(p)) arbitrary.push_back(p.value);
@@ -121,7 +133,10 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
     const Pose pose = motion.poseAt(radians(opening));
     for (PanelIndex p : assembly.panels.indices())
       if (!pose.placed[p])
-        return Error{"pose.out-of-reach", fmt::format("{} does not reach an opening of {} degrees", assembly.panels[p].key, formatNumber(opening, 3)), ""};
+        return Error{"pose.out-of-reach",
+                     fmt::format("{} does not reach an opening of {} degrees",
+                                 assembly.panels[p].key, formatNumber(opening, 3)),
+                     ""};
     Json frame = Json::object();
     frame["frame_classes"] = {"foldedForm"};
     frame["frame_parent"] = 0;
@@ -136,7 +151,8 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
     }
     frame["vertices_coords"] = folded;
     Json angles = Json::array();
-    for (const Fold* fold : edgeFold) angles.push_back(fold ? Json(foldAngle_deg(pose, *fold)) : Json(nullptr));
+    for (const Fold* fold : edgeFold)
+      angles.push_back(fold ? Json(foldAngle_deg(pose, *fold)) : Json(nullptr));
     frame["edges_foldAngle"] = angles;
     frames.push_back(frame);
   }

@@ -7,15 +7,21 @@ namespace hinge {
 Result<std::string> poseToObj(const Motion& motion, double opening_deg) {
   const Assembly& assembly = motion.assembly();
   const Pose pose = motion.poseAt(radians(opening_deg));
-  std::string out = fmt::format("# Hinge Lantern, millimetres, open {} degrees\n", formatNumber(opening_deg, 3));
+  std::string out =
+      fmt::format("# Hinge Lantern, millimetres, open {} degrees\n", formatNumber(opening_deg, 3));
   int next = 1;
   for (PanelIndex p : assembly.panels.indices()) {
     const Panel& panel = assembly.panels[p];
     if (!pose.placed[p])
-      return Error{"pose.out-of-reach", fmt::format("{} does not reach an opening of {} degrees", panel.key, formatNumber(opening_deg, 3)), ""};
+      return Error{"pose.out-of-reach",
+                   fmt::format("{} does not reach an opening of {} degrees", panel.key,
+                               formatNumber(opening_deg, 3)),
+                   ""};
     out += fmt::format("g {}\no {}\n", panel.owner ? panel.owner->text() : "card", panel.key);
     // A panel with windows is written in convex parts.
-    const std::vector<Polygon> faces = ringsOf(panel.outline).windows.empty() ? std::vector<Polygon>(1, panel.outline) : convexParts(panel.outline);
+    const std::vector<Polygon> faces = ringsOf(panel.outline).windows.empty()
+                                           ? std::vector<Polygon>(1, panel.outline)
+                                           : convexParts(panel.outline);
     for (const Polygon& part : faces) {
       std::string face = "f";
       for (const Vec2& corner : part) {

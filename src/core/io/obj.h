@@ -5,8 +5,8 @@
 
 namespace hinge {
 
-/// Wavefront OBJ of one pose in mm, world frame: a group per structure, an object per panel, corners counter-clockwise
-/// seen from the face. Fails when a structure does not reach the opening.
+/// Wavefront OBJ of one pose in mm, world frame: a group per structure, an object per panel,
+/// corners counter-clockwise seen from the face. Fails when a structure does not reach the opening.
 Result<std::string> poseToObj(const Motion& motion, double opening_deg);
 
 } // namespace hinge

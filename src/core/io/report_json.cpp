@@ -23,7 +23,9 @@ std::string_view seatKindKey(SeatKind kind) {
   return "";
 }
 
-std::string printed(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+std::string printed(const Json& json) {
+  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
 
 Json listOf(ParameterTable table) {
   Json list = Json::array();
@@ -31,9 +33,15 @@ Json listOf(ParameterTable table) {
     Json choices = Json::array();
     for (std::string_view choice : p.choices)
       if (!choice.empty()) choices.push_back(choice);
-    list.push_back({{"key", p.key}, {"label", p.label}, {"unit", unitKey(p.unit)}, {"min", p.least}, {"max", p.most},
-                    {"default", p.start}, {"role", p.role == ParameterRole::Held ? "held" : "gives"},
-                    {"twin", p.twin.empty() ? Json(nullptr) : Json(p.twin)}, {"meaning", p.meaning}});
+    list.push_back({{"key", p.key},
+                    {"label", p.label},
+                    {"unit", unitKey(p.unit)},
+                    {"min", p.least},
+                    {"max", p.most},
+                    {"default", p.start},
+                    {"role", p.role == ParameterRole::Held ? "held" : "gives"},
+                    {"twin", p.twin.empty() ? Json(nullptr) : Json(p.twin)},
+                    {"meaning", p.meaning}});
     if (!choices.empty()) list.back()["choices"] = choices;
   }
   return list;
@@ -44,11 +52,19 @@ Json baseParameters(const BaseKind& base) {
   Json list = Json::array();
   const CardBase start;
   for (const auto& [key, label, value, meaning] :
-       {std::tuple{"width", "Finished width", start.width_mm, "Width of the shut card as it is held"},
-        std::tuple{"height", "Finished height", start.height_mm, "Height of the shut card as it is held"}})
-    list.push_back({{"key", key}, {"label", label}, {"unit", "mm"}, {"min", starting::kLeastCard_mm},
-                    {"max", starting::kLargestCard_mm}, {"default", value}, {"meaning", meaning}});
-  for (Json& own : listOf(base.parameters)) list.push_back(std::move(own));
+       {std::tuple{"width", "Finished width", start.width_mm,
+                   "Width of the shut card as it is held"},
+        std::tuple{"height", "Finished height", start.height_mm,
+                   "Height of the shut card as it is held"}})
+    list.push_back({{"key", key},
+                    {"label", label},
+                    {"unit", "mm"},
+                    {"min", starting::kLeastCard_mm},
+                    {"max", starting::kLargestCard_mm},
+                    {"default", value},
+                    {"meaning", meaning}});
+  for (Json& own : listOf(base.parameters))
+    list.push_back(std::move(own));
   return list;
 }
 
@@ -57,16 +73,25 @@ Json baseParameters(const BaseKind& base) {
 std::string kindsToJson() {
   Json out = {{"bases", Json::array()}, {"structures", Json::array()}};
   for (const BaseKind* base : baseKinds())
-    out["bases"].push_back({{"key", base->key}, {"label", base->label}, {"summary", base->summary}, {"parameters", baseParameters(*base)}});
+    out["bases"].push_back({{"key", base->key},
+                            {"label", base->label},
+                            {"summary", base->summary},
+                            {"parameters", baseParameters(*base)}});
   for (const StructureKind* kind : structureKinds())
-    out["structures"].push_back({{"key", kind->key}, {"label", kind->label}, {"summary", kind->summary}, {"parameters", listOf(kind->parameters)}});
+    out["structures"].push_back({{"key", kind->key},
+                                 {"label", kind->label},
+                                 {"summary", kind->summary},
+                                 {"parameters", listOf(kind->parameters)}});
   return printed(out);
 }
 
 std::string seatsToJson(const Assembly& assembly) {
   Json out = Json::array();
   for (const Seat& seat : assembly.seats)
-    out.push_back({{"id", seat.key}, {"label", seat.label}, {"length_mm", seat.length_mm}, {"kind", seatKindKey(seat.kind())}});
+    out.push_back({{"id", seat.key},
+                   {"label", seat.label},
+                   {"length_mm", seat.length_mm},
+                   {"kind", seatKindKey(seat.kind())}});
   return printed(out);
 }
 
@@ -74,15 +99,24 @@ namespace {
 
 Json shutJson(const Motion& motion, const Design& design) {
   const ShutState shut = shutState(motion, design);
-  const EnvelopeNeed envelope = envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
-  return {{"thickness_mm", shut.thickness_mm}, {"width_mm", shut.width_mm}, {"height_mm", shut.height_mm}, {"thickest_sheets", shut.thickestSheets},
-          {"gutter_sheets", shut.gutterSheets}, {"gutter_relief_mm", shut.gutterRelief_mm}, {"pads_mm", shut.pads_mm}, {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
+  const EnvelopeNeed envelope =
+      envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
+  return {{"thickness_mm", shut.thickness_mm},
+          {"width_mm", shut.width_mm},
+          {"height_mm", shut.height_mm},
+          {"thickest_sheets", shut.thickestSheets},
+          {"gutter_sheets", shut.gutterSheets},
+          {"gutter_relief_mm", shut.gutterRelief_mm},
+          {"pads_mm", shut.pads_mm},
+          {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
 }
 
 Json standJson(const Motion& motion, const Design& design) {
   constexpr int kDirections = 12;
   const Stand stand = standOf(motion, design, 36);
-  Json out = {{"opening_deg", degrees(stand.opening_rad)}, {"rests", design.card.rests == Rests::OnPage ? "page" : "edge"}, {"reached", stand.reached}};
+  Json out = {{"opening_deg", degrees(stand.opening_rad)},
+              {"rests", design.card.rests == Rests::OnPage ? "page" : "edge"},
+              {"reached", stand.reached}};
   if (!stand.reached) return out;
   out["stands"] = stand.leastTip_rad >= radians(starting::kStandingTilt_deg);
   out["tip_deg"] = degrees(stand.leastTip_rad);
@@ -90,32 +124,48 @@ Json standJson(const Motion& motion, const Design& design) {
   out["weight_g"] = stand.weight_g;
   out["directions"] = Json::array();
   for (std::size_t k = 0; k < stand.tips_rad.size(); k += stand.tips_rad.size() / kDirections)
-    out["directions"].push_back({{"direction_deg", 360.0 * static_cast<double>(k) / static_cast<double>(stand.tips_rad.size())}, {"tip_deg", degrees(stand.tips_rad[k])}});
+    out["directions"].push_back({{"direction_deg", 360.0 * static_cast<double>(k) /
+                                                       static_cast<double>(stand.tips_rad.size())},
+                                 {"tip_deg", degrees(stand.tips_rad[k])}});
   return out;
 }
 
 Json stackJson(const Motion& motion) {
   const Stacking stack = stackShut(motion);
   Json out = {{"known", stack.known}, {"order", Json::array()}, {"ring", Json::array()}};
-  for (PanelIndex p : stack.order) out["order"].push_back(motion.assembly().panels[p].key);
-  for (PanelIndex p : stack.ring) out["ring"].push_back(motion.assembly().panels[p].key);
+  for (PanelIndex p : stack.order)
+    out["order"].push_back(motion.assembly().panels[p].key);
+  for (PanelIndex p : stack.ring)
+    out["ring"].push_back(motion.assembly().panels[p].key);
   return out;
 }
 
 } // namespace
 
 std::string analysisToJson(const Analysis& analysis) {
-  Json out = {{"verdict", verdictKey(analysis.verdict)}, {"mobility", analysis.motion->mobility()}, {"findings", Json::array()}};
+  Json out = {{"verdict", verdictKey(analysis.verdict)},
+              {"mobility", analysis.motion->mobility()},
+              {"findings", Json::array()}};
   for (const Finding& f : analysis.findings) {
     Json mend = nullptr;
     if (f.mend) {
       mend = {{"text", describe(*f.mend, analysis.design)}, {"edits", Json::array()}};
       for (const MendEdit& e : f.mend->edits)
-        mend["edits"].push_back({{"id", e.id.text()}, {"key", e.key}, {"unit", unitKey(e.unit)}, {"from", e.from}, {"to", e.to}});
+        mend["edits"].push_back({{"id", e.id.text()},
+                                 {"key", e.key},
+                                 {"unit", unitKey(e.unit)},
+                                 {"from", e.from},
+                                 {"to", e.to}});
     }
-    out["findings"].push_back({{"code", f.code}, {"severity", severityKey(f.severity)}, {"elements", f.elements},
-                               {"from_deg", degrees(f.from_rad)}, {"to_deg", degrees(f.to_rad)}, {"amount", f.amount},
-                               {"unit", unitKey(f.unit)}, {"message", describe(f, analysis.design)}, {"mend", mend},
+    out["findings"].push_back({{"code", f.code},
+                               {"severity", severityKey(f.severity)},
+                               {"elements", f.elements},
+                               {"from_deg", degrees(f.from_rad)},
+                               {"to_deg", degrees(f.to_rad)},
+                               {"amount", f.amount},
+                               {"unit", unitKey(f.unit)},
+                               {"message", describe(f, analysis.design)},
+                               {"mend", mend},
                                {"mend_sought", f.mendSought}});
   }
   out["shut"] = shutJson(*analysis.motion, analysis.design);
@@ -124,11 +174,19 @@ std::string analysisToJson(const Analysis& analysis) {
   return printed(out);
 }
 
-std::string sweepToJson(const Motion& motion, const Design& design, std::span<const double> openings_deg) {
+std::string sweepToJson(const Motion& motion, const Design& design,
+                        std::span<const double> openings_deg) {
   const Assembly& assembly = motion.assembly();
-  Json out = {{"low_deg", degrees(motion.low_rad())}, {"high_deg", degrees(motion.high_rad())}, {"mobility", motion.mobility()}, {"contacts", Json::array()}};
+  Json out = {{"low_deg", degrees(motion.low_rad())},
+              {"high_deg", degrees(motion.high_rad())},
+              {"mobility", motion.mobility()},
+              {"contacts", Json::array()}};
   for (const Contact& c : findContacts(motion).contacts)
-    out["contacts"].push_back({{"panels", {assembly.panels[c.first].key, assembly.panels[c.second].key}}, {"from_deg", degrees(c.from_rad)}, {"to_deg", degrees(c.to_rad)}, {"depth_mm", c.depth_mm}});
+    out["contacts"].push_back(
+        {{"panels", {assembly.panels[c.first].key, assembly.panels[c.second].key}},
+         {"from_deg", degrees(c.from_rad)},
+         {"to_deg", degrees(c.to_rad)},
+         {"depth_mm", c.depth_mm}});
   out["thickness"] = shutJson(motion, design);
   out["openings"] = Json::array();
   for (double opening : openings_deg) {
@@ -143,24 +201,33 @@ std::string sweepToJson(const Motion& motion, const Design& design, std::span<co
       }
       panels.push_back({{"key", assembly.panels[p].key}, {"corners", corners}});
     }
-    out["openings"].push_back({{"opening_deg", opening}, {"residual_mm", pose.residual_mm}, {"mobility", motion.mobility()}, {"panels", panels}});
+    out["openings"].push_back({{"opening_deg", opening},
+                               {"residual_mm", pose.residual_mm},
+                               {"mobility", motion.mobility()},
+                               {"panels", panels}});
   }
   return out.dump() + "\n";
 }
 
-std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly) {
+std::string orderToJson(const AssemblyOrder& order, const Design& design,
+                        const Assembly& assembly) {
   const auto joinJson = [&](const Join& j) {
-    return Json{{"kind", joinKey(j.kind)}, {"first", assembly.panels[j.first].key}, {"second", assembly.panels[j.second].key}, {"text", describe(j, design, assembly)}};
+    return Json{{"kind", joinKey(j.kind)},
+                {"first", assembly.panels[j.first].key},
+                {"second", assembly.panels[j.second].key},
+                {"text", describe(j, design, assembly)}};
   };
   Json out = {{"steps", Json::array()}, {"unreachable", Json::array()}};
   for (std::size_t k = 0; k < order.steps.size(); ++k) {
     Json step = {{"step", k + 1}, {"joins", Json::array()}, {"before", nullptr}};
-    for (const Join& j : order.steps[k].joins) step["joins"].push_back(joinJson(j));
+    for (const Join& j : order.steps[k].joins)
+      step["joins"].push_back(joinJson(j));
     if (order.steps[k].before >= 0) step["before"] = order.steps[k].before + 1;
     step["by_shutting"] = order.steps[k].byShutting;
     out["steps"].push_back(std::move(step));
   }
-  for (const Join& j : order.unreachable) out["unreachable"].push_back(joinJson(j));
+  for (const Join& j : order.unreachable)
+    out["unreachable"].push_back(joinJson(j));
   return printed(out);
 }
 

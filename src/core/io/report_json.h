@@ -6,7 +6,8 @@
 
 namespace hinge {
 
-// What the command line prints with --json; each a complete document. Keys are a contract: extended, never renamed.
+// What the command line prints with --json; each a complete document. Keys are a contract:
+// extended, never renamed.
 
 /// {"bases":[...],"structures":[{"key","label","summary","parameters":[{"key","label","unit","min","max","default",
 /// "role","twin","meaning"}]}]}
@@ -17,10 +18,11 @@ std::string seatsToJson(const Assembly& assembly);
 std::string analysisToJson(const Analysis& analysis);
 /// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],"thickness":{...},
 /// "openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
-std::string sweepToJson(const Motion& motion, const Design& design, std::span<const double> openings_deg);
+std::string sweepToJson(const Motion& motion, const Design& design,
+                        std::span<const double> openings_deg);
 
-/// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before"}],"unreachable":[...]}; "before" is the number of the step
-/// after which the joints cannot be reached any more, or null.
+/// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before"}],"unreachable":[...]};
+/// "before" is the number of the step after which the joints cannot be reached any more, or null.
 std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly);
 
 } // namespace hinge

@@ -5,9 +5,9 @@
 
 namespace hinge {
 
-/// Cutting file: all pieces flat at 1:1 in millimetres, one group ("layer") per kind of line: cut, mountain, valley,
-/// glue (tabs), marks (where tabs go), labels. Kinds differ by pattern as well as colour. y points down in the file;
-/// pieces are seen from their face side, not mirrored.
+/// Cutting file: all pieces flat at 1:1 in millimetres, one group ("layer") per kind of line: cut,
+/// mountain, valley, glue (tabs), marks (where tabs go), labels. Kinds differ by pattern as well as
+/// colour. y points down in the file; pieces are seen from their face side, not mirrored.
 std::string piecesToSvg(const Assembly& assembly, const Design& design);
 
 } // namespace hinge

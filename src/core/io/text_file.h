@@ -15,8 +15,8 @@ enum class FileAccess { Usual, OwnerOnly };
 /// waiting for anything.
 Result<std::string> readFile(const std::string& path);
 
-/// Writes beside the target, on to the disk, and moves it into place, so that any failure leaves the
-/// old file as it was. Only a regular file is ever replaced.
+/// Writes beside the target, on to the disk, and moves it into place, so that any failure leaves
+/// the old file as it was. Only a regular file is ever replaced.
 Result<void> writeFile(const std::string& path, std::string_view content,
                        FileAccess access = FileAccess::Usual);
 

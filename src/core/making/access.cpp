@@ -10,16 +10,18 @@
 namespace hinge {
 namespace {
 
-constexpr double kUnit_mm = 100;       ///< lengths of this size weigh as much as a radian
+constexpr double kUnit_mm = 100; ///< lengths of this size weigh as much as a radian
 /// From so many directions a place is open, not a hole that a finger is put through.
 constexpr int kOpenWays = Walls::kWays / 3;
-constexpr double kFinger_mm = 5;       ///< half as thick as one finger that holds a pin
-constexpr double kKnot_mm = 9;         ///< half as thick as the two fingers that tie a band
+constexpr double kFinger_mm = 5; ///< half as thick as one finger that holds a pin
+constexpr double kKnot_mm = 9;   ///< half as thick as the two fingers that tie a band
 constexpr double kParallel_rad = radians(2.0);
-constexpr double kStill = 1e-5;        ///< relative speed that counts as none
-constexpr std::array<double, 6> kLookedAt_deg{30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
+constexpr double kStill = 1e-5; ///< relative speed that counts as none
+constexpr std::array<double, 6> kLookedAt_deg{
+    30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
 
-/// Per body a number, shared by bodies that are connected without the hinges that are in no ring (bridges). A depth-first walk.
+/// Per body a number, shared by bodies that are connected without the hinges that are in no ring
+/// (bridges). A depth-first walk.
 std::vector<int> ringNumbers(const Mechanism& m) {
   const std::size_t n = m.bodies.size();
   std::vector<int> ring(n, -1), entered(n, -1), low(n, 0);
@@ -51,7 +53,8 @@ std::vector<int> ringNumbers(const Mechanism& m) {
       const BodyIndex b = open.back();
       open.pop_back();
       for (JointIndex j : m.bodies[b].joints)
-        if (const BodyIndex other = m.joints[j].other(b); ring[at(other)] < 0 && !bridge[at(j)]) ring[at(other)] = next, open.push_back(other);
+        if (const BodyIndex other = m.joints[j].other(b); ring[at(other)] < 0 && !bridge[at(j)])
+          ring[at(other)] = next, open.push_back(other);
     }
     ++next;
   }
@@ -64,7 +67,8 @@ Access::Access(const Motion& motion, double shown_rad)
     : m_motion(motion), m_whole(motion.assembly()),
       m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())),
       m_patches(m_whole, motion.mechanism()), m_glueMade(m_whole.glues.size(), 0) {
-  for (auto& known : m_openInFinished) known.assign(m_whole.glues.size(), -1);
+  for (auto& known : m_openInFinished)
+    known.assign(m_whole.glues.size(), -1);
   m_hingeMade.assign(m_whole.hinges.size(), 0);
   m_madeOn.assign(m_whole.panels.size(), 0);
 }
@@ -74,7 +78,8 @@ void Access::set(const Join& join, bool made) {
     m_madeOn[a] += made ? 1 : -1, m_madeOn[b] += made ? 1 : -1;
   };
   for (std::size_t g : join.glues)
-    if (std::exchange(m_glueMade[g], made) != made) count(m_whole.glues[g].tab, m_whole.glues[g].host);
+    if (std::exchange(m_glueMade[g], made) != made)
+      count(m_whole.glues[g].tab, m_whole.glues[g].host);
   for (HingeIndex h : join.hinges)
     if (std::exchange(m_hingeMade[h], made) != made)
       count(m_whole.hinges[h].first, m_whole.hinges[h].second);
@@ -120,7 +125,8 @@ bool Access::reaches(const Join& join, Press press) const {
   switch (join.kind) {
   case JoinKind::Glue: {
     const std::size_t glue = join.glues.front();
-    if (!partsFrom(join.second, join.first) || !glueGetsIn(glue) || !standsClear(glue)) return false;
+    if (!partsFrom(join.second, join.first) || !glueGetsIn(glue) || !standsClear(glue))
+      return false;
     return press == Press::ByShutting ? shutsOn(glue) : fingerGetsTo(glue, press);
   }
   case JoinKind::Slide: return partsFrom(join.second, join.first);
@@ -143,7 +149,8 @@ bool Access::heldWithAny(PanelIndex panel, const std::vector<PanelIndex>& joined
 
 bool Access::heldTogether(PanelIndex a, PanelIndex b) const {
   const Held& now = held();
-  return now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[a].value)] == now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[b].value)];
+  return now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[a].value)] ==
+         now.ring[static_cast<std::size_t>(now.mechanism.bodyOf[b].value)];
 }
 
 Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) const {
@@ -151,16 +158,23 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
   place.assign(held().mechanism.bodies.size(), -1);
   int count = 0;
   for (BodyIndex b : held().mechanism.bodies.indices())
-    if (held().ring[static_cast<std::size_t>(b.value)] == ring) place[static_cast<std::size_t>(b.value)] = count++;
+    if (held().ring[static_cast<std::size_t>(b.value)] == ring)
+      place[static_cast<std::size_t>(b.value)] = count++;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
-  const auto bodyPose = [&](BodyIndex b) { return Iso3(pose.panels[held().mechanism.bodies[b].panels.front()] * held().mechanism.inBody[held().mechanism.bodies[b].panels.front()].inverse()); };
-  Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
+  const auto bodyPose = [&](BodyIndex b) {
+    return Iso3(pose.panels[held().mechanism.bodies[b].panels.front()] *
+                held().mechanism.inBody[held().mechanism.bodies[b].panels.front()].inverse());
+  };
+  Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(
+      6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
   for (const Joint& joint : held().mechanism.joints) {
-    const int left = place[static_cast<std::size_t>(joint.left.value)], right = place[static_cast<std::size_t>(joint.right.value)];
+    const int left = place[static_cast<std::size_t>(joint.left.value)],
+              right = place[static_cast<std::size_t>(joint.right.value)];
     if (left < 0 || right < 0) continue;
     const Iso3 at = bodyPose(joint.left);
     const Vec3 axis = at.linear() * joint.leftAxis;
-    Eigen::Matrix<double, 6, 6> keeps = Eigen::Matrix<double, 6, 6>::Zero(); // of the relative twist
+    Eigen::Matrix<double, 6, 6> keeps =
+        Eigen::Matrix<double, 6, 6>::Zero(); // of the relative twist
     if (joint.slides) {
       keeps.topLeftCorner<3, 3>() = Eigen::Matrix3d::Identity();
       keeps.bottomRightCorner<3, 3>() = Eigen::Matrix3d::Identity() - axis * axis.transpose();
@@ -177,19 +191,24 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
   }
   const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> parts(hold);
   Eigen::Index free = 0;
-  while (free < parts.eigenvalues().size() && parts.eigenvalues()[free] < 1e-10) ++free;
+  while (free < parts.eigenvalues().size() && parts.eigenvalues()[free] < 1e-10)
+    ++free;
   return parts.eigenvectors().leftCols(free);
 }
 
 bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
   if (isFlap(tab)) return true;
-  if (held().mechanism.bodyOf[tab] == held().mechanism.bodyOf[host]) return false; // other glue holds them
+  if (held().mechanism.bodyOf[tab] == held().mechanism.bodyOf[host])
+    return false; // other glue holds them
   if (!heldTogether(tab, host)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   if (!pose.placed[tab] || !pose.placed[host]) return true; // told by other findings
   std::vector<int> place;
   const Eigen::MatrixXd free = freeTwists(tab, place);
-  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)], 6); };
+  const auto rowsOf = [&](PanelIndex p) {
+    return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)],
+                           6);
+  };
   const Eigen::MatrixXd relative = rowsOf(tab) - rowsOf(host);
   const Vec3 normal = pose.panels[tab].linear().col(2);
   const Box2 box = boundsOf(m_whole.panels[tab].outline);
@@ -209,7 +228,10 @@ bool Access::slidesApart(const Hinge& slot) const {
   if (!pose.placed[slot.first] || !pose.placed[slot.second]) return true;
   std::vector<int> place;
   const Eigen::MatrixXd free = freeTwists(slot.first, place);
-  const auto rowsOf = [&](PanelIndex p) { return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)], 6); };
+  const auto rowsOf = [&](PanelIndex p) {
+    return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)],
+                           6);
+  };
   const Eigen::MatrixXd relative = rowsOf(slot.second) - rowsOf(slot.first);
   Eigen::Matrix<double, 6, 1> along = Eigen::Matrix<double, 6, 1>::Zero();
   along.tail<3>() = pose.panels[slot.first].linear() * slot.onFirst.linear().col(1);
@@ -225,7 +247,9 @@ bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
     if (t <= 0) continue;
     const Pose pose = m_motion.poseAt(t);
     double widest = 0;
-    const auto way = [&](HingeIndex h) { return Vec3((pose.panels[hinges[h].first] * hinges[h].onFirst).linear().col(1)); };
+    const auto way = [&](HingeIndex h) {
+      return Vec3((pose.panels[hinges[h].first] * hinges[h].onFirst).linear().col(1));
+    };
     for (HingeIndex h : slots) {
       if (!pose.placed[hinges[h].first]) return true;
       widest = std::max(widest, std::acos(std::clamp(way(h).dot(way(slots.front())), -1.0, 1.0)));
@@ -300,7 +324,8 @@ bool Access::fingerGetsTo(std::size_t glue, Press press) const {
   const Vec2 middle = centroidOf(outline);
   std::vector<Vec2> places{middle};
   if (!openly)
-    for (const Vec2& corner : outline) places.push_back(0.5 * (corner + middle));
+    for (const Vec2& corner : outline)
+      places.push_back(0.5 * (corner + middle));
   const auto open = [&](const auto& counts) {
     // Wide open first: there most places are free.
     return std::ranges::any_of(kLookedAt_deg | std::views::reverse, [&](double deg) {
@@ -310,7 +335,8 @@ bool Access::fingerGetsTo(std::size_t glue, Press press) const {
       if (!walls.pose().placed[g.tab] || !walls.pose().placed[g.host]) return true;
       const Vec3 away = walls.pose().panels[g.host].linear().col(2) * (g.onHostFace() ? 1.0 : -1.0);
       return std::ranges::any_of(places, [&](const Vec2& place) {
-        return walls.haveRoom(walls.pose().panels[g.tab] * lift(place), away, kFinger_mm, counts, ways);
+        return walls.haveRoom(walls.pose().panels[g.tab] * lift(place), away, kFinger_mm, counts,
+                              ways);
       });
     });
   };
@@ -360,9 +386,8 @@ bool Access::endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other,
   const Vec3 end = pose.panels[panel] * lift(at), way = pose.panels[other] * lift(otherAt) - end;
   Vec3 normal = pose.panels[panel].linear().col(2);
   if (normal.dot(way) < 0) normal = -normal; // the side on which the band runs
-  return walls.haveRoom(end, normal, kKnot_mm, [&](PanelIndex p) {
-    return p != panel && heldTogether(p, panel);
-  });
+  return walls.haveRoom(end, normal, kKnot_mm,
+                        [&](PanelIndex p) { return p != panel && heldTogether(p, panel); });
 }
 
 } // namespace hinge

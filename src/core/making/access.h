@@ -16,8 +16,8 @@ public:
   void set(const Join& join, bool made);
 
   /// How a glued joint is pressed together: with room for the hand all round, by a finger that gets
-  /// there in some way, or by shutting the card on it, which needs no room but a page that comes down
-  /// on it.
+  /// there in some way, or by shutting the card on it, which needs no room but a page that comes
+  /// down on it.
   enum class Press { Openly, ByFinger, ByShutting };
 
   /// True when these joints, none of which is made, can be made now, all in one go.
@@ -25,8 +25,8 @@ public:
 
 private:
   bool reaches(const Join& join, Press press) const;
-  /// No hinge between them that is in no ring, but a way over hinges: both are held in the same ring
-  /// or chain of rings.
+  /// No hinge between them that is in no ring, but a way over hinges: both are held in the same
+  /// ring or chain of rings.
   bool heldTogether(PanelIndex a, PanelIndex b) const;
   bool heldWithAny(PanelIndex panel, const std::vector<PanelIndex>& joined) const;
   /// Away from one another, out of their plane.
@@ -37,15 +37,15 @@ private:
   bool endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other, const Vec2& otherAt) const;
   /// Something glued, pinned or sliding lies over the point on that side.
   bool covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const;
-  bool glueGetsIn(std::size_t glue) const;   ///< part of the place is open on both panels
-  bool standsClear(std::size_t glue) const;  ///< no made foot rises through what is to be glued on
+  bool glueGetsIn(std::size_t glue) const;  ///< part of the place is open on both panels
+  bool standsClear(std::size_t glue) const; ///< no made foot rises through what is to be glued on
   bool fingerGetsTo(std::size_t glue, Press press) const; ///< room to press the joint
-  bool shutsOn(std::size_t glue) const;      ///< it lies on a page, with nothing between
+  bool shutsOn(std::size_t glue) const; ///< it lies on a page, with nothing between
   /// A panel that hangs on one fold and on nothing that is made: it swings away, whatever else is
   /// held.
   bool isFlap(PanelIndex panel) const;
-  /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of a
-  /// panel leave free.
+  /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of
+  /// a panel leave free.
   Eigen::MatrixXd freeTwists(PanelIndex panel, std::vector<int>& place) const;
 
   /// What the made joints hold together; built when something asks for it, which flaps do not.
@@ -65,7 +65,8 @@ private:
   IndexedVector<PanelIndex, int> m_madeOn; ///< made glues and hinges at a panel
   mutable std::optional<Held> m_held;
   mutable std::map<double, Walls> m_walls;
-  /// By press and glue: whether a finger gets there in the finished card; -1 not looked at, else 0, 1.
+  /// By press and glue: whether a finger gets there in the finished card; -1 not looked at, else
+  /// 0, 1.
   mutable std::array<std::vector<signed char>, 2> m_openInFinished;
 };
 

@@ -9,8 +9,8 @@ std::string_view joinKey(JoinKind kind); ///< "glue", "slot", "pivot", "slide", 
 /// One joint that is made by hand. Slots between the same two pieces are pushed together as one.
 struct Join {
   JoinKind kind = JoinKind::Glue;
-  std::optional<StructureId> owner; ///< nothing: of the base
-  PanelIndex first, second;         ///< what is there, and what is joined to it
+  std::optional<StructureId> owner;      ///< nothing: of the base
+  PanelIndex first, second;              ///< what is there, and what is joined to it
   std::vector<std::size_t> glues, links; ///< in Assembly::glues and ::links
   std::vector<HingeIndex> hinges;
 };
@@ -18,7 +18,8 @@ struct Join {
 /// One step of the work: a joint, or several that can only be made together, before the glue sets.
 struct JoinStep {
   std::vector<Join> joins;
-  /// The step after which these joints cannot be reached any more (index in AssemblyOrder::steps); -1: at any time.
+  /// The step after which these joints cannot be reached any more (index in AssemblyOrder::steps);
+  /// -1: at any time.
   int before = -1;
   bool byShutting = false; ///< no finger gets there any more: the card is shut on it
 };
@@ -29,18 +30,22 @@ struct AssemblyOrder {
   std::vector<Join> unreachable; ///< joints that no order leaves room for
 };
 
-/// Takes the finished card apart, joint by joint, and turns the order round. A joint comes undone when the hand reaches it:
-/// glued and slotted panels must be able to part from one another in the motion that the other joints leave (rigid panels, free
-/// hinges), nothing that is made may rise through what is glued on, and glue, a pin, or the ends of a band need room for a finger.
-/// Glue on a page that no order leaves room for is pressed by shutting the card on it. Taking a joint away never makes another harder to reach, so
-/// an order is found whenever there is one with these steps. Cost: linear in joints times panels; a singular value decomposition
-/// for a joint within a ring, some thousand rays for a pin or band.
-/// A band is tied where it pulls to: at the opening at which the card is shown.
+/// Takes the finished card apart, joint by joint, and turns the order round. A joint comes undone
+/// when the hand reaches it: glued and slotted panels must be able to part from one another in the
+/// motion that the other joints leave (rigid panels, free hinges), nothing that is made may rise
+/// through what is glued on, and glue, a pin, or the ends of a band need room for a finger. Glue on
+/// a page that no order leaves room for is pressed by shutting the card on it. Taking a joint away
+/// never makes another harder to reach, so an order is found whenever there is one with these
+/// steps. Cost: linear in joints times panels; a singular value decomposition for a joint within a
+/// ring, some thousand rays for a pin or band. A band is tied where it pulls to: at the opening at
+/// which the card is shown.
 AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad);
 
 /// "glue panel 1 of Strap to page a".
 std::string describe(const Join& join, const Design& design, const Assembly& assembly);
-/// A sentence a step, in their order, with what a step must come before; then one for each joint that cannot be reached.
-std::vector<std::string> describe(const AssemblyOrder& order, const Design& design, const Assembly& assembly);
+/// A sentence a step, in their order, with what a step must come before; then one for each joint
+/// that cannot be reached.
+std::vector<std::string> describe(const AssemblyOrder& order, const Design& design,
+                                  const Assembly& assembly);
 
 } // namespace hinge

@@ -11,7 +11,8 @@ constexpr double kLeastCovered_mm = 0.5;
 
 Polygon mapped(const Polygon& outline, const Iso3& map) {
   Polygon out;
-  for (const Vec2& p : outline) out.push_back((map * lift(p)).head<2>());
+  for (const Vec2& p : outline)
+    out.push_back((map * lift(p)).head<2>());
   if (signedArea_mm2(out) < 0) std::reverse(out.begin(), out.end());
   return out;
 }

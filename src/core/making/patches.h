@@ -6,15 +6,15 @@ namespace hinge {
 /// Where one panel lies glued on a side of another: a part of that side which nothing else can be
 /// glued to any more. Every glue makes two, one on each of its panels.
 struct Patch {
-  std::size_t glue = 0;      ///< in Assembly::glues
-  PanelIndex panel, other;   ///< the panel whose side is covered, and what covers it
-  bool onFace = true;        ///< which side of `panel`
-  Polygon outline;           ///< of `other`, in the flat frame of `panel`, counter-clockwise
+  std::size_t glue = 0;    ///< in Assembly::glues
+  PanelIndex panel, other; ///< the panel whose side is covered, and what covers it
+  bool onFace = true;      ///< which side of `panel`
+  Polygon outline;         ///< of `other`, in the flat frame of `panel`, counter-clockwise
   Box2 box;
 };
 
-/// The line on which paper stands up from a patch: a fold between the glued panel and one that moves.
-/// What is to lie on that side of the paper cannot lie over it.
+/// The line on which paper stands up from a patch: a fold between the glued panel and one that
+/// moves. What is to lie on that side of the paper cannot lie over it.
 struct Foot {
   std::size_t patch = 0; ///< the patch whose `other` is glued down
   PanelIndex wall;       ///< what stands there

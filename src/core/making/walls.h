@@ -43,8 +43,8 @@ public:
   static constexpr int kWays = 37;
 
 private:
-  static constexpr double kSkin_mm = 0.02;  ///< off the paper that is touched
-  static constexpr double kReach_mm = 250;  ///< from farther away a hand comes from outside
+  static constexpr double kSkin_mm = 0.02; ///< off the paper that is touched
+  static constexpr double kReach_mm = 250; ///< from farther away a hand comes from outside
   struct Wall {
     PanelIndex panel;
     Iso3 toPanel;

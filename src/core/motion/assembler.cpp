@@ -21,9 +21,11 @@ int signOf(const Mechanism& m, const Assembly& assembly, JointIndex j, bool tabs
 }
 
 /// Breadth first from what is known; empty when a body is not reached.
-JointTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose, const std::vector<char>& placed) {
+JointTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose,
+                   const std::vector<char>& placed) {
   std::vector<char> want(m.bodies.size(), 0), have = placed;
-  for (BodyIndex b : loose) want[static_cast<std::size_t>(b.value)] = 1;
+  for (BodyIndex b : loose)
+    want[static_cast<std::size_t>(b.value)] = 1;
   JointTree tree;
   std::deque<BodyIndex> open;
   for (BodyIndex b : m.bodies.indices())
@@ -55,7 +57,8 @@ constexpr int kTriesBesideNear = 4; ///< when the poses of a neighbouring design
 /// Closes the rings of one block from different starts until all folds lie to their sides.
 class Attempts {
 public:
-  Attempts(const Mechanism& mechanism, const Assembly& assembly, const Block& block, const BodyPoses& poses)
+  Attempts(const Mechanism& mechanism, const Assembly& assembly, const Block& block,
+           const BodyPoses& poses)
       : m(mechanism), m_assembly(assembly), m_block(block), m_known(poses) {}
 
   /// True when nothing better can come.
@@ -77,8 +80,8 @@ public:
     }
     return x;
   }
-  /// Random angles to the sides of the folds. A pivot or slide first tries to lie as its joint says,
-  /// then ever farther from it (`wander`, 0 to 1).
+  /// Random angles to the sides of the folds. A pivot or slide first tries to lie as its joint
+  /// says, then ever farther from it (`wander`, 0 to 1).
   Eigen::VectorXd random(double wander, bool tabsToo) {
     std::uniform_real_distribution<double> bend(kFlattest_rad, kSharpest_rad), any(-0.5, 0.5);
     std::bernoulli_distribution up;
@@ -88,9 +91,12 @@ public:
       const Joint& joint = m.joints[j];
       const int sign = signOf(m, m_assembly, j, tabsToo);
       double& angle = x[static_cast<Eigen::Index>(s)];
-      const bool inPlane = joint.hinge.valid() && m_assembly.hinges[joint.hinge].kind != HingeKind::Slot;
-      if (inPlane) angle = 2 * wander * any(m_random) * (joint.slides ? 1 : kPi);
-      else angle = sign != 0 ? sign * bend(m_random) : (up(m_random) ? 1 : -1) * bend(m_random);
+      const bool inPlane =
+          joint.hinge.valid() && m_assembly.hinges[joint.hinge].kind != HingeKind::Slot;
+      if (inPlane)
+        angle = 2 * wander * any(m_random) * (joint.slides ? 1 : kPi);
+      else
+        angle = sign != 0 ? sign * bend(m_random) : (up(m_random) ? 1 : -1) * bend(m_random);
     }
     return x;
   }
@@ -103,7 +109,8 @@ private:
       const Joint& joint = m.joints[j];
       return sign * m.foldAngle(joint, solved[joint.left], solved[joint.right]) > -kWrongSide_rad;
     };
-    return std::ranges::all_of(m_block.steps, [&](const Block::Step& s) { return right(s.joint); }) &&
+    return std::ranges::all_of(m_block.steps,
+                               [&](const Block::Step& s) { return right(s.joint); }) &&
            std::ranges::all_of(m_block.closing, right);
   }
 
@@ -118,8 +125,9 @@ private:
 
 } // namespace
 
-std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly, const std::vector<BodyIndex>& loose,
-                               const std::vector<char>& placed, BodyPoses& poses, int tries, const BodyPoses* near) {
+std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
+                               const std::vector<BodyIndex>& loose, const std::vector<char>& placed,
+                               BodyPoses& poses, int tries, const BodyPoses* near) {
   if (loose.empty()) return 0;
   const JointTree tree = treeOver(m, loose, placed);
   if (tree.empty()) return std::nullopt;

@@ -6,21 +6,26 @@
 
 namespace hinge {
 
-void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x, BodyPoses& poses) {
+void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x,
+                BodyPoses& poses) {
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
     const Block::Step& step = block.steps[k];
-    poses[step.child] = mechanism.across(mechanism.joints[step.joint], step.parent, poses[step.parent], x[static_cast<Eigen::Index>(k)]);
+    poses[step.child] = mechanism.across(mechanism.joints[step.joint], step.parent,
+                                         poses[step.parent], x[static_cast<Eigen::Index>(k)]);
   }
 }
 
-void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses, Closure& out) {
-  const auto rows = static_cast<Eigen::Index>(6 * block.closing.size()), columns = static_cast<Eigen::Index>(block.steps.size());
+void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Closure& out) {
+  const auto rows = static_cast<Eigen::Index>(6 * block.closing.size()),
+             columns = static_cast<Eigen::Index>(block.steps.size());
   out.residual.resize(rows);
   out.jacobian.setZero(rows, columns);
   for (std::size_t c = 0; c < block.closing.size(); ++c) {
     const Joint& joint = mechanism.joints[block.closing[c]];
-    const Vec3 ends[2][2] = {{poses[joint.left] * joint.leftFrom, poses[joint.left] * joint.leftTo},
-                             {poses[joint.right] * joint.rightFrom, poses[joint.right] * joint.rightTo}};
+    const Vec3 ends[2][2] = {
+        {poses[joint.left] * joint.leftFrom, poses[joint.left] * joint.leftTo},
+        {poses[joint.right] * joint.rightFrom, poses[joint.right] * joint.rightTo}};
     const auto row = static_cast<Eigen::Index>(6 * c);
     out.residual.segment<3>(row) = ends[0][0] - ends[1][0];
     out.residual.segment<3>(row + 3) = ends[0][1] - ends[1][1];
@@ -28,14 +33,16 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
       const Block::Step& step = block.steps[k];
       const Joint& hinge = mechanism.joints[step.joint];
       const Iso3& left = poses[hinge.left];
-      const Vec3 axis = step.turn * (left.linear() * hinge.leftAxis), origin = left * hinge.leftFrom;
+      const Vec3 axis = step.turn * (left.linear() * hinge.leftAxis),
+                 origin = left * hinge.leftFrom;
       const Vec3 run = -Joint::kSlideScale_mm * axis; // a slide's right body goes along its line
       for (int side : {0, 1}) {
         const int last = block.ends[c][static_cast<std::size_t>(side)];
         if (last < 0 || std::ranges::find(step.moves, last) == step.moves.end()) continue;
         const double sign = side == 0 ? 1.0 : -1.0;
         for (int e : {0, 1})
-          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) += sign * (hinge.slides ? run : Vec3(axis.cross(ends[side][e] - origin)));
+          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) +=
+              sign * (hinge.slides ? run : Vec3(axis.cross(ends[side][e] - origin)));
       }
     }
   }
@@ -48,7 +55,8 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
   evaluateClosure(mechanism, block, poses, closure);
   const Eigen::VectorXd s = closure.jacobian.jacobiSvd().singularValues();
   int rank = 0;
-  for (Eigen::Index i = 0; i < s.size(); ++i) rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
+  for (Eigen::Index i = 0; i < s.size(); ++i)
+    rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
   return unknowns - rank;
 }
 
@@ -74,10 +82,13 @@ void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>
   bool changed = false;
   for (JointIndex j : m.joints.indices()) {
     const Joint& joint = m.joints[j];
-    if (!joint.slides || std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; })) continue;
-    for (const auto& [own, other] : {std::pair{joint.right, joint.left}, std::pair{joint.left, joint.right}}) {
+    if (!joint.slides || std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; }))
+      continue;
+    for (const auto& [own, other] :
+         {std::pair{joint.right, joint.left}, std::pair{joint.left, joint.right}}) {
       const int at = placeIn(tree, own);
-      if (at < 0 || (placeIn(tree, other) < 0 && !known(other)) || hangsOn(m, tree, other, own)) continue;
+      if (at < 0 || (placeIn(tree, other) < 0 && !known(other)) || hangsOn(m, tree, other, own))
+        continue;
       tree[static_cast<std::size_t>(at)].second = j;
       changed = true;
       break;
@@ -89,7 +100,8 @@ void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>
     const std::size_t before = sorted.size();
     for (const auto& [child, joint] : tree) {
       const BodyIndex parent = m.joints[joint].other(child);
-      if (placeIn(sorted, child) < 0 && (placeIn(sorted, parent) >= 0 || placeIn(tree, parent) < 0)) sorted.push_back({child, joint});
+      if (placeIn(sorted, child) < 0 && (placeIn(sorted, parent) >= 0 || placeIn(tree, parent) < 0))
+        sorted.push_back({child, joint});
     }
     if (sorted.size() == before) return;
   }
@@ -98,21 +110,27 @@ void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>
 
 } // namespace
 
-Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree, const std::vector<char>& placed) {
+Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree,
+                    const std::vector<char>& placed) {
   slidesIntoTree(m, tree, placed);
   Block block;
   const auto stepOf = [&](BodyIndex b) { return placeIn(tree, b); };
   for (std::size_t k = 0; k < tree.size(); ++k) {
     const auto [child, joint] = tree[k];
     const Joint& hinge = m.joints[joint];
-    block.steps.push_back({joint, hinge.other(child), child, child == hinge.right ? -1.0 : 1.0, {static_cast<int>(k)}});
+    block.steps.push_back({joint,
+                           hinge.other(child),
+                           child,
+                           child == hinge.right ? -1.0 : 1.0,
+                           {static_cast<int>(k)}});
     for (BodyIndex up = hinge.other(child); stepOf(up) >= 0;) {
       auto& above = block.steps[static_cast<std::size_t>(stepOf(up))];
       above.moves.push_back(static_cast<int>(k));
       up = above.parent;
     }
     for (PanelIndex panel : m.bodies[child].panels)
-      block.size_mm = std::max(block.size_mm, boundsOf(assembly.panels[panel].outline).size().norm());
+      block.size_mm =
+          std::max(block.size_mm, boundsOf(assembly.panels[panel].outline).size().norm());
   }
   for (const auto& [child, own] : tree)
     for (JointIndex j : m.bodies[child].joints) {
@@ -120,7 +138,8 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree
       const bool inTree = std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; });
       const BodyIndex other = hinge.other(child);
       const bool otherKnown = placed[static_cast<std::size_t>(other.value)] || stepOf(other) >= 0;
-      if (inTree || !otherKnown || std::ranges::find(block.closing, j) != block.closing.end()) continue;
+      if (inTree || !otherKnown || std::ranges::find(block.closing, j) != block.closing.end())
+        continue;
       block.closing.push_back(j);
       block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
     }
@@ -131,8 +150,10 @@ namespace {
 
 class Splitter {
 public:
-  Splitter(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference, const std::vector<char>& skip)
-      : m(mechanism), m_assembly(assembly), m_reference(reference), m_placed(mechanism.bodies.size(), 0), m_skip(skip) {}
+  Splitter(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
+           const std::vector<char>& skip)
+      : m(mechanism), m_assembly(assembly), m_reference(reference),
+        m_placed(mechanism.bodies.size(), 0), m_skip(skip) {}
 
   std::vector<Block> run() {
     placeBase();
@@ -142,11 +163,13 @@ public:
       if (ring.empty()) break;
       Block block = blockOf(ring);
       if (block.freedoms > 0) widen(ring, block);
-      for (const auto& [child, joint] : ring) place(child);
+      for (const auto& [child, joint] : ring)
+        place(child);
       m_trees.push_back(std::move(ring));
       m_blocks.push_back(std::move(block));
     }
-    while (mergeGuides()) {}
+    while (mergeGuides()) {
+    }
     return std::move(m_blocks);
   }
 
@@ -157,7 +180,8 @@ private:
   bool skipped(BodyIndex b) const { return m_skip[static_cast<std::size_t>(b.value)]; }
   void place(BodyIndex b) { m_placed[static_cast<std::size_t>(b.value)] = 1; }
   void placeBase() {
-    for (PanelIndex page : m.pages) place(m.bodyOf[page]);
+    for (PanelIndex page : m.pages)
+      place(m.bodyOf[page]);
   }
   std::vector<BodyIndex> placedBodies() const {
     std::vector<BodyIndex> all;
@@ -166,20 +190,22 @@ private:
     return all;
   }
 
-  /// Breadth-first from `sources` through bodies that are neither placed nor sources; the first joint that meets a
-  /// second branch or a placed body closes the ring.
+  /// Breadth-first from `sources` through bodies that are neither placed nor sources; the first
+  /// joint that meets a second branch or a placed body closes the ring.
   Tree findRing(const std::vector<BodyIndex>& sources) const {
     const std::size_t n = m.bodies.size();
     std::vector<int> branch(n, -1);
     std::vector<JointIndex> via(n);
     std::vector<BodyIndex> from(n);
     std::vector<char> source(n, 0);
-    for (BodyIndex b : sources) source[static_cast<std::size_t>(b.value)] = 1;
+    for (BodyIndex b : sources)
+      source[static_cast<std::size_t>(b.value)] = 1;
     std::deque<BodyIndex> open;
     const auto at = [](BodyIndex b) { return static_cast<std::size_t>(b.value); };
     const auto path = [&](BodyIndex b) {
       Tree back;
-      for (; b.valid() && !source[at(b)]; b = from[at(b)]) back.push_back({b, via[at(b)]});
+      for (; b.valid() && !source[at(b)]; b = from[at(b)])
+        back.push_back({b, via[at(b)]});
       std::reverse(back.begin(), back.end());
       return back;
     };
@@ -239,7 +265,8 @@ private:
     Tree wide = ring;
     while (true) {
       std::vector<BodyIndex> bodies;
-      for (const auto& [child, joint] : wide) bodies.push_back(child);
+      for (const auto& [child, joint] : wide)
+        bodies.push_back(child);
       const Tree more = findRing(bodies);
       if (more.empty()) return;
       wide.insert(wide.end(), more.begin(), more.end());
@@ -259,21 +286,25 @@ private:
     by.assign(m.bodies.size(), -1);
     std::vector<std::vector<char>> all(m_blocks.size(), std::vector<char>(m_blocks.size(), 0));
     for (std::size_t b = 0; b < m_blocks.size(); ++b) {
-      for (const auto& step : m_blocks[b].steps) by[step.child] = static_cast<int>(b);
+      for (const auto& step : m_blocks[b].steps)
+        by[step.child] = static_cast<int>(b);
       const auto need = [&](BodyIndex body) {
         const int other = by[body];
         if (other < 0 || other == static_cast<int>(b)) return;
         all[b][static_cast<std::size_t>(other)] = 1;
-        for (std::size_t k = 0; k < m_blocks.size(); ++k) all[b][k] = all[b][k] || all[static_cast<std::size_t>(other)][k];
+        for (std::size_t k = 0; k < m_blocks.size(); ++k)
+          all[b][k] = all[b][k] || all[static_cast<std::size_t>(other)][k];
       };
-      for (const auto& step : m_blocks[b].steps) need(step.parent);
-      for (JointIndex j : m_blocks[b].closing) need(m.joints[j].left), need(m.joints[j].right);
+      for (const auto& step : m_blocks[b].steps)
+        need(step.parent);
+      for (JointIndex j : m_blocks[b].closing)
+        need(m.joints[j].left), need(m.joints[j].right);
     }
     return all;
   }
 
-  /// A freedom of one block may be taken away by rings of later ones that stand on it; then they must be solved together.
-  /// True when two or more blocks have become one.
+  /// A freedom of one block may be taken away by rings of later ones that stand on it; then they
+  /// must be solved together. True when two or more blocks have become one.
   bool mergeGuides() {
     if (std::ranges::none_of(m_blocks, [](const Block& b) { return b.freedoms > 0; })) return false;
     const auto needs = dependencies();
@@ -295,13 +326,18 @@ private:
         placeBase();
         for (std::size_t k = 0; k < guide; ++k)
           if (k != loose && !needs[k][loose])
-            for (const auto& [child, joint] : m_trees[k]) place(child);
+            for (const auto& [child, joint] : m_trees[k])
+              place(child);
         Block block = blockOf(tree);
         if (block.freedoms >= freedoms) continue;
         std::vector<Tree> trees;
         std::vector<Block> blocks;
-        const auto keep = [&](std::size_t k) { trees.push_back(std::move(m_trees[k])), blocks.push_back(std::move(m_blocks[k])); };
-        const auto merged = [&](std::size_t k) { return std::ranges::find(together, k) != together.end(); };
+        const auto keep = [&](std::size_t k) {
+          trees.push_back(std::move(m_trees[k])), blocks.push_back(std::move(m_blocks[k]));
+        };
+        const auto merged = [&](std::size_t k) {
+          return std::ranges::find(together, k) != together.end();
+        };
         for (std::size_t k = 0; k < guide; ++k)
           if (!merged(k) && !needs[k][loose]) keep(k);
         trees.push_back(std::move(tree)), blocks.push_back(std::move(block));
@@ -325,8 +361,8 @@ private:
 
 } // namespace
 
-std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
-                                   const std::vector<char>& skip) {
+std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly,
+                                   const BodyPoses& reference, const std::vector<char>& skip) {
   return Splitter(mechanism, assembly, reference, skip).run();
 }
 

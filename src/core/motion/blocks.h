@@ -5,49 +5,56 @@
 
 namespace hinge {
 
-/// A part of the mechanism that can be solved by itself once the bodies of earlier blocks are in place. Found from the
-/// joint graph alone: the shortest ring through bodies already placed, widened by neighbouring rings as long as it has
-/// freedoms that those take away. Solving block after block keeps the cost linear in the number of structures.
+/// A part of the mechanism that can be solved by itself once the bodies of earlier blocks are in
+/// place. Found from the joint graph alone: the shortest ring through bodies already placed,
+/// widened by neighbouring rings as long as it has freedoms that those take away. Solving block
+/// after block keeps the cost linear in the number of structures.
 struct Block {
   struct Step { ///< places `child` from `parent` by one unknown fold angle
     JointIndex joint;
     BodyIndex parent, child;
-    double turn;              ///< sign of the child's rotation about the joint's axis per unit of fold angle
-    std::vector<int> moves;   ///< steps whose child hangs on this step's child, itself included
+    double turn; ///< sign of the child's rotation about the joint's axis per unit of fold angle
+    std::vector<int> moves; ///< steps whose child hangs on this step's child, itself included
   };
   std::vector<Step> steps;
-  std::vector<JointIndex> closing;     ///< joints that must meet: one ring each
-  std::vector<std::array<int, 2>> ends;///< step that places the left/right body of a closing joint, -1 if placed before
-  double size_mm = 1;                  ///< scale of the residual
+  std::vector<JointIndex> closing; ///< joints that must meet: one ring each
+  std::vector<std::array<int, 2>>
+      ends; ///< step that places the left/right body of a closing joint, -1 if placed before
+  double size_mm = 1;                    ///< scale of the residual
   double closed_mm = motion::kClosed_mm; ///< gap below which its rings count as closed
-  int freedoms = 0;                    ///< unknowns that the rings leave free at a generic pose
+  int freedoms = 0;                      ///< unknowns that the rings leave free at a generic pose
 };
 
 using BodyPoses = IndexedVector<BodyIndex, Iso3>;
 
-/// Residual (mm, 6 rows per closing joint: both ends of the fold line seen from both bodies) and its Jacobian by the
-/// fold angles (mm per rad), analytic. Places the block's bodies in `poses` for the angles `x`.
+/// Residual (mm, 6 rows per closing joint: both ends of the fold line seen from both bodies) and
+/// its Jacobian by the fold angles (mm per rad), analytic. Places the block's bodies in `poses` for
+/// the angles `x`.
 struct Closure {
   Eigen::VectorXd residual;
   Eigen::MatrixXd jacobian;
 };
-void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x, BodyPoses& poses);
-void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses, Closure& out);
+void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x,
+                BodyPoses& poses);
+void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Closure& out);
 
-/// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values below
-/// 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.
+/// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values
+/// below 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
 
 /// Bodies in the order in which they are placed, each with the joint it hangs on: parents first.
 using JointTree = std::vector<std::pair<BodyIndex, JointIndex>>;
 
-/// The block that places the bodies of a tree when the bodies marked in `placed` are there; all other joints between them close
-/// rings. A slide cannot close one (its line does not tell how far it has run): it takes the place of the joint its body hangs
-/// on. The freedoms are not counted yet.
-Block blockFromTree(const Mechanism& mechanism, const Assembly& assembly, JointTree tree, const std::vector<char>& placed);
+/// The block that places the bodies of a tree when the bodies marked in `placed` are there; all
+/// other joints between them close rings. A slide cannot close one (its line does not tell how far
+/// it has run): it takes the place of the joint its body hangs on. The freedoms are not counted
+/// yet.
+Block blockFromTree(const Mechanism& mechanism, const Assembly& assembly, JointTree tree,
+                    const std::vector<char>& placed);
 
 /// Splits the mechanism; `reference` is any generic pose. Bodies in `skip` are left out.
-std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly, const BodyPoses& reference,
-                                   const std::vector<char>& skip);
+std::vector<Block> splitIntoBlocks(const Mechanism& mechanism, const Assembly& assembly,
+                                   const BodyPoses& reference, const std::vector<char>& skip);
 
 } // namespace hinge

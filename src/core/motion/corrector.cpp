@@ -8,8 +8,9 @@ namespace hinge {
 namespace {
 
 /// The normal equations of one correction and their damped solutions. Where the rings leave no
-/// direction weak, which is the rule, a Cholesky factor solves them; else the eigenvectors of J'J tell
-/// which directions to leave alone. Sizes are known beforehand for the small blocks that most are.
+/// direction weak, which is the rule, a Cholesky factor solves them; else the eigenvectors of J'J
+/// tell which directions to leave alone. Sizes are known beforehand for the small blocks that most
+/// are.
 template <int N> class Directions {
 public:
   explicit Directions(const Closure& closure) {
@@ -22,7 +23,8 @@ public:
       const Eigen::LDLT<Matrix> factor(m_normal);
       const auto pivots = factor.vectorD();
       m_strongest = pivots.maxCoeff();
-      m_regular = factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
+      m_regular =
+          factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
     }
     if (m_regular) return;
     const Eigen::SelfAdjointEigenSolver<Matrix> eigen(m_normal);
@@ -50,7 +52,8 @@ private:
   using Matrix = Eigen::Matrix<double, N, N>;
   using Vector = Eigen::Matrix<double, N, 1>;
   /// Least pivot, as a share of the largest, that leaves no doubt: four orders above what counts as
-  /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small systems.
+  /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small
+  /// systems.
   static constexpr double kSafelyRegular = 1e4 * motion::kWeakDirection * motion::kWeakDirection;
   Matrix m_normal, m_vectors;
   Vector m_values, m_gradient;
@@ -58,7 +61,9 @@ private:
   bool m_regular = false;
 };
 
-template <int N> Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x, BodyPoses& poses) {
+template <int N>
+Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x,
+                        BodyPoses& poses) {
   using namespace motion;
   Correction result;
   placeBlock(mechanism, block, x, poses);
@@ -77,7 +82,8 @@ template <int N> Correction correctSized(const Mechanism& mechanism, const Block
     if (!(strongest > noise * noise)) break;
     bool better = false;
     for (int attempt = 0; attempt < 8 && !better; ++attempt) {
-      directions.step(std::max(kWeakDirection * kWeakDirection * strongest, noise * noise), damping * strongest, step);
+      directions.step(std::max(kWeakDirection * kWeakDirection * strongest, noise * noise),
+                      damping * strongest, step);
       const double largest = step.cwiseAbs().maxCoeff();
       if (largest > kLargestStep_rad) step *= kLargestStep_rad / largest;
       trial = x + step;
@@ -107,7 +113,8 @@ template <int N> Correction correctSized(const Mechanism& mechanism, const Block
 
 } // namespace
 
-Correction correct(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x, BodyPoses& poses) {
+Correction correct(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x,
+                   BodyPoses& poses) {
   switch (block.steps.size()) {
   case 1: return correctSized<1>(mechanism, block, x, poses);
   case 2: return correctSized<2>(mechanism, block, x, poses);

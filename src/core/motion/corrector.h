@@ -9,9 +9,11 @@ struct Correction {
   int iterations = 0;
 };
 
-/// Closes the rings of a block from the angles `x` by damped Gauss-Newton steps. Singular directions of the Jacobian
-/// stay where the predictor put them (bifurcation at flat states). `poses` holds the earlier bodies and receives the
-/// block's. Cost O(n^3) in the block's unknowns, usually 3.
-Correction correct(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x, BodyPoses& poses);
+/// Closes the rings of a block from the angles `x` by damped Gauss-Newton steps. Singular
+/// directions of the Jacobian stay where the predictor put them (bifurcation at flat states).
+/// `poses` holds the earlier bodies and receives the block's. Cost O(n^3) in the block's unknowns,
+/// usually 3.
+Correction correct(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x,
+                   BodyPoses& poses);
 
 } // namespace hinge

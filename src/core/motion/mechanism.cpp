@@ -11,10 +11,12 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   const std::size_t count = assembly.panels.size();
   m.bodyOf.assign(count, BodyIndex());
   m.inBody.assign(count, Iso3::Identity());
-  std::vector<std::vector<std::pair<PanelIndex, Iso3>>> glued(count); // neighbour, its frame in mine
+  std::vector<std::vector<std::pair<PanelIndex, Iso3>>> glued(
+      count); // neighbour, its frame in mine
   for (const Glue& glue : assembly.glues) {
     glued[static_cast<std::size_t>(glue.host.value)].push_back({glue.tab, glue.tabToHost});
-    glued[static_cast<std::size_t>(glue.tab.value)].push_back({glue.host, glue.tabToHost.inverse()});
+    glued[static_cast<std::size_t>(glue.tab.value)].push_back(
+        {glue.host, glue.tabToHost.inverse()});
   }
   for (PanelIndex first : assembly.panels.indices()) {
     if (m.bodyOf[first].valid()) continue;
@@ -51,18 +53,23 @@ Mechanism Mechanism::from(const Assembly& assembly) {
     joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
     joint.rightFrom = right * lift(fold.from), joint.rightTo = right * lift(fold.to);
     joint.leftAxis = (joint.leftTo - joint.leftFrom).normalized();
-    // Two parts of one fold line between the same bodies are one hinge; the second would only repeat the first.
+    // Two parts of one fold line between the same bodies are one hinge; the second would only
+    // repeat the first.
     const bool fewer = m.bodies[joint.left].joints.size() < m.bodies[joint.right].joints.size();
     const BodyIndex beside = fewer ? joint.left : joint.right;
     const bool repeated = std::ranges::any_of(m.bodies[beside].joints, [&](JointIndex j) {
       const Joint& other = m.joints[j];
-      if (std::minmax(other.left, other.right) != std::minmax(joint.left, joint.right)) return false;
+      if (std::minmax(other.left, other.right) != std::minmax(joint.left, joint.right))
+        return false;
       const bool same = other.left == joint.left;
-      const Vec3 &from = same ? other.leftFrom : other.rightFrom, &to = same ? other.leftTo : other.rightTo;
+      const Vec3 &from = same ? other.leftFrom : other.rightFrom,
+                 &to = same ? other.leftTo : other.rightTo;
       const Vec3 axis = (to - from).normalized();
-      return axis.cross(joint.leftFrom - from).norm() < 1e-6 && axis.cross(joint.leftTo - from).norm() < 1e-6;
+      return axis.cross(joint.leftFrom - from).norm() < 1e-6 &&
+             axis.cross(joint.leftTo - from).norm() < 1e-6;
     });
-    if (repeated && std::ranges::find(assembly.drives, f, &Drive::fold) == assembly.drives.end()) continue;
+    if (repeated && std::ranges::find(assembly.drives, f, &Drive::fold) == assembly.drives.end())
+      continue;
     joint.home = left * right.inverse();
     joint.homeInverse = joint.home.inverse();
     const JointIndex index = m.joints.push(joint);
@@ -71,15 +78,18 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   }
   for (HingeIndex h : assembly.hinges.indices()) {
     const Hinge& hinge = assembly.hinges[h];
-    Joint joint{{}, h, hinge.kind == HingeKind::Slide, m.bodyOf[hinge.first], m.bodyOf[hinge.second]};
-    const Iso3 left = m.inBody[hinge.first] * hinge.onFirst, right = m.inBody[hinge.second] * hinge.onSecond;
+    Joint joint{
+        {}, h, hinge.kind == HingeKind::Slide, m.bodyOf[hinge.first], m.bodyOf[hinge.second]};
+    const Iso3 left = m.inBody[hinge.first] * hinge.onFirst,
+               right = m.inBody[hinge.second] * hinge.onSecond;
     if (joint.left == joint.right) {
       m.noteHeldHinge(hinge, left, right);
       continue;
     }
     constexpr double kArm_mm = 20; // any two points of the line
     const Vec3 from = Vec3::Zero(), to(0, kArm_mm, 0);
-    joint.leftFrom = left * from, joint.leftTo = left * to, joint.rightFrom = right * from, joint.rightTo = right * to;
+    joint.leftFrom = left * from, joint.leftTo = left * to, joint.rightFrom = right * from,
+    joint.rightTo = right * to;
     joint.leftAxis = left.linear().col(1);
     joint.home = left * right.inverse();
     joint.homeInverse = joint.home.inverse();
@@ -87,7 +97,8 @@ Mechanism Mechanism::from(const Assembly& assembly) {
     m.bodies[joint.left].joints.push_back(index);
     m.bodies[joint.right].joints.push_back(index);
   }
-  for (const auto& [page, pose] : assembly.basePoses(kPi)) m.pages.push_back(page);
+  for (const auto& [page, pose] : assembly.basePoses(kPi))
+    m.pages.push_back(page);
   return m;
 }
 
@@ -114,21 +125,28 @@ void Mechanism::noteHeldHinge(const Hinge& hinge, const Iso3& first, const Iso3&
   if (gap > motion::kAskew_mm) misfits.push_back({hinge.first, hinge.second, gap, at});
 }
 
-void Mechanism::placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const {
-  for (const auto& [page, pose] : assembly.basePoses(opening_rad)) poses[bodyOf[page]] = pose * inBody[page].inverse();
+void Mechanism::placeBase(const Assembly& assembly, double opening_rad,
+                          IndexedVector<BodyIndex, Iso3>& poses) const {
+  for (const auto& [page, pose] : assembly.basePoses(opening_rad))
+    poses[bodyOf[page]] = pose * inBody[page].inverse();
 }
 
-Iso3 Mechanism::across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const {
+Iso3 Mechanism::across(const Joint& joint, BodyIndex body, const Iso3& pose,
+                       double angle_rad) const {
   if (joint.slides) {
     const Eigen::Translation3d run(angle_rad * Joint::kSlideScale_mm * joint.leftAxis);
-    return body == joint.left ? Iso3(pose * run * joint.home) : Iso3(pose * joint.homeInverse * run.inverse());
+    return body == joint.left ? Iso3(pose * run * joint.home)
+                              : Iso3(pose * joint.homeInverse * run.inverse());
   }
-  if (body == joint.left) return pose * rotationAboutLine(joint.leftFrom, joint.leftAxis, -angle_rad) * joint.home;
+  if (body == joint.left)
+    return pose * rotationAboutLine(joint.leftFrom, joint.leftAxis, -angle_rad) * joint.home;
   return pose * joint.homeInverse * rotationAboutLine(joint.leftFrom, joint.leftAxis, angle_rad);
 }
 
 double Mechanism::foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const {
-  if (joint.slides) return joint.leftAxis.dot((leftPose.inverse() * rightPose * joint.homeInverse).translation()) / Joint::kSlideScale_mm;
+  if (joint.slides)
+    return joint.leftAxis.dot((leftPose.inverse() * rightPose * joint.homeInverse).translation()) /
+           Joint::kSlideScale_mm;
   const Eigen::Matrix3d relative = (leftPose.inverse() * rightPose * joint.homeInverse).linear();
   Vec3 side = joint.leftAxis.unitOrthogonal();
   const Vec3 turned = relative * side;

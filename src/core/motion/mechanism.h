@@ -13,10 +13,11 @@ struct Body {
 };
 
 /// A fold, slot or pivot between two bodies, or a slide. With fold angle rho the right body is at
-/// left * rotation(left line, -rho) * home; `home` is its place when the piece is flat. A slide runs along the line instead, by
-/// kSlideScale_mm for every unit of its unknown, so that its column of the Jacobian is as long as that of a fold.
+/// left * rotation(left line, -rho) * home; `home` is its place when the piece is flat. A slide
+/// runs along the line instead, by kSlideScale_mm for every unit of its unknown, so that its column
+/// of the Jacobian is as long as that of a fold.
 struct Joint {
-  FoldIndex fold;   ///< one of the two is valid
+  FoldIndex fold; ///< one of the two is valid
   HingeIndex hinge;
   bool slides = false;
   BodyIndex left, right;
@@ -27,8 +28,8 @@ struct Joint {
   BodyIndex other(BodyIndex body) const { return body == left ? right : left; }
 };
 
-/// Bodies and joints of an assembly: what the motion engine works on. A body's frame is the piece frame of its first
-/// panel.
+/// Bodies and joints of an assembly: what the motion engine works on. A body's frame is the piece
+/// frame of its first panel.
 struct Mechanism {
   IndexedVector<BodyIndex, Body> bodies;
   IndexedVector<JointIndex, Joint> joints;
@@ -39,14 +40,15 @@ struct Mechanism {
   /// rigidly in another way.
   struct Misfit {
     PanelIndex first, second;
-    double gap_mm = 0; ///< the same at every opening
+    double gap_mm = 0;      ///< the same at every opening
     Vec2 at = Vec2::Zero(); ///< on the second panel, in its piece's flat frame
   };
   std::vector<Misfit> misfits; ///< larger than motion::kAskew_mm
 
   static Mechanism from(const Assembly& assembly);
   /// Places the bodies of the base at an opening.
-  void placeBase(const Assembly& assembly, double opening_rad, IndexedVector<BodyIndex, Iso3>& poses) const;
+  void placeBase(const Assembly& assembly, double opening_rad,
+                 IndexedVector<BodyIndex, Iso3>& poses) const;
   /// Frame of the joint's other body when `body` is at `pose`.
   Iso3 across(const Joint& joint, BodyIndex body, const Iso3& pose, double angle_rad) const;
   /// The fold angle in (-pi, pi] that two body poses imply; of a slide its unknown.

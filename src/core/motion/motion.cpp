@@ -33,16 +33,20 @@ struct Neighbour {
     }
   }
   bool knows(const std::vector<BodyIndex>& bodies) const {
-    return std::ranges::all_of(bodies, [&](BodyIndex b) { return known[static_cast<std::size_t>(b.value)] != 0; });
+    return std::ranges::all_of(
+        bodies, [&](BodyIndex b) { return known[static_cast<std::size_t>(b.value)] != 0; });
   }
 };
 
-/// Bodies of the placements at an opening, by closed form or put together. Structures that cannot stand there, and those on
-/// them, are marked in `missing`.
-BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad, std::vector<char>& missing, int tries, const Motion* near) {
+/// Bodies of the placements at an opening, by closed form or put together. Structures that cannot
+/// stand there, and those on them, are marked in `missing`.
+BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad,
+                   std::vector<char>& missing, int tries, const Motion* near) {
   const Neighbour neighbour(near, assembly, m, opening_rad);
-  const auto together = [&](const std::vector<BodyIndex>& bodies, const std::vector<char>& before, BodyPoses& into) {
-    return putTogether(m, assembly, bodies, before, into, tries, near && neighbour.knows(bodies) ? &neighbour.poses : nullptr);
+  const auto together = [&](const std::vector<BodyIndex>& bodies, const std::vector<char>& before,
+                            BodyPoses& into) {
+    return putTogether(m, assembly, bodies, before, into, tries,
+                       near && neighbour.knows(bodies) ? &neighbour.poses : nullptr);
   };
   BodyPoses poses;
   poses.assign(m.bodies.size(), Iso3::Identity());
@@ -50,7 +54,8 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
   m.placeBase(assembly, opening_rad, poses);
   std::vector<char> known(m.bodies.size(), 0);
   const auto at = [](BodyIndex b) { return static_cast<std::size_t>(b.value); };
-  for (PanelIndex page : m.pages) known[at(m.bodyOf[page])] = 1;
+  for (PanelIndex page : m.pages)
+    known[at(m.bodyOf[page])] = 1;
   const auto absent = [&](PanelIndex p) { return missing[at(m.bodyOf[p])] != 0; };
   std::vector<Group> groups;
   // Bodies with joints to others that are still free to move are put together once more with these.
@@ -59,17 +64,23 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
     Group all = own;
     std::vector<std::size_t> taken;
     for (std::size_t g = 0; g < groups.size(); ++g) {
-      const bool beside = groups[g].freedoms > 0 && std::ranges::any_of(own.bodies, [&](BodyIndex b) {
-        return std::ranges::any_of(m.bodies[b].joints, [&](JointIndex j) { return std::ranges::find(groups[g].bodies, m.joints[j].other(b)) != groups[g].bodies.end(); });
-      });
+      const bool beside =
+          groups[g].freedoms > 0 && std::ranges::any_of(own.bodies, [&](BodyIndex b) {
+            return std::ranges::any_of(m.bodies[b].joints, [&](JointIndex j) {
+              return std::ranges::find(groups[g].bodies, m.joints[j].other(b)) !=
+                     groups[g].bodies.end();
+            });
+          });
       if (!beside) continue;
       taken.push_back(g);
-      for (BodyIndex b : groups[g].bodies) all.bodies.push_back(b), before[at(b)] = 0;
+      for (BodyIndex b : groups[g].bodies)
+        all.bodies.push_back(b), before[at(b)] = 0;
     }
     if (taken.empty()) return false;
     const auto freedoms = together(all.bodies, before, poses);
     if (!freedoms) return false;
-    for (auto it = taken.rbegin(); it != taken.rend(); ++it) groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
+    for (auto it = taken.rbegin(); it != taken.rend(); ++it)
+      groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
     own.bodies = std::move(all.bodies), own.freedoms = *freedoms;
     return true;
   };
@@ -77,24 +88,33 @@ BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_
     const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
     std::optional<std::vector<Iso3>> found;
     if (placement.poses) {
-      if (!absent(first) && !absent(second)) found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first], poses[m.bodyOf[second]] * m.inBody[second]);
+      if (!absent(first) && !absent(second))
+        found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first],
+                                poses[m.bodyOf[second]] * m.inBody[second]);
       for (std::size_t k = 0; k < placement.panels.size(); ++k) {
         const PanelIndex panel = placement.panels[k];
         const BodyIndex body = m.bodyOf[panel];
-        if (found) poses[body] = (*found)[k] * m.inBody[panel].inverse(), known[at(body)] = 1;
-        else missing[at(body)] = 1;
+        if (found)
+          poses[body] = (*found)[k] * m.inBody[panel].inverse(), known[at(body)] = 1;
+        else
+          missing[at(body)] = 1;
       }
       continue;
     }
     Group own;
     for (PanelIndex panel : placement.panels)
-      if (const BodyIndex body = m.bodyOf[panel]; !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end()) own.bodies.push_back(body);
+      if (const BodyIndex body = m.bodyOf[panel];
+          !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end())
+        own.bodies.push_back(body);
     bool placed = !absent(first) && !absent(second);
     if (placed) {
-      if (const auto freedoms = together(own.bodies, known, poses)) own.freedoms = *freedoms;
-      else placed = withHosts(own);
+      if (const auto freedoms = together(own.bodies, known, poses))
+        own.freedoms = *freedoms;
+      else
+        placed = withHosts(own);
     }
-    for (BodyIndex b : own.bodies) (placed ? known : missing)[at(b)] = 1;
+    for (BodyIndex b : own.bodies)
+      (placed ? known : missing)[at(b)] = 1;
     if (placed) groups.push_back(std::move(own));
   }
   return poses;
@@ -110,7 +130,8 @@ Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPos
 }
 
 /// Value at `t` of the polynomial through up to four points.
-Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::VectorXd*>>& points, double t) {
+Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::VectorXd*>>& points,
+                            double t) {
   Eigen::VectorXd sum = Eigen::VectorXd::Zero(points.front().second->size());
   for (std::size_t i = 0; i < points.size(); ++i) {
     double weight = 1;
@@ -122,15 +143,20 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
 }
 
 /// A joint of a free piece, which its maker placed.
-bool isFree(const Assembly& assembly, const Joint& joint) { return joint.hinge.valid() || !assembly.folds[joint.fold].shutKnown; }
+bool isFree(const Assembly& assembly, const Joint& joint) {
+  return joint.hinge.valid() || !assembly.folds[joint.fold].shutKnown;
+}
 
 /// 0 or half a turn either way, whichever is nearest.
-double halfTurns(double angle_rad) { return kPi * std::clamp(std::round(angle_rad / kPi), -1.0, 1.0); }
+double halfTurns(double angle_rad) {
+  return kPi * std::clamp(std::round(angle_rad / kPi), -1.0, 1.0);
+}
 
 bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed) {
   const auto has = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
   std::vector<BodyIndex> own;
-  for (const auto& step : block.steps) own.push_back(step.child);
+  for (const auto& step : block.steps)
+    own.push_back(step.child);
   const auto mine = [&](BodyIndex b) { return std::ranges::find(own, b) != own.end(); };
   for (const auto& step : block.steps)
     if (!mine(step.parent) && !has(step.parent)) return false;
@@ -141,21 +167,25 @@ bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<cha
 }
 
 void markPlaced(const Block& block, std::vector<char>& placed) {
-  for (const auto& step : block.steps) placed[static_cast<std::size_t>(step.child.value)] = 1;
+  for (const auto& step : block.steps)
+    placed[static_cast<std::size_t>(step.child.value)] = 1;
 }
 
 std::vector<char> baseBodies(const Mechanism& m) {
   std::vector<char> placed(m.bodies.size(), 0);
-  for (PanelIndex page : m.pages) placed[static_cast<std::size_t>(m.bodyOf[page].value)] = 1;
+  for (PanelIndex page : m.pages)
+    placed[static_cast<std::size_t>(m.bodyOf[page].value)] = 1;
   return placed;
 }
 
 // Openings to start from, best first: the middle is far from every flat state.
-constexpr double kStarts_deg[] = {90, 75, 105, 60, 120, 45, 135, 30, 150, 20, 160, 10, 170, 5, 175, 2, 178};
+constexpr double kStarts_deg[] = {90, 75,  105, 60,  120, 45,  135, 30, 150,
+                                  20, 160, 10,  170, 5,   175, 2,   178};
 
 } // namespace
 
-Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const {
+Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies,
+                       const std::vector<char>& placed) const {
   Pose pose{opening_rad};
   for (PanelIndex p : m_assembly->panels.indices()) {
     const BodyIndex body = m_mechanism->bodyOf[p];
@@ -174,10 +204,15 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
     if (parentsPlaced(block, *m_mechanism, placed)) {
       x = anglesFrom(*m_mechanism, block, guess);
       const double gap = correct(*m_mechanism, block, x, poses).residual_mm;
-      const bool free = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return isFree(*m_assembly, m_mechanism->joints[s.joint]); });
-      if (free && gap < motion::kAskew_mm) block.closed_mm = std::max(motion::kClosed_mm, motion::kAskewShare * gap);
-      if (gap < block.closed_mm) markPlaced(block, placed);
-      else x.resize(0);
+      const bool free = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
+        return isFree(*m_assembly, m_mechanism->joints[s.joint]);
+      });
+      if (free && gap < motion::kAskew_mm)
+        block.closed_mm = std::max(motion::kClosed_mm, motion::kAskewShare * gap);
+      if (gap < block.closed_mm)
+        markPlaced(block, placed);
+      else
+        x.resize(0);
     }
     node.angles.push_back(x);
   }
@@ -189,7 +224,8 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   const double sign = towards_rad > m_nodes.front().opening_rad ? 1.0 : -1.0;
   std::vector<Node> path{m_nodes.front()};
   std::vector<char> alive(m_blocks.size());
-  for (std::size_t b = 0; b < m_blocks.size(); ++b) alive[b] = path[0].angles[b].size() > 0;
+  for (std::size_t b = 0; b < m_blocks.size(); ++b)
+    alive[b] = path[0].angles[b].size() > 0;
   BodyPoses poses;
   poses.assign(m_mechanism->bodies.size(), Iso3::Identity());
   double step = kTraceStep_rad;
@@ -203,18 +239,23 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
     std::size_t failed = m_blocks.size();
     for (std::size_t b = 0; b < m_blocks.size() && failed == m_blocks.size(); ++b) {
       if (!alive[b]) continue;
-      if (!parentsPlaced(m_blocks[b], *m_mechanism, placed)) { // what it stands on has reached its limit
+      if (!parentsPlaced(m_blocks[b], *m_mechanism,
+                         placed)) { // what it stands on has reached its limit
         alive[b] = 0;
         continue;
       }
       std::vector<std::pair<double, const Eigen::VectorXd*>> points;
-      for (std::size_t k = path.size(); k-- > 0 && points.size() < 3;) points.push_back({path[k].opening_rad, &path[k].angles[b]});
+      for (std::size_t k = path.size(); k-- > 0 && points.size() < 3;)
+        points.push_back({path[k].opening_rad, &path[k].angles[b]});
       Eigen::VectorXd x = interpolate(points, node.opening_rad);
       const double predicted = (x - path.back().angles[b]).cwiseAbs().maxCoeff();
       const Correction c = correct(*m_mechanism, m_blocks[b], x, poses);
-      const bool jumped = path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad && c.moved_rad > kCorrectionShare * predicted;
-      if (!(c.residual_mm < m_blocks[b].closed_mm) || jumped) failed = b;
-      else markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);
+      const bool jumped = path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad &&
+                          c.moved_rad > kCorrectionShare * predicted;
+      if (!(c.residual_mm < m_blocks[b].closed_mm) || jumped)
+        failed = b;
+      else
+        markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);
     }
     if (failed < m_blocks.size()) {
       step *= 0.5;
@@ -238,7 +279,8 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   return !stop.stop_requested();
 }
 
-Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop, const Motion* near) {
+Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop,
+                     const Motion* near) {
   Motion motion;
   motion.m_assembly = std::move(assembly);
   motion.m_mechanism = std::make_shared<const Mechanism>(Mechanism::from(*motion.m_assembly));
@@ -246,22 +288,28 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   std::vector<char> missing, best;
   BodyPoses guess;
   double start = 0;
-  // Free pieces that go together go together at most openings in the middle; elsewhere fewer tries have to do.
+  // Free pieces that go together go together at most openings in the middle; elsewhere fewer tries
+  // have to do.
   constexpr int kThorough = 3, kManyTries = 24, kFewTries = 4;
   int starts = 0;
   for (double t : kStarts_deg) {
     if (stop.stop_requested() && !best.empty()) break;
-    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing, starts++ < kThorough ? kManyTries : kFewTries, near);
+    BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing,
+                               starts++ < kThorough ? kManyTries : kFewTries, near);
     if (best.empty() || std::ranges::count(missing, 1) < std::ranges::count(best, 1))
       best = missing, guess = std::move(poses), start = radians(t);
     if (std::ranges::count(best, 1) == 0) break;
   }
   for (const Placement& placement : motion.m_assembly->placements)
-    if (std::ranges::any_of(placement.panels, [&](PanelIndex p) { return best[static_cast<std::size_t>(m.bodyOf[p].value)] != 0; })) motion.m_impossible.push_back(placement.owner);
+    if (std::ranges::any_of(placement.panels, [&](PanelIndex p) {
+          return best[static_cast<std::size_t>(m.bodyOf[p].value)] != 0;
+        }))
+      motion.m_impossible.push_back(placement.owner);
   motion.m_blocks = splitIntoBlocks(m, *motion.m_assembly, guess, best);
   motion.m_placedBy.assign(m.bodies.size(), -1);
   for (std::size_t b = 0; b < motion.m_blocks.size(); ++b)
-    for (const auto& step : motion.m_blocks[b].steps) motion.m_placedBy[step.child] = static_cast<int>(b);
+    for (const auto& step : motion.m_blocks[b].steps)
+      motion.m_placedBy[step.child] = static_cast<int>(b);
   motion.startAt(start, guess);
   const Node first = motion.m_nodes.front();
   motion.traceDirection(0.0, stop);
@@ -279,8 +327,10 @@ void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) co
   constexpr std::size_t kMost = 12;
   std::vector<std::pair<Eigen::Index, double>> open; // unknown, its angle when folded over
   for (std::size_t k = 0; k < block.steps.size(); ++k)
-    if (const Joint& joint = m_mechanism->joints[block.steps[k].joint]; joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
-      open.push_back({static_cast<Eigen::Index>(k), m_assembly->folds[joint.fold].sense == FoldSense::Valley ? kPi : -kPi});
+    if (const Joint& joint = m_mechanism->joints[block.steps[k].joint];
+        joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
+      open.push_back({static_cast<Eigen::Index>(k),
+                      m_assembly->folds[joint.fold].sense == FoldSense::Valley ? kPi : -kPi});
   if (open.empty() || open.size() > kMost || block.closing.empty()) return;
   const Eigen::VectorXd reached = x;
   double least = 1e300;
@@ -306,17 +356,24 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
   // Where the nodes lead to: through the three lowest when they come near, else where they end.
   std::vector<std::pair<double, const Eigen::VectorXd*>> lowest;
   for (std::size_t k = 0; k < m_nodes.size() && lowest.size() < 3; ++k)
-    if (m_nodes[k].angles[b].size() > 0) lowest.push_back({m_nodes[k].opening_rad, &m_nodes[k].angles[b]});
+    if (m_nodes[k].angles[b].size() > 0)
+      lowest.push_back({m_nodes[k].opening_rad, &m_nodes[k].angles[b]});
   Eigen::VectorXd reached = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(block.steps.size()));
-  if (!lowest.empty()) reached = lowest.front().first <= motion::kFlatDistance_rad * 1.5 ? interpolate(lowest, 0.0) : *lowest.front().second;
+  if (!lowest.empty())
+    reached = lowest.front().first <= motion::kFlatDistance_rad * 1.5 ? interpolate(lowest, 0.0)
+                                                                      : *lowest.front().second;
   Eigen::VectorXd x = reached;
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
     const Joint& joint = m_mechanism->joints[block.steps[k].joint];
     double& angle = x[static_cast<Eigen::Index>(k)];
-    if (joint.fold.valid()) angle = m_assembly->folds[joint.fold].shutKnown ? m_assembly->folds[joint.fold].shutAngle_rad : halfTurns(angle);
-    else if (m_assembly->hinges[joint.hinge].kind == HingeKind::Slot) angle = halfTurns(angle);
+    if (joint.fold.valid())
+      angle = m_assembly->folds[joint.fold].shutKnown ? m_assembly->folds[joint.fold].shutAngle_rad
+                                                      : halfTurns(angle);
+    else if (m_assembly->hinges[joint.hinge].kind == HingeKind::Slot)
+      angle = halfTurns(angle);
   }
-  if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5) nearestShut(b, poses, x);
+  if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5)
+    nearestShut(b, poses, x);
   return x;
 }
 
@@ -334,7 +391,8 @@ void Motion::report() {
       for (PanelIndex panel : m.bodies[step.child].panels) {
         report.panels.push_back(panel);
         const auto& owner = m_assembly->panels[panel].owner;
-        if (owner && m_assembly->panels[panel].use == PanelUse::Wall && std::ranges::find(report.owners, *owner) == report.owners.end())
+        if (owner && m_assembly->panels[panel].use == PanelUse::Wall &&
+            std::ranges::find(report.owners, *owner) == report.owners.end())
           report.owners.push_back(*owner);
       }
     std::vector<std::size_t> alive;
@@ -347,29 +405,39 @@ void Motion::report() {
       report.high_rad = m_nodes[alive.back()].opening_rad;
       if (report.low_rad <= motion::kFlatDistance_rad * 1.5) report.low_rad = 0;
       if (report.high_rad >= kPi - motion::kFlatDistance_rad * 1.5) report.high_rad = kPi;
-      // A rank counted at one opening may be special there; the generic rank is the largest one seen.
+      // A rank counted at one opening may be special there; the generic rank is the largest one
+      // seen.
       report.freedoms = static_cast<int>(block.steps.size());
       for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
-        const std::size_t k = alive[static_cast<std::size_t>(share * static_cast<double>(alive.size() - 1))];
+        const std::size_t k =
+            alive[static_cast<std::size_t>(share * static_cast<double>(alive.size() - 1))];
         BodyPoses poses;
         poses.assign(m.bodies.size(), Iso3::Identity());
         m_mechanism->placeBase(*m_assembly, m_nodes[k].opening_rad, poses);
         for (std::size_t before = 0; before <= b; ++before)
-          if (m_nodes[k].angles[before].size() > 0) placeBlock(m, m_blocks[before], m_nodes[k].angles[before], poses);
+          if (m_nodes[k].angles[before].size() > 0)
+            placeBlock(m, m_blocks[before], m_nodes[k].angles[before], poses);
         report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
       }
     }
     const auto inherit = [&](BodyIndex body) {
       if (report.looseBy < 0) report.looseBy = looseBy[static_cast<std::size_t>(body.value)];
     };
-    for (const auto& step : block.steps) inherit(step.parent);
-    for (JointIndex j : block.closing) inherit(m.joints[j].left), inherit(m.joints[j].right);
+    for (const auto& step : block.steps)
+      inherit(step.parent);
+    for (JointIndex j : block.closing)
+      inherit(m.joints[j].left), inherit(m.joints[j].right);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
-    for (const auto& step : block.steps) looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
+    for (const auto& step : block.steps)
+      looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
     if (report.looseBy >= 0)
-      for (PanelIndex panel : report.panels) m_loose[panel] = 1;
+      for (PanelIndex panel : report.panels)
+        m_loose[panel] = 1;
     Eigen::VectorXd x = shutAngles(b, shut);
-    const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) { return m.joints[s.joint].hinge.valid() && m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot; });
+    const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
+      return m.joints[s.joint].hinge.valid() &&
+             m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot;
+    });
     if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
     placeBlock(m, block, x, shut);
     m_shut.push_back(x);
@@ -382,10 +450,13 @@ void Motion::report() {
     m_high = std::min(m_high, report.high_rad);
     m_reports.push_back(std::move(report));
   }
-  for (const Fold& fold : m_assembly->folds) m_foldShut.push(fold.shutAngle_rad);
+  for (const Fold& fold : m_assembly->folds)
+    m_foldShut.push(fold.shutAngle_rad);
   for (const Joint& joint : m.joints)
-    if (joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown) m_foldShut[joint.fold] = halfTurns(m.foldAngle(joint, shut[joint.left], shut[joint.right]));
-  if (m_low > m_high) m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
+    if (joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
+      m_foldShut[joint.fold] = halfTurns(m.foldAngle(joint, shut[joint.left], shut[joint.right]));
+  if (m_low > m_high)
+    m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
 }
 
 Pose Motion::shutPose() const {
@@ -414,8 +485,10 @@ std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const 
     if (b < 0 || wanted[static_cast<std::size_t>(b)]) continue;
     wanted[static_cast<std::size_t>(b)] = 1;
     const Block& block = m_blocks[static_cast<std::size_t>(b)];
-    for (const auto& step : block.steps) open.push_back(step.parent);
-    for (JointIndex j : block.closing) open.push_back(m_mechanism->joints[j].left), open.push_back(m_mechanism->joints[j].right);
+    for (const auto& step : block.steps)
+      open.push_back(step.parent);
+    for (JointIndex j : block.closing)
+      open.push_back(m_mechanism->joints[j].left), open.push_back(m_mechanism->joints[j].right);
   }
   return wanted;
 }
@@ -435,7 +508,9 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
     const BlockReport& report = m_reports[b];
     if (!wanted.empty() && !wanted[b]) continue;
     constexpr double kSlack_rad = 1e-9;
-    if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad || report.low_rad > report.high_rad) continue;
+    if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad ||
+        report.low_rad > report.high_rad)
+      continue;
     if (!parentsPlaced(block, *m_mechanism, placed)) continue;
     Eigen::VectorXd x;
     const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < block.closed_mm;
@@ -445,12 +520,18 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
       // The four nodes round the opening at which this block is alive.
       std::vector<std::pair<double, const Eigen::VectorXd*>> points;
       for (auto k = middle - 1; k >= 0 && points.size() < 2; --k)
-        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
-      for (auto k = middle; k < static_cast<std::ptrdiff_t>(m_nodes.size()) && points.size() < 4; ++k)
-        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
-      for (auto k = middle - 1 - static_cast<std::ptrdiff_t>(std::min<std::size_t>(2, static_cast<std::size_t>(middle)));
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0)
+          points.push_back({n.opening_rad, &n.angles[b]});
+      for (auto k = middle; k < static_cast<std::ptrdiff_t>(m_nodes.size()) && points.size() < 4;
+           ++k)
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0)
+          points.push_back({n.opening_rad, &n.angles[b]});
+      for (auto k = middle - 1 -
+                    static_cast<std::ptrdiff_t>(
+                        std::min<std::size_t>(2, static_cast<std::size_t>(middle)));
            k >= 0 && points.size() < 4; --k)
-        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0) points.push_back({n.opening_rad, &n.angles[b]});
+        if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0)
+          points.push_back({n.opening_rad, &n.angles[b]});
       x = interpolate(points, t);
       const Correction c = correct(*m_mechanism, block, x, bodies);
       if (!(c.residual_mm < std::max(1e-3, block.closed_mm))) continue;
@@ -475,7 +556,8 @@ Pose Motion::quickPose(const Assembly& assembly, double opening_rad, const Motio
     if (!parentsPlaced(block, m, placed)) continue;
     Eigen::VectorXd x = anglesFrom(m, block, poses);
     BodyPoses solved = poses;
-    if (correct(m, block, x, solved).residual_mm < 1e-3) poses = std::move(solved), markPlaced(block, placed);
+    if (correct(m, block, x, solved).residual_mm < 1e-3)
+      poses = std::move(solved), markPlaced(block, placed);
   }
   Pose pose{t};
   for (PanelIndex p : assembly.panels.indices()) {
@@ -487,13 +569,15 @@ Pose Motion::quickPose(const Assembly& assembly, double opening_rad, const Motio
 
 int Motion::mobility() const {
   int sum = 0;
-  for (const BlockReport& report : m_reports) sum += report.freedoms;
+  for (const BlockReport& report : m_reports)
+    sum += report.freedoms;
   return sum;
 }
 
 std::vector<double> Motion::nodeOpenings() const {
   std::vector<double> all;
-  for (const Node& node : m_nodes) all.push_back(node.opening_rad);
+  for (const Node& node : m_nodes)
+    all.push_back(node.opening_rad);
   return all;
 }
 

@@ -5,8 +5,8 @@
 
 namespace hinge {
 
-/// Where every panel is at one opening. `placed` is false for panels of structures that cannot exist or cannot reach
-/// this opening.
+/// Where every panel is at one opening. `placed` is false for panels of structures that cannot
+/// exist or cannot reach this opening.
 struct Pose {
   double opening_rad = 0;
   IndexedVector<PanelIndex, Iso3> panels; ///< piece frame into the world
@@ -14,8 +14,8 @@ struct Pose {
   double residual_mm = 0; ///< worst gap of any closure
 };
 
-/// The computed motion of an assembly from shut to open: fold angles at nodes along the opening, solved from there.
-/// Immutable after trace(); poseAt() may be called from several threads.
+/// The computed motion of an assembly from shut to open: fold angles at nodes along the opening,
+/// solved from there. Immutable after trace(); poseAt() may be called from several threads.
 class Motion {
 public:
   /// What is known of one block of structures that move together.
@@ -24,32 +24,38 @@ public:
     double low_rad = 0, high_rad = kPi; ///< openings the block can follow
     int freedoms = 0;                   ///< 0 guided, more: floppy
     std::vector<PanelIndex> panels;     ///< that the block places
-    int looseBy = -1;                   ///< block whose freedom moves this one: itself or one it stands on; -1: guided
-    double closed_mm = 0;               ///< gap below which its rings count as closed
-    Eigen::VectorXd shutGap;            ///< of all its rings, as evaluateClosure has them
-    double shutMisfit_mm = 0;           ///< gap of the closures in the exact shut state of the recipes
+    int looseBy =
+        -1; ///< block whose freedom moves this one: itself or one it stands on; -1: guided
+    double closed_mm = 0;     ///< gap below which its rings count as closed
+    Eigen::VectorXd shutGap;  ///< of all its rings, as evaluateClosure has them
+    double shutMisfit_mm = 0; ///< gap of the closures in the exact shut state of the recipes
   };
 
-  /// Follows the motion both ways from an opening where all placements agree. Cost: about 75 nodes, each linear in the
-  /// number of blocks. A stop request ends early with the range traced so far.
-  /// `near` is the motion of a design that differs a little, if there is one: free pieces are put together as they are there,
-  /// which is quicker, but another of several ways to fold them may come out than without it.
-  static Motion trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop = {}, const Motion* near = nullptr);
+  /// Follows the motion both ways from an opening where all placements agree. Cost: about 75 nodes,
+  /// each linear in the number of blocks. A stop request ends early with the range traced so far.
+  /// `near` is the motion of a design that differs a little, if there is one: free pieces are put
+  /// together as they are there, which is quicker, but another of several ways to fold them may
+  /// come out than without it.
+  static Motion trace(std::shared_ptr<const Assembly> assembly, std::stop_token stop = {},
+                      const Motion* near = nullptr);
 
-  /// The assembly at one opening without a trace, for a quick picture while something is dragged: openings out of reach
-  /// leave the structure out. Free pieces have no closed form: they are put together as in `near`, the motion of a design that
-  /// differs a little, or left out.
+  /// The assembly at one opening without a trace, for a quick picture while something is dragged:
+  /// openings out of reach leave the structure out. Free pieces have no closed form: they are put
+  /// together as in `near`, the motion of a design that differs a little, or left out.
   static Pose quickPose(const Assembly& assembly, double opening_rad, const Motion* near = nullptr);
 
   /// Solved pose. Outside of [low, high] the structures that do not reach are not placed.
   Pose poseAt(double opening_rad) const { return poseAt(opening_rad, {}); }
-  /// The same for some blocks only (one entry per block of parts(), see blocksFor); panels of the others are not placed.
+  /// The same for some blocks only (one entry per block of parts(), see blocksFor); panels of the
+  /// others are not placed.
   Pose poseAt(double opening_rad, const std::vector<char>& wanted) const;
-  /// Marks the blocks that must be solved to place these bodies: their own and all that those stand on.
+  /// Marks the blocks that must be solved to place these bodies: their own and all that those stand
+  /// on.
   std::vector<char> blocksFor(const std::vector<BodyIndex>& bodies) const;
 
-  /// The flat shut state in which every fold has exactly the angle its recipe demands (in free pieces: flat or folded over,
-  /// whichever the motion comes to); rings that do not close show their misfit in the block reports.
+  /// The flat shut state in which every fold has exactly the angle its recipe demands (in free
+  /// pieces: flat or folded over, whichever the motion comes to); rings that do not close show
+  /// their misfit in the block reports.
   Pose shutPose() const;
   /// Fold angle in that state: 0 or +-pi.
   double shutAngle(FoldIndex fold) const { return m_foldShut[fold]; }
@@ -57,7 +63,9 @@ public:
   double low_rad() const { return m_low; }   ///< all structures follow down to here
   double high_rad() const { return m_high; } ///< and up to here
   const std::vector<BlockReport>& blocks() const { return m_reports; }
-  const std::vector<StructureId>& impossible() const { return m_impossible; } ///< no opening at which they fit together
+  const std::vector<StructureId>& impossible() const {
+    return m_impossible;
+  } ///< no opening at which they fit together
   /// Hangs on a motion that the opening does not decide: its pose is one of many that are as good.
   bool isLoose(PanelIndex panel) const { return m_loose[panel] != 0; }
   bool anyLoose() const { return mobility() > 0; }
@@ -75,13 +83,15 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
-  /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to; `poses` holds the bodies of
-  /// earlier blocks there.
+  /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to;
+  /// `poses` holds the bodies of earlier blocks there.
   Eigen::VectorXd shutAngles(std::size_t block, BodyPoses& poses) const;
-  /// For a block that does not come down to the shut state: each fold of a free piece flat or folded over to its side, whichever
-  /// choice leaves the smallest gap. Cost 2^n in the number of such folds.
+  /// For a block that does not come down to the shut state: each fold of a free piece flat or
+  /// folded over to its side, whichever choice leaves the smallest gap. Cost 2^n in the number of
+  /// such folds.
   void nearestShut(std::size_t block, BodyPoses& poses, Eigen::VectorXd& x) const;
-  Pose worldPose(double opening_rad, const BodyPoses& bodies, const std::vector<char>& placed) const;
+  Pose worldPose(double opening_rad, const BodyPoses& bodies,
+                 const std::vector<char>& placed) const;
 
   std::shared_ptr<const Assembly> m_assembly;
   std::shared_ptr<const Mechanism> m_mechanism;

@@ -5,7 +5,8 @@
 
 namespace hinge {
 
-/// Inside size of an envelope; the first one is made to measure and fits whatever the shut card needs.
+/// Inside size of an envelope; the first one is made to measure and fits whatever the shut card
+/// needs.
 struct EnvelopeSize {
   std::string_view key, label;
   double long_mm, short_mm;
@@ -33,7 +34,8 @@ inline const EnvelopeSize& envelopeByKey(std::string_view key) {
 struct EnvelopeNeed {
   double long_mm, short_mm;
 };
-inline EnvelopeNeed envelopeFor(double width_mm, double height_mm, double thickness_mm, double room_mm) {
+inline EnvelopeNeed envelopeFor(double width_mm, double height_mm, double thickness_mm,
+                                double room_mm) {
   const auto [small, large] = std::minmax(width_mm, height_mm);
   return {large + thickness_mm + 2 * room_mm, small + thickness_mm + 2 * room_mm};
 }

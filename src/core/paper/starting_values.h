@@ -5,18 +5,19 @@ namespace hinge::starting {
 
 constexpr double kTabDepth_mm = 10.0;
 constexpr double kCardThickness_mm = 0.27;
-constexpr double kLeastTabDepth_mm = 6.0;   ///< a shallower tab does not hold
-constexpr double kTabBevel_deg = 30.0;      ///< ends of a tab lean in by this angle
-constexpr double kFoldClearance_mm = 1.5;   ///< glue stops this far from a fold it does not belong to
-constexpr double kEdgeReserve_mm = 3.0;     ///< shut parts stay this far inside the cover
-constexpr double kEnvelopeRoom_mm = 3.0;    ///< an envelope is this much larger than the card all round
-constexpr double kStandingTilt_deg = 5.0;   ///< a display must survive this tilt in every direction
-constexpr double kDisplay_deg = 90.0;       ///< opening at which a card is shown
-constexpr double kMostStretch = 2.5;        ///< a band may be drawn to this many times its length
-constexpr double kSlidePlay_mm = 0.5;       ///< room beside what slides, for hand accuracy
-constexpr double kPinHead_mm = 1.2;         ///< head of a paper pin over the limb it holds, pressed flat
-constexpr double kStrapOverlap_mm = 8.0;    ///< a strap is glued to itself over this length
-constexpr double kNarrowNeck_mm = 4.0;      ///< paper narrower than this tears
+constexpr double kLeastTabDepth_mm = 6.0; ///< a shallower tab does not hold
+constexpr double kTabBevel_deg = 30.0;    ///< ends of a tab lean in by this angle
+constexpr double kFoldClearance_mm = 1.5; ///< glue stops this far from a fold it does not belong to
+constexpr double kEdgeReserve_mm = 3.0;   ///< shut parts stay this far inside the cover
+constexpr double kEnvelopeRoom_mm =
+    3.0; ///< an envelope is this much larger than the card all round
+constexpr double kStandingTilt_deg = 5.0; ///< a display must survive this tilt in every direction
+constexpr double kDisplay_deg = 90.0;     ///< opening at which a card is shown
+constexpr double kMostStretch = 2.5;      ///< a band may be drawn to this many times its length
+constexpr double kSlidePlay_mm = 0.5;     ///< room beside what slides, for hand accuracy
+constexpr double kPinHead_mm = 1.2; ///< head of a paper pin over the limb it holds, pressed flat
+constexpr double kStrapOverlap_mm = 8.0; ///< a strap is glued to itself over this length
+constexpr double kNarrowNeck_mm = 4.0;   ///< paper narrower than this tears
 
 // Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.
 constexpr double kLeastCard_mm = 20.0;

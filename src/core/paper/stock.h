@@ -5,7 +5,8 @@
 
 namespace hinge {
 
-/// A paper or board. Thickness drives clearances, weight the stand; the colour is only for pictures.
+/// A paper or board. Thickness drives clearances, weight the stand; the colour is only for
+/// pictures.
 struct Stock {
   std::string key = "card-220";
   std::string label = "Card 220 gsm";

@@ -6,14 +6,16 @@ namespace hinge {
 
 enum class LineKind { Cut, Mountain, Valley };
 
-/// A run of line of one kind in the piece's flat frame; closed when first and last corner are joined.
+/// A run of line of one kind in the piece's flat frame; closed when first and last corner are
+/// joined.
 struct FlatLine {
   LineKind kind = LineKind::Cut;
   std::vector<Vec2> corners;
   bool closed = false;
 };
 
-/// An area of the piece's plane: a tab that gets glue, or the place on a panel where another piece's tab goes.
+/// An area of the piece's plane: a tab that gets glue, or the place on a panel where another
+/// piece's tab goes.
 struct FlatArea {
   PanelIndex panel; ///< the tab
   Polygon outline;
@@ -33,13 +35,17 @@ struct FlatPiece {
   std::vector<FlatArea> glue;  ///< this piece's own tabs
   std::vector<FlatArea> marks; ///< where tabs of other pieces are glued on
   std::vector<FlatLabel> labels;
-  std::vector<PieceIndex> slices; ///< of a wide sheet that is sliced afterwards: all strips, from below; else empty
+  std::vector<PieceIndex>
+      slices; ///< of a wide sheet that is sliced afterwards: all strips, from below; else empty
   Box2 bounds;
 };
 
-/// The thickness of the paper tells how far glue must stay away from what slides under a pocket's front.
-FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece, double thickness_mm = starting::kCardThickness_mm);
-std::vector<FlatPiece> flatPieces(const Assembly& assembly, double thickness_mm = starting::kCardThickness_mm);
+/// The thickness of the paper tells how far glue must stay away from what slides under a pocket's
+/// front.
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece,
+                    double thickness_mm = starting::kCardThickness_mm);
+std::vector<FlatPiece> flatPieces(const Assembly& assembly,
+                                  double thickness_mm = starting::kCardThickness_mm);
 
 /// Where a piece goes on a sheet: piece frame -> rotate by 90 degrees if asked -> translate.
 struct SheetPlace {
@@ -47,7 +53,7 @@ struct SheetPlace {
   int sheet = 0;
   bool turned = false;
   Vec2 offset = Vec2::Zero();
-  bool oversize = false; ///< larger than the sheet: alone on its (tiled) drawing
+  bool oversize = false;  ///< larger than the sheet: alone on its (tiled) drawing
   bool toTheEdge = false; ///< as large as the sheet, or nearly: alone on it, without margins
   Vec2 onSheet(const Vec2& p) const { return (turned ? Vec2(-p.y(), p.x()) : p) + offset; }
 };
@@ -58,11 +64,12 @@ struct SheetLayout {
   int sheets = 0;
 };
 
-/// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the upper
-/// one; y = 0 lies above a strip at the lower edge of the sheet that is kept for other things. A piece
-/// that only the whole sheet holds, margins and strip included, gets one for itself; pieces that fit on
-/// no sheet get one of their own, as large as they need, and are marked.
-SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm, double sheetHeight_mm,
-                   double margin_mm, double gap_mm, bool fromTop = false, double strip_mm = 0);
+/// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the
+/// upper one; y = 0 lies above a strip at the lower edge of the sheet that is kept for other
+/// things. A piece that only the whole sheet holds, margins and strip included, gets one for
+/// itself; pieces that fit on no sheet get one of their own, as large as they need, and are marked.
+SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm,
+                   double sheetHeight_mm, double margin_mm, double gap_mm, bool fromTop = false,
+                   double strip_mm = 0);
 
 } // namespace hinge

@@ -8,7 +8,9 @@ namespace {
 std::optional<double> apart(const Link& link, const Motion& motion, double t) {
   const Pose pose = t > 0 ? motion.poseAt(t) : motion.shutPose();
   if (!pose.placed[link.panels[0]] || !pose.placed[link.panels[1]]) return std::nullopt;
-  return (pose.panels[link.panels[0]] * lift(link.at[0]) - pose.panels[link.panels[1]] * lift(link.at[1])).norm();
+  return (pose.panels[link.panels[0]] * lift(link.at[0]) -
+          pose.panels[link.panels[1]] * lift(link.at[1]))
+      .norm();
 }
 
 } // namespace
@@ -17,14 +19,16 @@ LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
   LinkTravel travel;
   constexpr int kSteps = 180;
   constexpr double kFinest_rad = radians(0.01);
-  const auto passes = [&](double inside, double outside) { // between an opening where it is taut and one where it is not
-    while (std::abs(outside - inside) > kFinest_rad) {
-      const double middle = 0.5 * (inside + outside);
-      const auto d = apart(link, motion, middle);
-      (d && *d > link.length_mm ? inside : outside) = middle;
-    }
-    return inside;
-  };
+  const auto passes =
+      [&](double inside,
+          double outside) { // between an opening where it is taut and one where it is not
+        while (std::abs(outside - inside) > kFinest_rad) {
+          const double middle = 0.5 * (inside + outside);
+          const auto d = apart(link, motion, middle);
+          (d && *d > link.length_mm ? inside : outside) = middle;
+        }
+        return inside;
+      };
   bool tautBefore = false;
   double before = 0;
   for (int k = 0; k <= kSteps; ++k) {
@@ -32,8 +36,10 @@ LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
     const auto d = apart(link, motion, t);
     if (!d) continue;
     const bool taut = *d > link.length_mm;
-    if (!travel.known) travel.shortest_mm = travel.longest_mm = *d, travel.longest_rad = t, travel.shut_mm = *d;
-    if (taut && !tautBefore && travel.tautTo_rad == 0) travel.tautFrom_rad = travel.known ? passes(t, before) : t;
+    if (!travel.known)
+      travel.shortest_mm = travel.longest_mm = *d, travel.longest_rad = t, travel.shut_mm = *d;
+    if (taut && !tautBefore && travel.tautTo_rad == 0)
+      travel.tautFrom_rad = travel.known ? passes(t, before) : t;
     if (taut) travel.tautTo_rad = t;
     if (!taut && tautBefore) travel.tautTo_rad = passes(before, t);
     travel.known = true;

@@ -10,22 +10,28 @@ namespace {
 
 Polygon mapped(const Polygon& polygon, const Iso3& map) {
   Polygon out;
-  for (const Vec2& p : polygon) out.push_back((map * lift(p)).head<2>());
+  for (const Vec2& p : polygon)
+    out.push_back((map * lift(p)).head<2>());
   if (signedArea_mm2(out) < 0) std::ranges::reverse(out);
   return out;
 }
 
-/// Extent of the parts of a polygon between two heights, from left to right; empty where it has none there.
+/// Extent of the parts of a polygon between two heights, from left to right; empty where it has
+/// none there.
 Box2 between(const Polygon& polygon, double low, double high) {
   Box2 box;
   for (const Polygon& part : convexParts(polygon))
-    for (const Vec2& p : clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1})) box.add(p);
+    for (const Vec2& p :
+         clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1}))
+      box.add(p);
   return box;
 }
 
 } // namespace
 
-double slidePlay_mm(int layers, double thickness_mm) { return starting::kSlidePlay_mm + layers * thickness_mm; }
+double slidePlay_mm(int layers, double thickness_mm) {
+  return starting::kSlidePlay_mm + layers * thickness_mm;
+}
 
 std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
   std::vector<Pocket> all;
@@ -40,41 +46,57 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
     Box2 own;
     for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
       const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
-      if (std::abs(std::abs(toRider.linear()(2, 2)) - 1) > 1e-6 || std::abs(toRider.translation().z()) > 1e-6) continue;
+      if (std::abs(std::abs(toRider.linear()(2, 2)) - 1) > 1e-6 ||
+          std::abs(toRider.translation().z()) > 1e-6)
+        continue;
       layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
       own.add(boundsOf(layers.back()));
       // A strap closed on itself goes round what slides: its other panels lie over this one.
       const PieceIndex piece = assembly.panels[p].piece;
-      if (isGluedToItself(assembly, piece)) layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
+      if (isGluedToItself(assembly, piece))
+        layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
     }
     for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
       const Glue& glue = assembly.glues[g];
       const bool asHost = glue.host == hinge.first;
-      if ((!asHost && glue.tab != hinge.first) || (asHost ? glue.onHostFace() : glue.byFace) != onFace) continue;
+      if ((!asHost && glue.tab != hinge.first) ||
+          (asHost ? glue.onHostFace() : glue.byFace) != onFace)
+        continue;
       const PanelIndex panel = asHost ? glue.tab : glue.host;
       if (bodies.bodyOf[panel] == bodies.bodyOf[hinge.second]) continue;
       const Iso3 toSlide = carrier * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
       const Polygon glued = mapped(assembly.panels[panel].outline, toSlide);
       const Box2 there = boundsOf(glued);
-      if (there.high.y() <= own.low.y() + hinge.least_mm || there.low.y() >= own.high.y() + hinge.most_mm) continue; // never comes there
+      if (there.high.y() <= own.low.y() + hinge.least_mm ||
+          there.low.y() >= own.high.y() + hinge.most_mm)
+        continue; // never comes there
       Pocket pocket{h, g, panel};
       // What of the slider ever comes to these heights, and how much of the panel is there.
       Box2 passing;
       pocket.layers = 0;
       for (const Polygon& layer : layers)
-        if (const Box2 part = between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm); !part.empty()) passing.add(part), ++pocket.layers;
+        if (const Box2 part =
+                between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
+            !part.empty())
+          passing.add(part), ++pocket.layers;
       const Box2 met = between(glued, own.low.y() + hinge.least_mm, own.high.y() + hinge.most_mm);
       if (passing.empty() || met.empty()) continue;
-      pocket.low_mm = passing.low.x() - met.low.x(), pocket.high_mm = met.high.x() - passing.high.x();
-      // A pocket front too narrow for its slider is still one; a tab beside the way that reaches a little into it is none.
-      const double over = std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
+      pocket.low_mm = passing.low.x() - met.low.x(),
+      pocket.high_mm = met.high.x() - passing.high.x();
+      // A pocket front too narrow for its slider is still one; a tab beside the way that reaches a
+      // little into it is none.
+      const double over =
+          std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
       pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
       if (pocket.covers) {
         const double play = slidePlay_mm(pocket.layers, thickness_mm);
         const Iso3 back = toSlide.inverse();
         for (const Polygon& part : convexParts(glued))
-          for (const auto& [at, normal] : {std::pair{passing.low.x() - play, -1.0}, std::pair{passing.high.x() + play, 1.0}})
-            if (const Polygon strip = clipToHalfPlane(part, {at, 0}, {normal, 0}); strip.size() > 2 && std::abs(signedArea_mm2(strip)) > 1e-6) pocket.strips.push_back(mapped(strip, back));
+          for (const auto& [at, normal] :
+               {std::pair{passing.low.x() - play, -1.0}, std::pair{passing.high.x() + play, 1.0}})
+            if (const Polygon strip = clipToHalfPlane(part, {at, 0}, {normal, 0});
+                strip.size() > 2 && std::abs(signedArea_mm2(strip)) > 1e-6)
+              pocket.strips.push_back(mapped(strip, back));
       } else {
         // Beside the way: how far from it, on the side on which it lies.
         pocket.low_mm = std::max(met.low.x() - passing.high.x(), passing.low.x() - met.high.x());

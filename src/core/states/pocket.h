@@ -3,21 +3,23 @@
 
 namespace hinge {
 
-/// Something glued to the panel that carries a slide, on the side on which it slides: what keeps it in its way, lies over it or is
-/// in its way. Measured in the frame of the slide: x across the way, y along it.
+/// Something glued to the panel that carries a slide, on the side on which it slides: what keeps it
+/// in its way, lies over it or is in its way. Measured in the frame of the slide: x across the way,
+/// y along it.
 struct Pocket {
   HingeIndex slide;
-  std::size_t glue = 0;          ///< in Assembly::glues: how it is glued to the carrier
-  PanelIndex panel;              ///< that is glued there
-  bool covers = false;           ///< lies over what slides: a pocket front or a strap
-  /// Paper beyond the slider on its two sides (covers), or twice how far the panel is from its way on the nearer side; negative
-  /// where it is in the way.
+  std::size_t glue = 0; ///< in Assembly::glues: how it is glued to the carrier
+  PanelIndex panel;     ///< that is glued there
+  bool covers = false;  ///< lies over what slides: a pocket front or a strap
+  /// Paper beyond the slider on its two sides (covers), or twice how far the panel is from its way
+  /// on the nearer side; negative where it is in the way.
   double low_mm = 0, high_mm = 0;
-  int layers = 1;                ///< of paper that slide there
-  std::vector<Polygon> strips;   ///< of a cover: what is left for glue, in the panel's flat frame
+  int layers = 1;              ///< of paper that slide there
+  std::vector<Polygon> strips; ///< of a cover: what is left for glue, in the panel's flat frame
 };
 
-/// How much room a slider of some layers needs beside it: a hand's inaccuracy and the way round the paper's edge.
+/// How much room a slider of some layers needs beside it: a hand's inaccuracy and the way round the
+/// paper's edge.
 double slidePlay_mm(int layers, double thickness_mm);
 
 /// What every slide meets on its panel between its stops. Cost: slides times glued panels.

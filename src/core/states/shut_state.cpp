@@ -10,41 +10,55 @@ namespace {
 /// Adds one sheet to every cell whose middle lies in the polygon (even-odd along each row).
 void lay(ThicknessMap& map, const Polygon& polygon) {
   const Box2 box = boundsOf(polygon);
-  const int first = std::max(0, static_cast<int>(std::floor((box.low.y() - map.origin.y()) / map.cell_mm)));
-  const int last = std::min(map.rows - 1, static_cast<int>(std::floor((box.high.y() - map.origin.y()) / map.cell_mm)));
+  const int first =
+      std::max(0, static_cast<int>(std::floor((box.low.y() - map.origin.y()) / map.cell_mm)));
+  const int last = std::min(
+      map.rows - 1, static_cast<int>(std::floor((box.high.y() - map.origin.y()) / map.cell_mm)));
   std::vector<double> cuts;
   for (int row = first; row <= last; ++row) {
     const double y = map.origin.y() + (row + 0.5) * map.cell_mm;
     cuts.clear();
     for (std::size_t i = 0; i < polygon.size(); ++i) {
       const Vec2 &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
-      if ((a.y() > y) != (b.y() > y)) cuts.push_back(a.x() + (b.x() - a.x()) * (y - a.y()) / (b.y() - a.y()));
+      if ((a.y() > y) != (b.y() > y))
+        cuts.push_back(a.x() + (b.x() - a.x()) * (y - a.y()) / (b.y() - a.y()));
     }
     std::ranges::sort(cuts);
     for (std::size_t k = 0; k + 1 < cuts.size(); k += 2) {
-      const int from = std::max(0, static_cast<int>(std::ceil((cuts[k] - map.origin.x()) / map.cell_mm - 0.5)));
-      const int to = std::min(map.columns - 1, static_cast<int>(std::ceil((cuts[k + 1] - map.origin.x()) / map.cell_mm - 0.5)) - 1);
-      for (int column = from; column <= to; ++column) ++map.sheets[static_cast<std::size_t>(row * map.columns + column)];
+      const int from =
+          std::max(0, static_cast<int>(std::ceil((cuts[k] - map.origin.x()) / map.cell_mm - 0.5)));
+      const int to = std::min(
+          map.columns - 1,
+          static_cast<int>(std::ceil((cuts[k + 1] - map.origin.x()) / map.cell_mm - 0.5)) - 1);
+      for (int column = from; column <= to; ++column)
+        ++map.sheets[static_cast<std::size_t>(row * map.columns + column)];
     }
   }
 }
 
-/// How many limbs lie on one another under a pin, its own limb included, counted from what carries the first.
+/// How many limbs lie on one another under a pin, its own limb included, counted from what carries
+/// the first.
 int limbsUnder(const Assembly& assembly, PanelIndex panel, int deepest = 20) {
   int most = 0;
   for (const Hinge& h : assembly.hinges)
-    if (h.kind != HingeKind::Slot && h.second == panel && deepest > 0) most = std::max(most, 1 + limbsUnder(assembly, h.first, deepest - 1));
+    if (h.kind != HingeKind::Slot && h.second == panel && deepest > 0)
+      most = std::max(most, 1 + limbsUnder(assembly, h.first, deepest - 1));
   return most;
 }
 
-/// Heads of pins stand over the paper: the shut card is thicker there, and pads must be as high as limbs and head together.
-void addPins(ShutState& state, const Assembly& assembly, double thickness_mm, const std::function<Vec2(const Hinge&)>& placeOf) {
+/// Heads of pins stand over the paper: the shut card is thicker there, and pads must be as high as
+/// limbs and head together.
+void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
+             const std::function<Vec2(const Hinge&)>& placeOf) {
   for (const Hinge& pin : assembly.hinges) {
     if (pin.kind != HingeKind::Pivot) continue;
     const Vec2 at = (placeOf(pin) - state.map.origin) / state.map.cell_mm;
-    const int column = std::clamp(static_cast<int>(at.x()), 0, state.map.columns - 1), row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
-    state.thickness_mm = std::max(state.thickness_mm, state.map.at(column, row) * thickness_mm + starting::kPinHead_mm);
-    state.pads_mm = std::max(state.pads_mm, limbsUnder(assembly, pin.second) * thickness_mm + starting::kPinHead_mm);
+    const int column = std::clamp(static_cast<int>(at.x()), 0, state.map.columns - 1),
+              row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
+    state.thickness_mm = std::max(state.thickness_mm,
+                                  state.map.at(column, row) * thickness_mm + starting::kPinHead_mm);
+    state.pads_mm = std::max(state.pads_mm, limbsUnder(assembly, pin.second) * thickness_mm +
+                                                starting::kPinHead_mm);
   }
 }
 
@@ -59,7 +73,8 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
     Polygon polygon;
-    for (const Vec2& c : assembly.panels[p].outline) polygon.push_back((toPage * (shut.panels[p] * lift(c))).head<2>());
+    for (const Vec2& c : assembly.panels[p].outline)
+      polygon.push_back((toPage * (shut.panels[p] * lift(c))).head<2>());
     extent.add(boundsOf(polygon));
     lying.push_back(std::move(polygon));
   }
@@ -71,23 +86,30 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   state.map.origin = extent.low;
   state.map.columns = static_cast<int>(std::ceil(extent.size().x() / cell_mm));
   state.map.rows = static_cast<int>(std::ceil(extent.size().y() / cell_mm));
-  state.map.sheets.assign(static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
-  for (const Polygon& polygon : lying) lay(state.map, polygon);
-  // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first millimetres.
+  state.map.sheets.assign(
+      static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
+  for (const Polygon& polygon : lying)
+    lay(state.map, polygon);
+  // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first
+  // millimetres.
   constexpr double kAlongGutter_mm = 3;
   for (int row = 0; row < state.map.rows; ++row)
     for (int column = 0; column < state.map.columns; ++column)
-      if (const double x = state.map.origin.x() + (column + 0.5) * cell_mm; x < 0 && x > -kAlongGutter_mm)
+      if (const double x = state.map.origin.x() + (column + 0.5) * cell_mm;
+          x < 0 && x > -kAlongGutter_mm)
         state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
   state.gutterRelief_mm = 0.5 * state.gutterSheets * design.stock.thickness_mm;
   const auto thickest = std::ranges::max_element(state.map.sheets);
   if (thickest != state.map.sheets.end()) {
     const auto index = static_cast<int>(thickest - state.map.sheets.begin());
     state.thickestSheets = *thickest;
-    state.thickestPlace = state.map.origin + cell_mm * Vec2(index % state.map.columns + 0.5, index / state.map.columns + 0.5);
+    state.thickestPlace = state.map.origin + cell_mm * Vec2(index % state.map.columns + 0.5,
+                                                            index / state.map.columns + 0.5);
     state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
   }
-  addPins(state, assembly, design.stock.thickness_mm, [&](const Hinge& pin) { return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>()); });
+  addPins(state, assembly, design.stock.thickness_mm, [&](const Hinge& pin) {
+    return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>());
+  });
   return state;
 }
 

@@ -3,31 +3,36 @@
 
 namespace hinge {
 
-/// How many sheets lie on one another in the shut card, on a square grid over the plane of the pages. Places narrower than
-/// a cell may be missed.
+/// How many sheets lie on one another in the shut card, on a square grid over the plane of the
+/// pages. Places narrower than a cell may be missed.
 struct ThicknessMap {
   double cell_mm = 1;
-  Vec2 origin = Vec2::Zero();    ///< corner of the first cell, in the flat frame of the first page
+  Vec2 origin = Vec2::Zero(); ///< corner of the first cell, in the flat frame of the first page
   int columns = 0, rows = 0;
   std::vector<unsigned short> sheets; ///< row by row
 
-  int at(int column, int row) const { return sheets[static_cast<std::size_t>(row * columns + column)]; }
+  int at(int column, int row) const {
+    return sheets[static_cast<std::size_t>(row * columns + column)];
+  }
 };
 
 /// The shut card as it goes into its envelope.
 struct ShutState {
-  double width_mm = 0, height_mm = 0;  ///< of everything, parts that poke out included, as the card is held
-  double thickness_mm = 0;             ///< at the thickest place, pressed flat, heads of pins included
-  double pads_mm = 0;                  ///< pads this high beside the pins carry what lies over their heads; 0 without pins
+  double width_mm = 0,
+         height_mm = 0;    ///< of everything, parts that poke out included, as the card is held
+  double thickness_mm = 0; ///< at the thickest place, pressed flat, heads of pins included
+  double pads_mm =
+      0; ///< pads this high beside the pins carry what lies over their heads; 0 without pins
   int thickestSheets = 0;
-  Vec2 thickestPlace = Vec2::Zero();   ///< middle of that cell, flat frame of the first page
-  int gutterSheets = 0;                ///< sheets besides the pages that lie along the gutter: the fold must wrap them
-  double gutterRelief_mm = 0;          ///< how far to offset the fold for them: half the thickness of each
+  Vec2 thickestPlace = Vec2::Zero(); ///< middle of that cell, flat frame of the first page
+  int gutterSheets =
+      0; ///< sheets besides the pages that lie along the gutter: the fold must wrap them
+  double gutterRelief_mm = 0; ///< how far to offset the fold for them: half the thickness of each
   ThicknessMap map;
 };
 
-/// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put them). Cost: the area of
-/// all panels divided by that of a cell.
+/// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put
+/// them). Cost: the area of all panels divided by that of a cell.
 ShutState shutState(const Motion& motion, const Design& design, double cell_mm = 1.0);
 
 } // namespace hinge

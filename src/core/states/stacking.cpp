@@ -7,33 +7,39 @@
 namespace hinge {
 namespace {
 
-// Openings at which the order is read, smallest first. Close to the shut card panels lie as they will come to lie; where
-// two are still closer than rounding there, the next opening decides.
+// Openings at which the order is read, smallest first. Close to the shut card panels lie as they
+// will come to lie; where two are still closer than rounding there, the next opening decides.
 constexpr double kReadAt_deg[] = {0.05, 0.3, 1.5};
 constexpr double kApart_mm = 1e-7;
 constexpr double kLeastOverlap_mm2 = 0.5;
 
 struct Sheet {
   PanelIndex panel;
-  std::vector<Polygon> parts; ///< convex, in the plane of the shut card (y along the gutter, z away from it)
+  std::vector<Polygon>
+      parts; ///< convex, in the plane of the shut card (y along the gutter, z away from it)
   Polygon whole;
   Box2 box;
 };
 
 class Stacker {
 public:
-  Stacker(const Motion& motion, std::stop_token stop) : m_motion(motion), m_assembly(motion.assembly()), m_shut(upright(motion.shutPose())), m_stop(stop) {
-    for (double deg : kReadAt_deg) m_poses.push_back(upright(motion.poseAt(radians(deg))));
+  Stacker(const Motion& motion, std::stop_token stop)
+      : m_motion(motion), m_assembly(motion.assembly()), m_shut(upright(motion.shutPose())),
+        m_stop(stop) {
+    for (double deg : kReadAt_deg)
+      m_poses.push_back(upright(motion.poseAt(radians(deg))));
     for (PanelIndex p : m_assembly.panels.indices()) {
       Sheet sheet{p, {}, {}, {}};
       const auto flat = [&](const Polygon& polygon) {
         Polygon out;
-        for (const Vec2& c : polygon) out.push_back((m_shut.panels[p] * lift(c)).tail<2>());
+        for (const Vec2& c : polygon)
+          out.push_back((m_shut.panels[p] * lift(c)).tail<2>());
         if (signedArea_mm2(out) < 0) std::reverse(out.begin(), out.end());
         return out;
       };
       sheet.whole = flat(m_assembly.panels[p].outline);
-      for (const Polygon& part : convexParts(m_assembly.panels[p].outline)) sheet.parts.push_back(flat(part));
+      for (const Polygon& part : convexParts(m_assembly.panels[p].outline))
+        sheet.parts.push_back(flat(part));
       sheet.box = boundsOf(sheet.whole);
       m_sheets.push_back(std::move(sheet));
     }
@@ -48,15 +54,18 @@ public:
   }
 
 private:
-  /// Bases whose root lies still shut into the plane z = 0: turned into x = 0, where those that open to both sides lie.
+  /// Bases whose root lies still shut into the plane z = 0: turned into x = 0, where those that
+  /// open to both sides lie.
   Pose upright(Pose pose) const {
     if (m_assembly.symmetric) return pose;
     const Iso3 turn = rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), 0.5 * kPi);
-    for (Iso3& panel : pose.panels) panel = turn * panel;
+    for (Iso3& panel : pose.panels)
+      panel = turn * panel;
     return pose;
   }
 
-  /// +1 when b lies above a (towards page b) at a place in the shut plane, -1 below, 0 when nothing tells.
+  /// +1 when b lies above a (towards page b) at a place in the shut plane, -1 below, 0 when nothing
+  /// tells.
   int above(PanelIndex a, PanelIndex b, const Vec2& place) const {
     for (const Pose& pose : m_poses) {
       const auto height = [&](PanelIndex p) -> std::optional<double> {
@@ -72,7 +81,8 @@ private:
     for (const Glue& glue : m_assembly.glues) {
       const bool ab = glue.tab == a && glue.host == b;
       if (!ab && !(glue.tab == b && glue.host == a)) continue;
-      const double face = m_shut.panels[glue.host].linear()(0, 2) * (glue.onHostFace() ? 1 : -1); // where the tab is, along x
+      const double face = m_shut.panels[glue.host].linear()(0, 2) *
+                          (glue.onHostFace() ? 1 : -1); // where the tab is, along x
       return (face > 0) != ab ? 1 : -1;
     }
     return 0;
@@ -80,15 +90,19 @@ private:
 
   void compareAll() {
     std::vector<std::size_t> byStart(m_sheets.size());
-    for (std::size_t k = 0; k < byStart.size(); ++k) byStart[k] = k;
+    for (std::size_t k = 0; k < byStart.size(); ++k)
+      byStart[k] = k;
     std::ranges::sort(byStart, {}, [&](std::size_t k) { return m_sheets[k].box.low.x(); });
     std::vector<std::size_t> open;
     for (std::size_t k : byStart) {
       if (m_stop.stop_requested()) return;
       const Sheet& sheet = m_sheets[k];
-      std::erase_if(open, [&](std::size_t o) { return m_sheets[o].box.high.x() <= sheet.box.low.x(); });
+      std::erase_if(open,
+                    [&](std::size_t o) { return m_sheets[o].box.high.x() <= sheet.box.low.x(); });
       for (std::size_t o : open)
-        if (m_sheets[o].box.high.y() > sheet.box.low.y() && sheet.box.high.y() > m_sheets[o].box.low.y()) compare(m_sheets[o], sheet);
+        if (m_sheets[o].box.high.y() > sheet.box.low.y() &&
+            sheet.box.high.y() > m_sheets[o].box.low.y())
+          compare(m_sheets[o], sheet);
       open.push_back(k);
     }
   }
@@ -120,9 +134,11 @@ private:
 
   void sort(Stacking& result) const {
     std::map<int, int> under;
-    for (const Sheet& s : m_sheets) under[s.panel.value] = 0;
+    for (const Sheet& s : m_sheets)
+      under[s.panel.value] = 0;
     for (const auto& [low, highs] : m_over)
-      for (int high : highs) ++under[high];
+      for (int high : highs)
+        ++under[high];
     std::priority_queue<int, std::vector<int>, std::greater<>> ready;
     for (const auto& [panel, count] : under)
       if (count == 0) ready.push(panel);
@@ -137,7 +153,8 @@ private:
     }
     if (result.order.size() == m_sheets.size()) return;
     result.order.clear();
-    // What is left holds a ring: following panels that lie above from any of them comes back to one already met.
+    // What is left holds a ring: following panels that lie above from any of them comes back to one
+    // already met.
     const auto left = [&](int p) { return under.at(p) > 0; };
     std::vector<int> path;
     int at = -1;
@@ -151,8 +168,10 @@ private:
     for (const auto& [low, highs] : m_over)
       for (int high : highs)
         if (left(low) && left(high)) beneath[high].push_back(low);
-    while (std::ranges::find(path, at) == path.end()) path.push_back(at), at = beneath.at(at).front();
-    for (auto it = std::ranges::find(path, at); it != path.end(); ++it) result.ring.push_back(PanelIndex(*it));
+    while (std::ranges::find(path, at) == path.end())
+      path.push_back(at), at = beneath.at(at).front();
+    for (auto it = std::ranges::find(path, at); it != path.end(); ++it)
+      result.ring.push_back(PanelIndex(*it));
     std::ranges::reverse(result.ring);
   }
 
@@ -163,7 +182,8 @@ private:
       if (m_motion.shutAngle(f) == 0) continue;
       const int leaves = known(fold.left, fold.right);
       if (leaves == 0) continue;
-      const Vec2 from = (m_shut.panels[fold.left] * lift(fold.from)).tail<2>(), to = (m_shut.panels[fold.left] * lift(fold.to)).tail<2>();
+      const Vec2 from = (m_shut.panels[fold.left] * lift(fold.from)).tail<2>(),
+                 to = (m_shut.panels[fold.left] * lift(fold.to)).tail<2>();
       const Vec2 along = (to - from).normalized(), across(-along.y(), along.x());
       // What lies between the leaves lies over the left one.
       std::vector<PanelIndex> near = m_meets.at(fold.left.value);
@@ -175,8 +195,12 @@ private:
         if (left == 0 || left != right || left != leaves) continue; // not between the leaves
         for (double share : {0.1, 0.5, 0.9}) {
           const Vec2 at = from + share * (to - from);
-          if (!contains(s.whole, at + kBeside_mm * across) || !contains(s.whole, at - kBeside_mm * across)) continue;
-          result.through.push_back({s.panel, f, m_assembly.symmetric ? Vec3(0, at.x(), at.y()) : Vec3(-at.y(), at.x(), 0)});
+          if (!contains(s.whole, at + kBeside_mm * across) ||
+              !contains(s.whole, at - kBeside_mm * across))
+            continue;
+          result.through.push_back(
+              {s.panel, f,
+               m_assembly.symmetric ? Vec3(0, at.x(), at.y()) : Vec3(-at.y(), at.x(), 0)});
           break;
         }
       }
@@ -191,7 +215,8 @@ private:
   std::vector<Sheet> m_sheets;
   std::map<int, std::vector<int>> m_over;
   std::map<std::pair<int, int>, int> m_sides;
-  std::map<int, std::vector<PanelIndex>> m_meets; ///< panels that a panel overlaps, whichever is above
+  std::map<int, std::vector<PanelIndex>>
+      m_meets; ///< panels that a panel overlaps, whichever is above
 };
 
 } // namespace

@@ -5,13 +5,16 @@ namespace hinge {
 
 Iso3 onTable(const CardBase& card, const Assembly& assembly, double opening_rad) {
   if (card.rests == Rests::OnPage) return assembly.onTable(opening_rad);
-  if (card.fold == FoldSide::Side || !assembly.symmetric) return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) * rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
+  if (card.fold == FoldSide::Side || !assembly.symmetric)
+    return frame(Vec3::Zero(), Vec3::UnitX(), Vec3::UnitY(), Vec3::UnitZ()) *
+           rotationAboutLine(Vec3::Zero(), Vec3::UnitX(), 0.5 * kPi);
   return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), kPi);
 }
 
 Stand standOf(const Motion& motion, const Design& design, int directions) {
   Stand stand{.opening_rad = radians(design.card.display_deg)};
-  stand.reached = stand.opening_rad >= motion.low_rad() - 1e-9 && stand.opening_rad <= motion.high_rad() + 1e-9;
+  stand.reached =
+      stand.opening_rad >= motion.low_rad() - 1e-9 && stand.opening_rad <= motion.high_rad() + 1e-9;
   if (!stand.reached) return stand;
   const Assembly& assembly = motion.assembly();
   const Pose pose = motion.poseAt(stand.opening_rad);
@@ -42,15 +45,19 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
   // The worst direction is square to an edge of what it rests on.
   stand.leastTip_rad = kPi;
   for (std::size_t i = 0; i < rests.size(); ++i) {
-    const Vec2 along = (rests[(i + 1) % rests.size()] - rests[i]).normalized(), out(along.y(), -along.x());
+    const Vec2 along = (rests[(i + 1) % rests.size()] - rests[i]).normalized(),
+               out(along.y(), -along.x());
     const double tip = std::atan2(out.dot(rests[i] - centre.head<2>()), height);
-    if (tip < stand.leastTip_rad) stand.leastTip_rad = tip, stand.worstDirection_rad = std::fmod(std::atan2(out.y(), out.x()) + 2 * kPi, 2 * kPi);
+    if (tip < stand.leastTip_rad)
+      stand.leastTip_rad = tip,
+      stand.worstDirection_rad = std::fmod(std::atan2(out.y(), out.x()) + 2 * kPi, 2 * kPi);
   }
   for (int k = 0; k < directions; ++k) {
     const double angle = 2 * kPi * k / directions;
     const Vec2 way(std::cos(angle), std::sin(angle));
     double reach = -1e300;
-    for (const Vec2& p : rests) reach = std::max(reach, way.dot(p - centre.head<2>()));
+    for (const Vec2& p : rests)
+      reach = std::max(reach, way.dot(p - centre.head<2>()));
     stand.tips_rad.push_back(std::atan2(reach, height));
   }
   return stand;

@@ -10,7 +10,8 @@
 namespace hinge {
 namespace {
 
-/// Offers the faces of the panels an owner has just made, each standing on the fold to its tab or else on its first fold.
+/// Offers the faces of the panels an owner has just made, each standing on the fold to its tab or
+/// else on its first fold.
 void offerFaces(Assembly& assembly, AssemblyBuilder& builder, std::optional<StructureId> owner) {
   std::map<int, const Fold*> stands;
   for (std::size_t k = builder.firstFold(); k < assembly.folds.size(); ++k) {
@@ -45,8 +46,10 @@ std::string whereElse(const StructureKind& kind, const Assembly& assembly) {
 Result<Assembly> assembleDesign(const Design& design) {
   if (auto valid = validateCard(design.card); !valid) return valid.error();
   const BaseKind* base = findBaseKind(design.card.kind);
-  if (!base) return Error{"base.unknown", fmt::format("there is no base \"{}\"", design.card.kind), "card"};
-  if (auto valid = validate(base->parameters, design.card.values, "card"); !valid) return valid.error();
+  if (!base)
+    return Error{"base.unknown", fmt::format("there is no base \"{}\"", design.card.kind), "card"};
+  if (auto valid = validate(base->parameters, design.card.values, "card"); !valid)
+    return valid.error();
   Assembly assembly;
   {
     AssemblyBuilder builder(assembly, std::nullopt);
@@ -57,10 +60,14 @@ Result<Assembly> assembleDesign(const Design& design) {
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
-    if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", item.kind), place};
+    if (!kind)
+      return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", item.kind),
+                   place};
     if (auto valid = validate(parametersOf(item), item.values, place); !valid) return valid.error();
     const Seat* seat = assembly.findSeat(item.seat);
-    if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat), place};
+    if (!seat)
+      return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat),
+                   place};
     if (!kind->standsOn(*seat, assembly))
       return Error{"seat.unsuitable",
                    fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label,
@@ -86,9 +93,10 @@ Result<Assembly> assembleDesign(const Design& design) {
 
 namespace {
 
-/// Lets one dimension that the user did not give take up the misfit of a closure; prefers the first term, which the
-/// recipes put where makers expect it.
-void followClosures(const StructureKind& kind, double shutOpening_rad, const ParameterValues& given, ParameterValues& values) {
+/// Lets one dimension that the user did not give take up the misfit of a closure; prefers the first
+/// term, which the recipes put where makers expect it.
+void followClosures(const StructureKind& kind, double shutOpening_rad, const ParameterValues& given,
+                    ParameterValues& values) {
   for (const LinearClosure& closure : kind.closures(shutOpening_rad)) {
     const double misfit = closure.misfit(values);
     if (std::abs(misfit) < 1e-9) continue;
@@ -104,14 +112,20 @@ void followClosures(const StructureKind& kind, double shutOpening_rad, const Par
 
 } // namespace
 
-Result<ParameterValues> valuesForNew(const Assembly& assembly, const Settings& settings, std::string_view kindKey,
-                                     std::string_view seatKey, const ParameterValues& given) {
+Result<ParameterValues> valuesForNew(const Assembly& assembly, const Settings& settings,
+                                     std::string_view kindKey, std::string_view seatKey,
+                                     const ParameterValues& given) {
   const StructureKind* kind = findStructureKind(kindKey);
-  if (!kind) return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey), ""};
+  if (!kind)
+    return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey),
+                 ""};
   const Seat* seat = assembly.findSeat(seatKey);
-  if (!seat) return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", seatKey), std::string(kindKey)};
+  if (!seat)
+    return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", seatKey),
+                 std::string(kindKey)};
   ParameterValues values = kind->fit(*seat, assembly, settings);
-  for (const auto& [key, value] : given) values[key] = value;
+  for (const auto& [key, value] : given)
+    values[key] = value;
   if (auto valid = validate(kind->parameters, values, kindKey); !valid) return valid.error();
   // A twin that was not given takes the value of the one that was: most structures are symmetric.
   for (const ParameterSpec& spec : kind->parameters)

@@ -3,8 +3,9 @@
 #include <cmath>
 #include <fmt/format.h>
 
-// Flat frame of the belt: x along it, y up the walls, face (+z) outside. Of the lid: x from side a to side b with the crease
-// at 0, y along the fold, face up. Of the middle wall: x along the fold, y up, face to side b.
+// Flat frame of the belt: x along it, y up the walls, face (+z) outside. Of the lid: x from side a
+// to side b with the crease at 0, y along the fold, face up. Of the middle wall: x along the fold,
+// y up, face to side b.
 
 namespace hinge {
 namespace {
@@ -24,9 +25,12 @@ std::vector<Run> runsOf(const BeltSizes& s) {
   return {{{kWallA}}, {{kWallB}}};
 }
 
-bool isWall(Part p) { return p == kWallA || p == kWallB; }
+bool isWall(Part p) {
+  return p == kWallA || p == kWallB;
+}
 
-/// Corners of the standing belt at an opening of its seat, in the seat's frame at the height of the feet.
+/// Corners of the standing belt at an opening of its seat, in the seat's frame at the height of the
+/// feet.
 struct Standing {
   Vec3 aNear, aFar, bNear, bFar, creaseNear, creaseFar;
   double lidCrease = 0; ///< height of the lid's crease over the fold
@@ -34,13 +38,16 @@ struct Standing {
 
 std::optional<Standing> standingAt(double opening_rad, const BeltSizes& s) {
   const double S = std::sin(0.5 * opening_rad), C = std::cos(0.5 * opening_rad);
-  const double o2 = (s.e - s.a) * (s.e + s.a) + s.a * s.a * C * C, l2 = (s.l - s.a) * (s.l + s.a) + s.a * s.a * C * C;
+  const double o2 = (s.e - s.a) * (s.e + s.a) + s.a * s.a * C * C,
+               l2 = (s.l - s.a) * (s.l + s.a) + s.a * s.a * C * C;
   const bool ends = s.nearEnd || s.farEnd;
   if ((ends && o2 < 1e-6) || S < 1e-9 || (s.lid != LidKind::None && l2 < 1e-6)) return std::nullopt;
   const double o = ends ? (s.inward ? 1.0 : -1.0) * std::sqrt(o2) : 0.0, z = s.a * C;
   const double near = s.position, far = s.position + s.length;
-  Standing at{{-s.a * S, near, z}, {-s.a * S, far, z}, {s.a * S, near, z}, {s.a * S, far, z}, {0, near + o, z}, {0, far - o, z}};
-  if (s.lid != LidKind::None) at.lidCrease = z + s.h + (s.lid == LidKind::Rises ? 1.0 : -1.0) * std::sqrt(l2);
+  Standing at{{-s.a * S, near, z}, {-s.a * S, far, z}, {s.a * S, near, z},
+              {s.a * S, far, z},   {0, near + o, z},   {0, far - o, z}};
+  if (s.lid != LidKind::None)
+    at.lidCrease = z + s.h + (s.lid == LidKind::Rises ? 1.0 : -1.0) * std::sqrt(l2);
   return at;
 }
 
@@ -49,8 +56,11 @@ Polygon lidHalf(const BeltSizes& s, double side) {
   Polygon p{{0, 0}};
   if (c > 0.01) {
     // Three facets round the corner off: cut by hand they are straight cuts.
-    for (double t : {0.0, 30.0, 60.0, 90.0}) p.push_back({side * (out - c + c * std::sin(radians(t))), c - c * std::cos(radians(t))});
-    for (double t : {90.0, 60.0, 30.0, 0.0}) p.push_back({side * (out - c + c * std::sin(radians(t))), s.length - c + c * std::cos(radians(t))});
+    for (double t : {0.0, 30.0, 60.0, 90.0})
+      p.push_back({side * (out - c + c * std::sin(radians(t))), c - c * std::cos(radians(t))});
+    for (double t : {90.0, 60.0, 30.0, 0.0})
+      p.push_back(
+          {side * (out - c + c * std::sin(radians(t))), s.length - c + c * std::cos(radians(t))});
   } else {
     p.push_back({side * out, 0}), p.push_back({side * out, s.length});
   }
@@ -60,15 +70,20 @@ Polygon lidHalf(const BeltSizes& s, double side) {
 
 class Builder {
 public:
-  Builder(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat, const BeltSizes& s, const BeltNames& names)
-      : m_in(in), m_builder(builder), m_seat(seat), m_s(s), m_names(names), m_a(in.sideNames[0]), m_b(in.sideNames[1]) {}
+  Builder(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat, const BeltSizes& s,
+          const BeltNames& names)
+      : m_in(in), m_builder(builder), m_seat(seat), m_s(s), m_names(names), m_a(in.sideNames[0]),
+        m_b(in.sideNames[1]) {}
 
   Seat build() {
     walls();
     if (m_s.lid != LidKind::None) lid();
     if (m_s.middleWall) middleWall();
     const std::vector<PanelIndex> panels = m_placed;
-    m_builder.placement(m_seat, panels, [s = m_s, order = m_order, starts = m_start](double opening) { return poses(opening, s, order, starts); });
+    m_builder.placement(m_seat, panels,
+                        [s = m_s, order = m_order, starts = m_start](double opening) {
+                          return poses(opening, s, order, starts);
+                        });
     return seats();
   }
 
@@ -76,7 +91,9 @@ private:
   /// What a placed panel is: a part of the belt, or one of these.
   static constexpr int kLidA = 100, kLidB = 101, kMiddle = 102;
 
-  static std::optional<std::vector<Iso3>> poses(double opening, const BeltSizes& s, const std::vector<int>& order, const std::array<double, kParts>& starts) {
+  static std::optional<std::vector<Iso3>> poses(double opening, const BeltSizes& s,
+                                                const std::vector<int>& order,
+                                                const std::array<double, kParts>& starts) {
     const auto at = standingAt(opening, s);
     if (!at) return std::nullopt;
     const Vec3 up = Vec3::UnitZ(), y = Vec3::UnitY();
@@ -114,9 +131,15 @@ private:
   PanelIndex panel(Part p) const { return m_panel[static_cast<std::size_t>(p)]; }
 
   void walls() {
-    const std::array<std::pair<std::string, std::string>, kParts> called{{{"wall-" + m_a, "wall " + m_a}, {"near-" + m_a, "near end " + m_a}, {"near-" + m_b, "near end " + m_b},
-                                                                          {"wall-" + m_b, "wall " + m_b}, {"far-" + m_b, "far end " + m_b}, {"far-" + m_a, "far end " + m_a}}};
-    // Corners turn out of the way of the ends: flat when the ends fold outwards, right round when inwards.
+    const std::array<std::pair<std::string, std::string>, kParts> called{
+        {{"wall-" + m_a, "wall " + m_a},
+         {"near-" + m_a, "near end " + m_a},
+         {"near-" + m_b, "near end " + m_b},
+         {"wall-" + m_b, "wall " + m_b},
+         {"far-" + m_b, "far end " + m_b},
+         {"far-" + m_a, "far end " + m_a}}};
+    // Corners turn out of the way of the ends: flat when the ends fold outwards, right round when
+    // inwards.
     const double corner = m_s.inward ? -kPi : 0.0, crease = m_s.inward ? kPi : -kPi, h = m_s.h;
     const FoldSense creaseSense = m_s.inward ? FoldSense::Valley : FoldSense::Mountain;
     int folds = 0;
@@ -130,10 +153,15 @@ private:
         const auto k = static_cast<std::size_t>(p);
         const double width = isWall(p) ? m_s.length : m_s.e;
         m_start[k] = x;
-        m_panel[k] = place(m_builder.panel(piece, role(called[k].first), label(called[k].second), PanelUse::Wall, {{x, 0}, {x + width, 0}, {x + width, h}, {x, h}}), p);
+        m_panel[k] =
+            place(m_builder.panel(piece, role(called[k].first), label(called[k].second),
+                                  PanelUse::Wall, {{x, 0}, {x + width, 0}, {x + width, h}, {x, h}}),
+                  p);
         if (before != kParts) {
           const bool middle = !isWall(p) && !isWall(before);
-          m_builder.fold(role(fmt::format("belt-{}", ++folds)), label(middle ? "end crease" : "corner"), panel(before), m_panel[k], {x, 0}, {x, h}, middle ? creaseSense : FoldSense::Mountain,
+          m_builder.fold(role(fmt::format("belt-{}", ++folds)),
+                         label(middle ? "end crease" : "corner"), panel(before), m_panel[k], {x, 0},
+                         {x, h}, middle ? creaseSense : FoldSense::Mountain,
                          middle ? crease : corner);
         }
         before = p;
@@ -142,23 +170,35 @@ private:
       if (runs[r].closed) closingTab(piece, x, corner);
     }
     // Feet: the wall continued flat runs on towards the fold.
-    const Iso3 toA = planarFrame({m_s.a, m_s.position + m_s.length + start(kWallA)}, -Vec2::UnitY(), Vec2::UnitX());
-    const Iso3 toB = planarFrame({m_s.a, m_s.position - start(kWallB)}, Vec2::UnitY(), Vec2::UnitX());
+    const Iso3 toA = planarFrame({m_s.a, m_s.position + m_s.length + start(kWallA)}, -Vec2::UnitY(),
+                                 Vec2::UnitX());
+    const Iso3 toB =
+        planarFrame({m_s.a, m_s.position - start(kWallB)}, Vec2::UnitY(), Vec2::UnitX());
     foot(kWallA, m_a, m_seat.sides[0], toA);
     foot(kWallB, m_b, m_seat.sides[1], toB);
   }
 
   void foot(Part wall, const std::string& side, const SeatSide& on, const Iso3& flatToSide) {
     const double x = start(wall);
-    addTab(m_builder, m_in, pieceOf(wall), {panel(wall), {x, 0}, {x + m_s.length, 0}, role("tab-" + side), label("tab " + side), on.panel, on.toPiece * flatToSide});
+    addTab(m_builder, m_in, pieceOf(wall),
+           {panel(wall),
+            {x, 0},
+            {x + m_s.length, 0},
+            role("tab-" + side),
+            label("tab " + side),
+            on.panel,
+            on.toPiece * flatToSide});
   }
 
   /// The tab that closes the belt goes behind wall a.
   void closingTab(PieceIndex piece, double x, double corner) {
     const double tab = m_in.value("tab"), h = m_s.h;
     const double lean = std::min(tab * std::tan(radians(m_in.settings.tabBevel_deg)), h / 3);
-    const PanelIndex closing = m_builder.panel(piece, role("tab-belt"), label("belt tab"), PanelUse::Tab, {{x, 0}, {x + tab, lean}, {x + tab, h - lean}, {x, h}});
-    m_builder.fold(role("belt-6"), label("corner"), panel(kFarA), closing, {x, 0}, {x, h}, FoldSense::Mountain, corner);
+    const PanelIndex closing =
+        m_builder.panel(piece, role("tab-belt"), label("belt tab"), PanelUse::Tab,
+                        {{x, 0}, {x + tab, lean}, {x + tab, h - lean}, {x, h}});
+    m_builder.fold(role("belt-6"), label("corner"), panel(kFarA), closing, {x, 0}, {x, h},
+                   FoldSense::Mountain, corner);
     Iso3 onto = Iso3::Identity();
     onto.translation() = Vec3(-x, 0, 0);
     m_builder.glue(closing, panel(kWallA), onto);
@@ -169,48 +209,139 @@ private:
   void lid() {
     const bool sinks = m_s.lid == LidKind::Sinks;
     const PieceIndex piece = m_builder.piece(role("lid"), label(m_names.lid));
-    const PieceIndex second = m_s.twoParts ? m_builder.piece(role("lid-2"), label("other half of the " + m_names.lid)) : piece;
-    m_lidA = place(m_builder.panel(piece, role("lid-" + m_a), label("lid " + m_a), PanelUse::Wall, lidHalf(m_s, -1)), kLidA);
-    m_lidB = place(m_builder.panel(second, role("lid-" + m_b), label("lid " + m_b), PanelUse::Wall, lidHalf(m_s, 1)), kLidB);
+    const PieceIndex second =
+        m_s.twoParts ? m_builder.piece(role("lid-2"), label("other half of the " + m_names.lid))
+                     : piece;
+    m_lidA = place(m_builder.panel(piece, role("lid-" + m_a), label("lid " + m_a), PanelUse::Wall,
+                                   lidHalf(m_s, -1)),
+                   kLidA);
+    m_lidB = place(m_builder.panel(second, role("lid-" + m_b), label("lid " + m_b), PanelUse::Wall,
+                                   lidHalf(m_s, 1)),
+                   kLidB);
     const FoldSense sense = sinks ? FoldSense::Valley : FoldSense::Mountain;
     const double folded = sinks ? kPi : -kPi;
-    if (m_s.twoParts) addTab(m_builder, m_in, piece, {m_lidA, {0, 0}, {0, m_s.length}, role("tab-lid"), label("tab between the halves of the lid"), m_lidB, Iso3::Identity(), sense, folded});
-    else m_builder.fold(role("lid-crease"), label("lid crease"), m_lidA, m_lidB, {0, 0}, {0, m_s.length}, sense, folded);
-    const double h = m_s.h, len = m_s.length, shut = sinks ? -kPi : 0.0, xa = start(kWallA), xb = start(kWallB);
+    if (m_s.twoParts)
+      addTab(m_builder, m_in, piece,
+             {m_lidA,
+              {0, 0},
+              {0, m_s.length},
+              role("tab-lid"),
+              label("tab between the halves of the lid"),
+              m_lidB,
+              Iso3::Identity(),
+              sense,
+              folded});
+    else
+      m_builder.fold(role("lid-crease"), label("lid crease"), m_lidA, m_lidB, {0, 0},
+                     {0, m_s.length}, sense, folded);
+    const double h = m_s.h, len = m_s.length, shut = sinks ? -kPi : 0.0, xa = start(kWallA),
+                 xb = start(kWallB);
     const Iso3 fromA = planarFrame({-h - m_s.l, xa + len}, -Vec2::UnitY(), Vec2::UnitX());
     const Iso3 fromB = planarFrame({h + m_s.l, -xb}, Vec2::UnitY(), -Vec2::UnitX());
-    addTab(m_builder, m_in, pieceOf(kWallA), {panel(kWallA), {xa + len, h}, {xa, h}, role("tab-lid-" + m_a), label("lid tab " + m_a), m_lidA, fromA, FoldSense::Mountain, shut});
-    addTab(m_builder, m_in, pieceOf(kWallB), {panel(kWallB), {xb + len, h}, {xb, h}, role("tab-lid-" + m_b), label("lid tab " + m_b), m_lidB, fromB, FoldSense::Mountain, shut});
+    addTab(m_builder, m_in, pieceOf(kWallA),
+           {panel(kWallA),
+            {xa + len, h},
+            {xa, h},
+            role("tab-lid-" + m_a),
+            label("lid tab " + m_a),
+            m_lidA,
+            fromA,
+            FoldSense::Mountain,
+            shut});
+    addTab(m_builder, m_in, pieceOf(kWallB),
+           {panel(kWallB),
+            {xb + len, h},
+            {xb, h},
+            role("tab-lid-" + m_b),
+            label("lid tab " + m_b),
+            m_lidB,
+            fromB,
+            FoldSense::Mountain,
+            shut});
   }
 
-  /// One sheet under the lid's crease; of its tabs those near one end go to side a and those near the other to side b, so
-  /// that it hinges in the fold below and in the crease above. Between them both folds stay free for cuts.
+  /// One sheet under the lid's crease; of its tabs those near one end go to side a and those near
+  /// the other to side b, so that it hinges in the fold below and in the crease above. Between them
+  /// both folds stay free for cuts.
   void middleWall() {
     const PieceIndex piece = m_builder.piece(role("middle"), label("middle wall"));
     const double len = m_s.length, h = m_s.h, low = 0.32 * len, high = 0.68 * len;
-    const PanelIndex wall = place(m_builder.panel(piece, role("middle-wall"), label("middle wall"), PanelUse::Wall, {{0, 0}, {len, 0}, {len, h}, {0, h}}), kMiddle);
+    const PanelIndex wall =
+        place(m_builder.panel(piece, role("middle-wall"), label("middle wall"), PanelUse::Wall,
+                              {{0, 0}, {len, 0}, {len, h}, {0, h}}),
+              kMiddle);
     const Iso3 down = planarFrame({0, m_s.position}, Vec2::UnitY(), -Vec2::UnitX());
     const SeatSide &sa = m_seat.sides[0], &sb = m_seat.sides[1];
-    addTab(m_builder, m_in, piece, {wall, {0, 0}, {low, 0}, role("tab-middle-" + m_a), label("middle tab " + m_a), sa.panel, sa.toPiece * down, FoldSense::Mountain, -kPi});
-    addTab(m_builder, m_in, piece, {wall, {high, 0}, {len, 0}, role("tab-middle-" + m_b), label("middle tab " + m_b), sb.panel, sb.toPiece * down, FoldSense::Valley, kPi, false});
-    const Iso3 underA = planarFrame({h, 0}, Vec2::UnitY(), -Vec2::UnitX()), underB = planarFrame({-h, 0}, Vec2::UnitY(), Vec2::UnitX());
-    addTab(m_builder, m_in, piece, {wall, {low, h}, {0, h}, role("tab-top-" + m_a), label("upper tab " + m_a), m_lidA, underA, FoldSense::Mountain, 0});
-    addTab(m_builder, m_in, piece, {wall, {len, h}, {high, h}, role("tab-top-" + m_b), label("upper tab " + m_b), m_lidB, underB, FoldSense::Valley, 0, false});
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {0, 0},
+            {low, 0},
+            role("tab-middle-" + m_a),
+            label("middle tab " + m_a),
+            sa.panel,
+            sa.toPiece * down,
+            FoldSense::Mountain,
+            -kPi});
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {high, 0},
+            {len, 0},
+            role("tab-middle-" + m_b),
+            label("middle tab " + m_b),
+            sb.panel,
+            sb.toPiece * down,
+            FoldSense::Valley,
+            kPi,
+            false});
+    const Iso3 underA = planarFrame({h, 0}, Vec2::UnitY(), -Vec2::UnitX()),
+               underB = planarFrame({-h, 0}, Vec2::UnitY(), Vec2::UnitX());
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {low, h},
+            {0, h},
+            role("tab-top-" + m_a),
+            label("upper tab " + m_a),
+            m_lidA,
+            underA,
+            FoldSense::Mountain,
+            0});
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {len, h},
+            {high, h},
+            role("tab-top-" + m_b),
+            label("upper tab " + m_b),
+            m_lidB,
+            underB,
+            FoldSense::Valley,
+            0,
+            false});
   }
 
   Seat seats() {
     const std::string name = m_in.name();
     const double l = m_s.length, h = m_s.h, creaseShut = m_s.inward ? 0.0 : 2 * kPi;
     const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
-    if (m_s.nearEnd) seatOnFold(m_builder, role("near"), label("near end crease of ") + name, panel(kNearA), panel(kNearB), {start(kNearB), 0}, {start(kNearB), h}, creaseShut);
-    if (m_s.farEnd) seatOnFold(m_builder, role("far"), label("far end crease of ") + name, panel(kFarB), panel(kFarA), {start(kFarA), 0}, {start(kFarA), h}, creaseShut);
-    m_builder.seat(role("valley-" + m_a), "valley at " + label("wall ") + m_a + " of " + name, sideWithin(m_seat.sides[0], {m_s.a, m_s.position}, x, y), sideOn(panel(kWallA), {start(kWallA) + l, 0}, y, -x), l, 0);
-    m_builder.seat(role("valley-" + m_b), "valley at " + label("wall ") + m_b + " of " + name, sideOn(panel(kWallB), {start(kWallB), 0}, y, x), sideWithin(m_seat.sides[1], {m_s.a, m_s.position}, x, y), l, 0);
+    if (m_s.nearEnd)
+      seatOnFold(m_builder, role("near"), label("near end crease of ") + name, panel(kNearA),
+                 panel(kNearB), {start(kNearB), 0}, {start(kNearB), h}, creaseShut);
+    if (m_s.farEnd)
+      seatOnFold(m_builder, role("far"), label("far end crease of ") + name, panel(kFarB),
+                 panel(kFarA), {start(kFarA), 0}, {start(kFarA), h}, creaseShut);
+    m_builder.seat(role("valley-" + m_a), "valley at " + label("wall ") + m_a + " of " + name,
+                   sideWithin(m_seat.sides[0], {m_s.a, m_s.position}, x, y),
+                   sideOn(panel(kWallA), {start(kWallA) + l, 0}, y, -x), l, 0);
+    m_builder.seat(role("valley-" + m_b), "valley at " + label("wall ") + m_b + " of " + name,
+                   sideOn(panel(kWallB), {start(kWallB), 0}, y, x),
+                   sideWithin(m_seat.sides[1], {m_s.a, m_s.position}, x, y), l, 0);
     for (Part p : {kWallA, kNearA, kNearB, kWallB, kFarB, kFarA})
-      if (panel(p).valid()) m_builder.faceSeats(panel(p), {start(p), 0}, {start(p) + (isWall(p) ? l : m_s.e), 0});
+      if (panel(p).valid())
+        m_builder.faceSeats(panel(p), {start(p), 0}, {start(p) + (isWall(p) ? l : m_s.e), 0});
     if (m_s.lid == LidKind::None) return m_seat;
     const bool sinks = m_s.lid == LidKind::Sinks;
-    return seatOnFold(m_builder, role(sinks ? "table" : "ridge"), label(sinks ? "fold in the lid of " : "ridge of ") + name, m_lidA, m_lidB, {0, 0}, {0, l}, sinks ? 0.0 : 2 * kPi);
+    return seatOnFold(m_builder, role(sinks ? "table" : "ridge"),
+                      label(sinks ? "fold in the lid of " : "ridge of ") + name, m_lidA, m_lidB,
+                      {0, 0}, {0, l}, sinks ? 0.0 : 2 * kPi);
   }
 
   const RecipeInput& m_in;
@@ -228,7 +359,8 @@ private:
 
 } // namespace
 
-Seat buildBelt(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat, const BeltSizes& sizes, const BeltNames& names) {
+Seat buildBelt(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat,
+               const BeltSizes& sizes, const BeltNames& names) {
   return Builder(in, builder, seat, sizes, names).build();
 }
 

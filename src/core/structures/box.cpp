@@ -4,10 +4,11 @@
 #include <algorithm>
 #include <cmath>
 
-// Box: the general parallel fold. A strip with two walls c, d glued at the distances a, b from the seat's fold; the
-// square box and the tent are cases of it. A planar four-bar a, c, d, b.
+// Box: the general parallel fold. A strip with two walls c, d glued at the distances a, b from the
+// seat's fold; the square box and the tent are cases of it. A planar four-bar a, c, d, b.
 //
-// Flat frame of the piece: x along the strip with the fold to side a at 0, y along the seat's fold, face (+z) outside.
+// Flat frame of the piece: x along the strip with the fold to side a at 0, y along the seat's fold,
+// face (+z) outside.
 
 namespace hinge {
 namespace {
@@ -15,7 +16,8 @@ namespace {
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
      "From the start of the fold to the near end of the box"},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "", "Along the fold"},
+    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
+     "Along the fold"},
     {"a", "Foot a", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b",
      "From the fold to the line where the wall stands on side a"},
     {"b", "Foot b", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a",
@@ -24,7 +26,8 @@ constexpr ParameterSpec kTable[] = {
      "From the foot on side a up to the ridge"},
     {"d", "Wall b", ParameterUnit::Millimetre, 2, 1000, 45, ParameterRole::Gives, "c",
      "From the foot on side b up to the ridge"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
+     ParameterRole::Held, "",
      "From a foot to the far edge of its glue tab, which points to the fold"},
 };
 
@@ -35,8 +38,12 @@ std::vector<LinearClosure> closures(double shutOpening_rad) {
 }
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}},           {{{"c", 1}, {"d", 1}}}, {{{"length", 1}}},
-          {{{"a", 1}, {"b", 1}}},        {{{"tab", 1}}},         {{{"position", 1}, {"length", -1}}},
+  return {{{{"position", 1}}},
+          {{{"c", 1}, {"d", 1}}},
+          {{{"length", 1}}},
+          {{{"a", 1}, {"b", 1}}},
+          {{{"tab", 1}}},
+          {{{"position", 1}, {"length", -1}}},
           {{{"a", 1}, {"b", 1}, {"c", -1}, {"d", -1}}}};
 }
 
@@ -46,16 +53,22 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const auto& [sa, sb] = in.sideNames;
 
   const PieceIndex piece = builder.piece("piece", "box");
-  const PanelIndex wallA = builder.panel(piece, "wall-" + sa, "wall " + sa, PanelUse::Wall, {{0, 0}, {c, 0}, {c, length}, {0, length}});
+  const PanelIndex wallA = builder.panel(piece, "wall-" + sa, "wall " + sa, PanelUse::Wall,
+                                         {{0, 0}, {c, 0}, {c, length}, {0, length}});
   const PanelIndex wallB = builder.panel(piece, "wall-" + sb, "wall " + sb, PanelUse::Wall,
                                          {{c, 0}, {c + d, 0}, {c + d, length}, {c, length}});
   builder.fold("ridge", "ridge", wallA, wallB, {c, 0}, {c, length}, FoldSense::Mountain, -kPi);
-  // Continued flat, tab a runs towards the fold of side a; tab b comes from the other side and is glued mirrored.
+  // Continued flat, tab a runs towards the fold of side a; tab b comes from the other side and is
+  // glued mirrored.
   const Iso3 toA = planarFrame({a, position}, Vec2::UnitX(), Vec2::UnitY());
   const Iso3 toB = planarFrame({b + c + d, position}, -Vec2::UnitX(), Vec2::UnitY());
-  addGluedTab(builder, in, wallA, piece, {0, length}, {0, 0}, sa, in.seat.sides[0], toA, std::nullopt);
-  addGluedTab(builder, in, wallB, piece, {c + d, 0}, {c + d, length}, sb, in.seat.sides[1], toB, std::nullopt);
-  builder.placement(in.seat, {wallA, wallB}, [=](double opening) { return parallelFoldPoses(opening, position, a, b, c, d); });
+  addGluedTab(builder, in, wallA, piece, {0, length}, {0, 0}, sa, in.seat.sides[0], toA,
+              std::nullopt);
+  addGluedTab(builder, in, wallB, piece, {c + d, 0}, {c + d, length}, sb, in.seat.sides[1], toB,
+              std::nullopt);
+  builder.placement(in.seat, {wallA, wallB}, [=](double opening) {
+    return parallelFoldPoses(opening, position, a, b, c, d);
+  });
 
   builder.dimension("c", wallA, {0, length}, {c, length});
   builder.dimension("d", wallB, {c + d, length}, {c, length});
@@ -74,7 +87,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                sideOn(wallA, {0, 0}, Vec2::UnitX(), Vec2::UnitY()), length, 0);
   builder.seat("valley-" + sb, "valley at wall " + sb + " of " + name,
                sideOn(wallB, {c + d, 0}, -Vec2::UnitX(), Vec2::UnitY()),
-               sideWithin(in.seat.sides[1], {b, position}, Vec2::UnitX(), Vec2::UnitY()), length, 0);
+               sideWithin(in.seat.sides[1], {b, position}, Vec2::UnitX(), Vec2::UnitY()), length,
+               0);
   return builder.status();
 }
 
@@ -90,16 +104,31 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 g(0.50, 0.12), pa(0.04, 0.34), pb(0.96, 0.34), A(0.20, 0.263), B(0.80, 0.263), Q(0.50, 0.86);
-  return {{{g, pa, L::Use::Page}, {g, pb, L::Use::Page}, {A, Q, L::Use::Paper}, {Q, B, L::Use::Paper}},
-          {{"a", g, A, std::nullopt}, {"b", g, B, std::nullopt}, {"c", A, Q, std::nullopt}, {"d", Q, B, std::nullopt}}};
+  const Vec2 g(0.50, 0.12), pa(0.04, 0.34), pb(0.96, 0.34), A(0.20, 0.263), B(0.80, 0.263),
+      Q(0.50, 0.86);
+  return {
+      {{g, pa, L::Use::Page}, {g, pb, L::Use::Page}, {A, Q, L::Use::Paper}, {Q, B, L::Use::Paper}},
+      {{"a", g, A, std::nullopt},
+       {"b", g, B, std::nullopt},
+       {"c", A, Q, std::nullopt},
+       {"d", Q, B, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& boxKind() {
-  static const StructureKind kind{"box", "Box", "Two walls over the fold: square box, tent and every parallel fold between",
-                                  kTable, kOnFolds, "", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "box",
+      "Box",
+      "Two walls over the fold: square box, tent and every parallel fold between",
+      kTable,
+      kOnFolds,
+      "",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

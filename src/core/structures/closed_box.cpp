@@ -3,8 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
-// Closed box: two walls that stand along the bisector of the seat, joined at both ends by a wall with a crease in its
-// middle; open at the top or under a lid with a crease of its own. The ends guide the walls, so that nothing is left loose.
+// Closed box: two walls that stand along the bisector of the seat, joined at both ends by a wall
+// with a crease in its middle; open at the top or under a lid with a crease of its own. The ends
+// guide the walls, so that nothing is left loose.
 
 namespace hinge {
 namespace {
@@ -12,31 +13,76 @@ namespace {
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
      "From the start of the fold to the near corner of the walls"},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "", "Of the walls, along the fold"},
+    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
+     "Of the walls, along the fold"},
     {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
      "From the fold to the line where each wall stands"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "", "Of the walls, from the foot up"},
+    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
+     "Of the walls, from the foot up"},
     {"e", "Half end", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
-     "From a corner to the crease of the end; as wide as the foot the end is straight when the card is open flat"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
-     "From a foot to the far edge of its glue tab, which points to the fold; also of the tab that closes the belt"},
-    {"inward", "Ends fold", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the ends fold outwards when the card shuts, 1: inwards", {"outwards", "inwards"}},
-    {"lid", "Lid", ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, "", "0: open at the top, 1: a lid whose crease rises, 2: one whose crease sinks into the box", {"none", "rises", "sinks"}},
-    {"parts", "Lid cut as", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: one sheet with a crease, 1: two halves, one glued under the other along the crease", {"one sheet", "two halves"}},
-    {"l", "Half lid", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "", "From a wall to the crease of the lid; as wide as the foot the lid is level when the card is open flat"},
-    {"over", "Lid overhang", ParameterUnit::Millimetre, 0, 200, 0, ParameterRole::Gives, "", "How far the lid stands out over the walls"},
+     "From a corner to the crease of the end; as wide as the foot the end is straight when the "
+     "card is open flat"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
+     ParameterRole::Held, "",
+     "From a foot to the far edge of its glue tab, which points to the fold; also of the tab that "
+     "closes the belt"},
+    {"inward",
+     "Ends fold",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: the ends fold outwards when the card shuts, 1: inwards",
+     {"outwards", "inwards"}},
+    {"lid",
+     "Lid",
+     ParameterUnit::Switch,
+     0,
+     2,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: open at the top, 1: a lid whose crease rises, 2: one whose crease sinks into the box",
+     {"none", "rises", "sinks"}},
+    {"parts",
+     "Lid cut as",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
+     {"one sheet", "two halves"}},
+    {"l", "Half lid", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
+     "From a wall to the crease of the lid; as wide as the foot the lid is level when the card is "
+     "open flat"},
+    {"over", "Lid overhang", ParameterUnit::Millimetre, 0, 200, 0, ParameterRole::Gives, "",
+     "How far the lid stands out over the walls"},
 };
 
 /// Equal halves and equal feet are built in: there is no condition left that sizes could break.
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}}, {{{"h", 1}}}, {{{"length", 1}}}, {{{"e", 1}}}, {{{"l", 1}}}, {{{"a", 1}, {"e", 1}, {"l", 1}}}, {{{"a", 1}}}, {{{"over", 1}}}, {{{"inward", -1}}}, {{{"tab", 1}}}};
+  return {{{{"position", 1}}}, {{{"h", 1}}},    {{{"length", 1}}},
+          {{{"e", 1}}},        {{{"l", 1}}},    {{{"a", 1}, {"e", 1}, {"l", 1}}},
+          {{{"a", 1}}},        {{{"over", 1}}}, {{{"inward", -1}}},
+          {{{"tab", 1}}}};
 }
 
 BeltSizes sizesOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
-  BeltSizes s{.position = get("position"), .length = get("length"), .a = get("a"), .h = get("h"), .e = get("e"), .inward = get("inward") != 0};
+  BeltSizes s{.position = get("position"),
+              .length = get("length"),
+              .a = get("a"),
+              .h = get("h"),
+              .e = get("e"),
+              .inward = get("inward") != 0};
   s.twoParts = get("parts") != 0;
   s.lid = static_cast<LidKind>(static_cast<int>(get("lid")));
   s.l = get("l"), s.over = get("over");
@@ -46,19 +92,26 @@ BeltSizes sizesOf(const ParameterValues& v) {
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
   buildBelt(in, builder, in.seat, s, {"closed box", "lid", "", ""});
-  const auto panel = [&](const char* role) { return builder.assembly().findPanel(in.item.id.text() + "/" + role); };
-  const PanelIndex wall = panel(in.turned ? "wall-a" : "wall-b"), end = panel(in.turned ? "near-a" : "near-b");
+  const auto panel = [&](const char* role) {
+    return builder.assembly().findPanel(in.item.id.text() + "/" + role);
+  };
+  const PanelIndex wall = panel(in.turned ? "wall-a" : "wall-b"),
+                   end = panel(in.turned ? "near-a" : "near-b");
   const double wallStart = s.length + 2 * s.e, endStart = s.length + s.e;
   builder.dimension("length", wall, {wallStart, s.h}, {wallStart + s.length, s.h});
   builder.dimension("h", wall, {wallStart, 0}, {wallStart, s.h});
   builder.dimension("e", end, {endStart, s.h}, {endStart + s.e, s.h});
-  if (s.lid != LidKind::None) builder.dimension("l", panel(in.turned ? "lid-a" : "lid-b"), {0, 0.5 * s.length}, {s.l, 0.5 * s.length});
+  if (s.lid != LidKind::None)
+    builder.dimension("l", panel(in.turned ? "lid-a" : "lid-b"), {0, 0.5 * s.length},
+                      {s.l, 0.5 * s.length});
   builder.dimensionOn(in.seat.sides[1], "a", {0, s.position}, {s.a, s.position});
   builder.dimensionOn(in.seat.sides[1], "position", {0, 0}, {0, s.position});
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) { return beltRoom(sizesOf(v)); }
+Room room(const ParameterValues& v, double) {
+  return beltRoom(sizesOf(v));
+}
 
 ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
   return fitToSeat(kTable, seat, assembly, settings, room);
@@ -66,17 +119,41 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 g0(0.50, 0.06), g1(0.62, 0.30), a0(0.16, 0.20), a1(0.28, 0.44), b0(0.78, 0.20), b1(0.90, 0.44), c(0.47, 0.12), up(0, 0.44);
-  return {{{g0, g1, L::Use::Page}, {a0, a0 + up, L::Use::Paper}, {a0 + up, a1 + up, L::Use::Paper}, {a0, c, L::Use::Paper}, {c, b0, L::Use::Paper}, {a0 + up, c + up, L::Use::Paper},
-           {c + up, b0 + up, L::Use::Paper}, {c, c + up, L::Use::Fold}, {b0, b0 + up, L::Use::Paper}, {b0 + up, b1 + up, L::Use::Paper}, {b1, b1 + up, L::Use::Paper}, {b0, b1, L::Use::Paper}},
-          {{"h", b1, b1 + up, std::nullopt}, {"e", c + up, b0 + up, std::nullopt}, {"length", b0 + up, b1 + up, std::nullopt}, {"a", g0, b0, std::nullopt}}};
+  const Vec2 g0(0.50, 0.06), g1(0.62, 0.30), a0(0.16, 0.20), a1(0.28, 0.44), b0(0.78, 0.20),
+      b1(0.90, 0.44), c(0.47, 0.12), up(0, 0.44);
+  return {{{g0, g1, L::Use::Page},
+           {a0, a0 + up, L::Use::Paper},
+           {a0 + up, a1 + up, L::Use::Paper},
+           {a0, c, L::Use::Paper},
+           {c, b0, L::Use::Paper},
+           {a0 + up, c + up, L::Use::Paper},
+           {c + up, b0 + up, L::Use::Paper},
+           {c, c + up, L::Use::Fold},
+           {b0, b0 + up, L::Use::Paper},
+           {b0 + up, b1 + up, L::Use::Paper},
+           {b1, b1 + up, L::Use::Paper},
+           {b0, b1, L::Use::Paper}},
+          {{"h", b1, b1 + up, std::nullopt},
+           {"e", c + up, b0 + up, std::nullopt},
+           {"length", b0 + up, b1 + up, std::nullopt},
+           {"a", g0, b0, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& closedBoxKind() {
-  static const StructureKind kind{"closed-box", "Closed box", "Four walls: two along the fold, an end with a crease at either side", kTable, kInValleys,
-                                  "over a ridge its ends would run through the panels under it", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "closed-box",
+      "Closed box",
+      "Four walls: two along the fold, an end with a crease at either side",
+      kTable,
+      kInValleys,
+      "over a ridge its ends would run through the panels under it",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

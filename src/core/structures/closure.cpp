@@ -8,16 +8,22 @@ namespace hinge {
 double shutGap_mm(StructureId id, const Motion& motion) {
   double worst = 0;
   for (const Motion::BlockReport& block : motion.blocks())
-    if (std::ranges::find(block.owners, id) != block.owners.end() && block.shutMisfit_mm > block.closed_mm) worst = std::max(worst, block.shutMisfit_mm);
+    if (std::ranges::find(block.owners, id) != block.owners.end() &&
+        block.shutMisfit_mm > block.closed_mm)
+      worst = std::max(worst, block.shutMisfit_mm);
   return worst;
 }
 
-bool ringsDecide(const StructureItem& item, const Seat& seat) { return item.work || seat.kind() == SeatKind::Span; }
+bool ringsDecide(const StructureItem& item, const Seat& seat) {
+  return item.work || seat.kind() == SeatKind::Span;
+}
 
 bool closesExactly(const StructureItem& item, const Motion& motion) {
   const Assembly& assembly = motion.assembly();
-  if (ringsDecide(item, *assembly.findSeat(item.seat))) return shutGap_mm(item.id, motion) < kExactClosure;
-  for (const LinearClosure& closure : findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
+  if (ringsDecide(item, *assembly.findSeat(item.seat)))
+    return shutGap_mm(item.id, motion) < kExactClosure;
+  for (const LinearClosure& closure :
+       findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
     if (std::abs(closure.misfit(item.values)) >= kExactClosure) return false;
   return true;
 }

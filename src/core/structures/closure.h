@@ -3,12 +3,13 @@
 
 namespace hinge {
 
-/// Sums of typed decimals and inch fractions differ by the rounding of doubles only; a real misfit is far above this
-/// (mm or degrees).
+/// Sums of typed decimals and inch fractions differ by the rounding of doubles only; a real misfit
+/// is far above this (mm or degrees).
 constexpr double kExactClosure = 1e-6;
 
-/// True when the structure meets all exact conditions for lying flat in the shut card on the seat it stands on. Strips and free
-/// pieces have none in closed form: their rings in the shut state tell.
+/// True when the structure meets all exact conditions for lying flat in the shut card on the seat
+/// it stands on. Strips and free pieces have none in closed form: their rings in the shut state
+/// tell.
 bool closesExactly(const StructureItem& item, const Motion& motion);
 
 /// The worst gap (mm) in the shut state of the rings a structure has a part in.

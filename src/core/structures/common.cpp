@@ -12,7 +12,8 @@ std::string shownKey(const RecipeInput& input, ParameterTable table, std::string
 
 Seat turnedRound(const Seat& seat) {
   Seat turned = seat;
-  const Iso3 flip = frame(Vec3(0, seat.length_mm, 0), Vec3::UnitX(), -Vec3::UnitY(), -Vec3::UnitZ());
+  const Iso3 flip =
+      frame(Vec3(0, seat.length_mm, 0), Vec3::UnitX(), -Vec3::UnitY(), -Vec3::UnitZ());
   for (int k : {0, 1}) {
     const SeatSide& other = seat.sides[static_cast<std::size_t>(1 - k)];
     turned.sides[static_cast<std::size_t>(k)] = {other.panel, other.toPiece * flip};
@@ -28,7 +29,8 @@ SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2&
   return {panel, planarFrame(origin, x, y)};
 }
 
-std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from, const Vec2& to) {
+std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from,
+                                                const Vec2& to) {
   const Vec2 along = (to - from).normalized();
   double low = 1e300, high = -1e300;
   for (const Vec2& p : outline) {
@@ -40,14 +42,21 @@ std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Ve
   return std::pair{Vec2(from + low * along), Vec2(from + high * along)};
 }
 
-PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece, const GluedTab& tab) {
-  const Polygon outline = tabOutline(tab.from, tab.to, input.value("tab"), input.settings.tabBevel_deg, tab.keepInside);
+PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece,
+                  const GluedTab& tab) {
+  const Polygon outline =
+      tabOutline(tab.from, tab.to, input.value("tab"), input.settings.tabBevel_deg, tab.keepInside);
   const auto base = baseOnLine(outline, tab.from, tab.to);
-  // Without a base the outline is empty. It is kept as a named failure: a structure without a tab cannot be fixed at all.
-  const PanelIndex panel = builder.panel(piece, tab.role, tab.label, PanelUse::Tab, base ? outline : Polygon());
+  // Without a base the outline is empty. It is kept as a named failure: a structure without a tab
+  // cannot be fixed at all.
+  const PanelIndex panel =
+      builder.panel(piece, tab.role, tab.label, PanelUse::Tab, base ? outline : Polygon());
   if (!base) return panel;
-  const auto named = [](std::string text) { return text.starts_with("tab") ? "fold" + text.substr(3) : "fold of " + text; };
-  builder.fold(named(tab.role), named(tab.label), tab.wall, panel, base->first, base->second, tab.sense, tab.shutAngle_rad);
+  const auto named = [](std::string text) {
+    return text.starts_with("tab") ? "fold" + text.substr(3) : "fold of " + text;
+  };
+  builder.fold(named(tab.role), named(tab.label), tab.wall, panel, base->first, base->second,
+               tab.sense, tab.shutAngle_rad);
   builder.glue(panel, tab.host, tab.flatToHost, tab.byFace);
   return panel;
 }
@@ -59,37 +68,42 @@ Seat seenFromBelow(const Seat& seat) {
   return below;
 }
 
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left, PanelIndex right, const Vec2& from,
-                const Vec2& to, double shutOpening_rad) {
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left,
+                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad) {
   const Vec2 y = (to - from).normalized(), x(y.y(), -y.x());
-  return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y), (to - from).norm(), shutOpening_rad);
+  return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y),
+                      (to - from).norm(), shutOpening_rad);
 }
 
-void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall, PieceIndex piece, const Vec2& from,
-                 const Vec2& to, const std::string& sideName, const SeatSide& side, const Iso3& flatToSide,
+void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall,
+                 PieceIndex piece, const Vec2& from, const Vec2& to, const std::string& sideName,
+                 const SeatSide& side, const Iso3& flatToSide,
                  std::optional<double> clipToSide_mm) {
   Polygon allowed;
   if (clipToSide_mm) {
     constexpr double kFar_mm = 1e4;
     const Iso3 back = flatToSide.inverse();
-    for (const Vec3& corner : {Vec3(*clipToSide_mm, -kFar_mm, 0), Vec3(kFar_mm, -kFar_mm, 0), Vec3(kFar_mm, kFar_mm, 0),
-                               Vec3(*clipToSide_mm, kFar_mm, 0)})
+    for (const Vec3& corner : {Vec3(*clipToSide_mm, -kFar_mm, 0), Vec3(kFar_mm, -kFar_mm, 0),
+                               Vec3(kFar_mm, kFar_mm, 0), Vec3(*clipToSide_mm, kFar_mm, 0)})
       allowed.push_back((back * corner).head<2>());
     if (signedArea_mm2(allowed) < 0) std::reverse(allowed.begin(), allowed.end());
   }
   const bool valley = isValley(input.seat.shutOpening_rad);
-  addTab(builder, input, piece, {wall, from, to, "tab-" + sideName, "tab " + sideName, side.panel, side.toPiece * flatToSide,
-                                 FoldSense::Mountain, valley ? 0.0 : -kPi, true, allowed});
+  addTab(builder, input, piece,
+         {wall, from, to, "tab-" + sideName, "tab " + sideName, side.panel,
+          side.toPiece * flatToSide, FoldSense::Mountain, valley ? 0.0 : -kPi, true, allowed});
 }
 
-ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly, const Settings& settings,
+ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly,
+                          const Settings& settings,
                           Room (*needed_mm)(const ParameterValues&, double)) {
   ParameterValues values = startingValues(table);
   const Room room = needed_mm(values, seat.shutOpening_rad);
   const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
   const double reserve = settings.edgeReserve_mm + 1.0;
-  const double scale = std::min({1.0, std::max(0.0, depth - reserve) / room.out_mm,
-                                 std::max(0.0, seat.length_mm - 2 * reserve) / (room.high_mm - room.low_mm)});
+  const double scale =
+      std::min({1.0, std::max(0.0, depth - reserve) / room.out_mm,
+                std::max(0.0, seat.length_mm - 2 * reserve) / (room.high_mm - room.low_mm)});
   for (const ParameterSpec& spec : table)
     if (spec.unit == ParameterUnit::Millimetre && spec.key != "position" && spec.key != "tab")
       values[std::string(spec.key)] =
@@ -97,8 +111,10 @@ ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly
   // A tab that points to the fold must end before it.
   if (const auto tab = values.find("tab"); tab != values.end())
     for (const char* foot : {"a", "b"})
-      if (const auto at = values.find(foot); at != values.end() && at->second > settings.foldClearance_mm + 1)
-        tab->second = std::min(tab->second, std::floor(2 * (at->second - settings.foldClearance_mm)) / 2);
+      if (const auto at = values.find(foot);
+          at != values.end() && at->second > settings.foldClearance_mm + 1)
+        tab->second =
+            std::min(tab->second, std::floor(2 * (at->second - settings.foldClearance_mm)) / 2);
   const Room taken = needed_mm(values, seat.shutOpening_rad);
   const double middle = 0.5 * seat.length_mm - 0.5 * (taken.low_mm + taken.high_mm);
   values["position"] = std::round(2.0 * middle) / 2.0;

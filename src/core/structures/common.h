@@ -3,23 +3,29 @@
 
 namespace hinge {
 
-/// The parameter's key as the user knows it: that of the twin when the recipe builds a turned structure.
+/// The parameter's key as the user knows it: that of the twin when the recipe builds a turned
+/// structure.
 std::string shownKey(const RecipeInput& input, ParameterTable table, std::string_view key);
 
 /// The seat seen from its other end: a structure built on it points the other way along the fold.
 Seat turnedRound(const Seat& seat);
 
-/// A seat side inside `host`: origin, x (away from the new fold) and y (along it) in the host side's own frame.
+/// A seat side inside `host`: origin, x (away from the new fold) and y (along it) in the host
+/// side's own frame.
 SeatSide sideWithin(const SeatSide& host, const Vec2& origin, const Vec2& x, const Vec2& y);
 /// A seat side on a panel of a piece, in the piece's flat frame.
 SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y);
 
-/// True when a structure built here lies away from the fold in the shut card (valley), false over a ridge.
-inline bool isValley(double shutOpening_rad) { return shutOpening_rad < kPi; }
+/// True when a structure built here lies away from the fold in the shut card (valley), false over a
+/// ridge.
+inline bool isValley(double shutOpening_rad) {
+  return shutOpening_rad < kPi;
+}
 
-/// The two ends of the part of the outline that lies on the line through from and to, ordered along it; nothing when
-/// that part is shorter than 1 mm.
-std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from, const Vec2& to);
+/// The two ends of the part of the outline that lies on the line through from and to, ordered along
+/// it; nothing when that part is shorter than 1 mm.
+std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from,
+                                                const Vec2& to);
 
 /// A glue tab of a wall: where it hangs, on what it is glued and how it folds.
 struct GluedTab {
@@ -27,35 +33,39 @@ struct GluedTab {
   Vec2 from, to;           ///< base line in the wall's flat piece, the tab on its right hand
   std::string role, label; ///< of the tab; its fold is named "fold" in place of "tab"
   PanelIndex host;
-  Iso3 flatToHost;         ///< the piece continued flat over the base line into the host's piece frame
+  Iso3 flatToHost; ///< the piece continued flat over the base line into the host's piece frame
   FoldSense sense = FoldSense::Mountain;
   double shutAngle_rad = 0;
   bool byFace = true;
   Polygon keepInside = {}; ///< convex, in the flat piece; empty: everywhere
 };
-PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece, const GluedTab& tab);
+PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex piece,
+                  const GluedTab& tab);
 
 /// The seat from the other side of the paper: a ridge becomes a valley and the other way round.
 Seat seenFromBelow(const Seat& seat);
 
-/// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first panel on the left.
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left, PanelIndex right, const Vec2& from,
-                const Vec2& to, double shutOpening_rad);
+/// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first
+/// panel on the left.
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left,
+                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad);
 
-/// Adds a glue tab right of the line from -> to on `wall`, folds it and glues it to `side`. `flatToSide` maps the
-/// piece's flat frame, continued flat over the fold, into the side's frame. `clipToSide_mm` >= 0 keeps the tab at
-/// least that far from the seat's fold. Shared by all structures that are glued on.
-void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall, PieceIndex piece, const Vec2& from,
-                 const Vec2& to, const std::string& sideName, const SeatSide& side, const Iso3& flatToSide,
-                 std::optional<double> clipToSide_mm);
+/// Adds a glue tab right of the line from -> to on `wall`, folds it and glues it to `side`.
+/// `flatToSide` maps the piece's flat frame, continued flat over the fold, into the side's frame.
+/// `clipToSide_mm` >= 0 keeps the tab at least that far from the seat's fold. Shared by all
+/// structures that are glued on.
+void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall,
+                 PieceIndex piece, const Vec2& from, const Vec2& to, const std::string& sideName,
+                 const SeatSide& side, const Iso3& flatToSide, std::optional<double> clipToSide_mm);
 
-/// Scales the starting lengths down (never up) to fit, rounds them to half millimetres, and centres the structure.
-/// `needed_mm(values)` tells the room a structure of these values takes: x away from the fold, y along it (low, high
-/// relative to its position).
+/// Scales the starting lengths down (never up) to fit, rounds them to half millimetres, and centres
+/// the structure. `needed_mm(values)` tells the room a structure of these values takes: x away from
+/// the fold, y along it (low, high relative to its position).
 struct Room {
   double out_mm, low_mm, high_mm;
 };
-ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly, const Settings& settings,
+ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly& assembly,
+                          const Settings& settings,
                           Room (*needed_mm)(const ParameterValues&, double shutOpening_rad));
 
 } // namespace hinge

@@ -3,33 +3,79 @@
 #include <algorithm>
 #include <cmath>
 
-// Cube: a closed box as deep as it is wide, with a lid that is level when the card is open flat. Half of it stands on
-// either side of the fold. Its lid carries further structures: on the fold of a sinking lid, on the ridge of a rising one.
+// Cube: a closed box as deep as it is wide, with a lid that is level when the card is open flat.
+// Half of it stands on either side of the fold. Its lid carries further structures: on the fold of
+// a sinking lid, on the ridge of a rising one.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "", "From the start of the fold to the near face"},
-    {"w", "Width", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "", "Across the fold, half of it on either side"},
-    {"depth", "Depth", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "", "Along the fold"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, "", "From the page to the lid"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "", "Of all its glue tabs"},
-    {"lid", "Lid", ParameterUnit::Switch, 0, 2, 2, ParameterRole::Held, "", "0: open at the top, 1: a lid whose crease rises as the card shuts, 2: one whose crease sinks", {"none", "rises", "sinks"}},
-    {"parts", "Lid cut as", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: one sheet with a crease, 1: two halves, one glued under the other along the crease", {"one sheet", "two halves"}},
-    {"inward", "Ends fold", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: near and far face fold outwards when the card shuts, 1: inwards", {"outwards", "inwards"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the near face"},
+    {"w", "Width", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
+     "Across the fold, half of it on either side"},
+    {"depth", "Depth", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
+     "Along the fold"},
+    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, "",
+     "From the page to the lid"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
+     "Of all its glue tabs"},
+    {"lid",
+     "Lid",
+     ParameterUnit::Switch,
+     0,
+     2,
+     2,
+     ParameterRole::Held,
+     "",
+     "0: open at the top, 1: a lid whose crease rises as the card shuts, 2: one whose crease sinks",
+     {"none", "rises", "sinks"}},
+    {"parts",
+     "Lid cut as",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
+     {"one sheet", "two halves"}},
+    {"inward",
+     "Ends fold",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: near and far face fold outwards when the card shuts, 1: inwards",
+     {"outwards", "inwards"}},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}}, {{{"h", 1}}}, {{{"depth", 1}}}, {{{"w", 1}}}, {{{"w", 1}, {"depth", 1}, {"h", 1}}}, {{{"tab", 1}}}, {{{"inward", -1}}}};
+  return {{{{"position", 1}}},
+          {{{"h", 1}}},
+          {{{"depth", 1}}},
+          {{{"w", 1}}},
+          {{{"w", 1}, {"depth", 1}, {"h", 1}}},
+          {{{"tab", 1}}},
+          {{{"inward", -1}}}};
 }
 
 BeltSizes sizesOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double half = 0.5 * get("w");
-  BeltSizes s{.position = get("position"), .length = get("depth"), .a = half, .h = get("h"), .e = half, .inward = get("inward") != 0};
+  BeltSizes s{.position = get("position"),
+              .length = get("depth"),
+              .a = half,
+              .h = get("h"),
+              .e = half,
+              .inward = get("inward") != 0};
   s.twoParts = get("parts") != 0;
   s.lid = static_cast<LidKind>(static_cast<int>(get("lid")));
   s.l = half;
@@ -39,7 +85,9 @@ BeltSizes sizesOf(const ParameterValues& v) {
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
   buildBelt(in, builder, in.seat, s, {"cube", "lid", "", ""});
-  const auto panel = [&](const char* role) { return builder.assembly().findPanel(in.item.id.text() + "/" + role); };
+  const auto panel = [&](const char* role) {
+    return builder.assembly().findPanel(in.item.id.text() + "/" + role);
+  };
   const double wallStart = s.length + 2 * s.e;
   builder.dimension("depth", panel("wall-b"), {wallStart, s.h}, {wallStart + s.length, s.h});
   builder.dimension("h", panel("wall-b"), {wallStart, 0}, {wallStart, s.h});
@@ -47,23 +95,47 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) { return beltRoom(sizesOf(v)); }
+Room room(const ParameterValues& v, double) {
+  return beltRoom(sizesOf(v));
+}
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) { return fitToSeat(kTable, seat, assembly, settings, room); }
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kTable, seat, assembly, settings, room);
+}
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 n(0.40, 0.08), f(0.64, 0.30), a(0.10, 0.26), b(0.86, 0.26), up(0, 0.46), back(0.62, 0.44);
-  return {{{n, n + up, L::Use::Fold}, {a, a + up, L::Use::Paper}, {b, b + up, L::Use::Paper}, {a, n, L::Use::Paper}, {n, b, L::Use::Paper}, {a + up, n + up, L::Use::Paper}, {n + up, b + up, L::Use::Paper},
-           {a + up, back + up * 0.98, L::Use::Paper}, {back + up * 0.98, b + up, L::Use::Paper}, {n + up, back + up * 0.98, L::Use::Fold}, {n, f, L::Use::Page}},
+  const Vec2 n(0.40, 0.08), f(0.64, 0.30), a(0.10, 0.26), b(0.86, 0.26), up(0, 0.46),
+      back(0.62, 0.44);
+  return {{{n, n + up, L::Use::Fold},
+           {a, a + up, L::Use::Paper},
+           {b, b + up, L::Use::Paper},
+           {a, n, L::Use::Paper},
+           {n, b, L::Use::Paper},
+           {a + up, n + up, L::Use::Paper},
+           {n + up, b + up, L::Use::Paper},
+           {a + up, back + up * 0.98, L::Use::Paper},
+           {back + up * 0.98, b + up, L::Use::Paper},
+           {n + up, back + up * 0.98, L::Use::Fold},
+           {n, f, L::Use::Page}},
           {{"h", b, b + up, std::nullopt}, {"w", a, b, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& cubeKind() {
-  static const StructureKind kind{"cube", "Cube", "A cube or cuboid astride the fold, open or with a lid that carries more", kTable, kInValleys,
-                                  "over a ridge its faces would run through the panels under it", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "cube",
+      "Cube",
+      "A cube or cuboid astride the fold, open or with a lid that carries more",
+      kTable,
+      kInValleys,
+      "over a ridge its faces would run through the panels under it",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

@@ -4,27 +4,49 @@
 #include <algorithm>
 #include <cmath>
 
-// Cut V-fold: a V-fold made of the sheet itself. One cut from base end over the tip to base end frees it; the fold of the
-// sheet gives way to a crease that runs the other way. To lie flat when open, the two panel angles must be those of the
-// base lines crosswise (gamma1 = beta, gamma2 = alpha), which also lets it shut flat: any angles work.
+// Cut V-fold: a V-fold made of the sheet itself. One cut from base end over the tip to base end
+// frees it; the fold of the sheet gives way to a crease that runs the other way. To lie flat when
+// open, the two panel angles must be those of the base lines crosswise (gamma1 = beta, gamma2 =
+// alpha), which also lets it shut flat: any angles work.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "", "From the start of the fold to the point of the V"},
-    {"alpha", "Base angle a", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "beta", "Between the fold and the score on side a"},
-    {"beta", "Base angle b", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "alpha", "Between the fold and the score on side b"},
-    {"la", "Base length a", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "lb", "Along the score on side a, from the point outwards"},
-    {"lb", "Base length b", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "la", "Along the score on side b, from the point outwards"},
-    {"lc", "Crease length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "", "From the point of the V up its crease to the tip"},
-    {"turned", "Points to", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: opens towards the end of the fold, 1: turned round, towards its start", {"the end of the fold", "its start"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the point of the V"},
+    {"alpha", "Base angle a", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "beta",
+     "Between the fold and the score on side a"},
+    {"beta", "Base angle b", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "alpha",
+     "Between the fold and the score on side b"},
+    {"la", "Base length a", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "lb",
+     "Along the score on side a, from the point outwards"},
+    {"lb", "Base length b", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "la",
+     "Along the score on side b, from the point outwards"},
+    {"lc", "Crease length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
+     "From the point of the V up its crease to the tip"},
+    {"turned",
+     "Points to",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: opens towards the end of the fold, 1: turned round, towards its start",
+     {"the end of the fold", "its start"}},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}}, {{{"lc", 1}}}, {{{"la", 1}, {"lb", 1}}}, {{{"la", 1}, {"lb", 1}, {"lc", 1}}}, {{{"alpha", 1}, {"beta", 1}}}};
+  return {{{{"position", 1}}},
+          {{{"lc", 1}}},
+          {{{"la", 1}, {"lb", 1}}},
+          {{{"la", 1}, {"lb", 1}, {"lc", 1}}},
+          {{{"alpha", 1}, {"beta", 1}}}};
 }
 
 /// Corners in the flat sheet: x to side b, y along the fold, the point of the V in the origin.
@@ -40,8 +62,12 @@ Shape shapeOf(const ParameterValues& v) {
   s.endA = get("la") * Vec2(-std::sin(al), std::cos(al));
   s.endB = get("lb") * Vec2(std::sin(be), std::cos(be));
   s.tip = get("lc") * Vec2(-std::sin(al - be), std::cos(al - be));
-  const auto crossing = [](const Vec2& p, const Vec2& q) { return p.y() + (q.y() - p.y()) * p.x() / (p.x() - q.x()); };
-  s.across = s.tip.x() < -1e-9 ? crossing(s.tip, s.endB) : s.tip.x() > 1e-9 ? crossing(s.endA, s.tip) : s.tip.y();
+  const auto crossing = [](const Vec2& p, const Vec2& q) {
+    return p.y() + (q.y() - p.y()) * p.x() / (p.x() - q.x());
+  };
+  s.across = s.tip.x() < -1e-9  ? crossing(s.tip, s.endB)
+             : s.tip.x() > 1e-9 ? crossing(s.endA, s.tip)
+                                : s.tip.y();
   return s;
 }
 
@@ -50,11 +76,17 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const bool below = in.seat.kind() == SeatKind::Ridge;
   const ParameterValues values = below ? swapTwins(kTable, in.values) : in.values;
   const auto [sa, sb] = below ? std::array{in.sideNames[1], in.sideNames[0]} : in.sideNames;
-  const double al = radians(values.find("alpha")->second), be = radians(values.find("beta")->second), position = in.value("position");
+  const double al = radians(values.find("alpha")->second),
+               be = radians(values.find("beta")->second), position = in.value("position");
   const Shape s = shapeOf(values);
-  if (s.across < 1) return Error{"cut.impossible", "the cut meets the fold behind the point of the V: make the crease longer", in.item.id.text()};
+  if (s.across < 1)
+    return Error{"cut.impossible",
+                 "the cut meets the fold behind the point of the V: make the crease longer",
+                 in.item.id.text()};
   const Vec2 apex(0, position);
-  const auto first = [&](const Vec2& p) { return Vec2(-p.x(), p.y() + position); }; // into the frame of side a
+  const auto first = [&](const Vec2& p) {
+    return Vec2(-p.x(), p.y() + position);
+  }; // into the frame of side a
   const auto second = [&](const Vec2& p) { return Vec2(p.x(), p.y() + position); };
   std::vector<Vec2> onFirst{first(s.endA)}, onSecond{second(s.endB)};
   if (s.tip.x() < -1e-9) onFirst.push_back(first(s.tip));
@@ -62,30 +94,41 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.cutAcross(seat, position, position + s.across, onFirst, onSecond);
 
   const PieceIndex piece = builder.pieceOf(seat.sides[0]);
-  const auto flat = [&](const Vec2& p) { return Vec2((seat.sides[0].toPiece * lift(first(p))).head<2>()); };
+  const auto flat = [&](const Vec2& p) {
+    return Vec2((seat.sides[0].toPiece * lift(first(p))).head<2>());
+  };
   const Vec2 point = flat(Vec2::Zero());
-  const PanelIndex panelA = builder.panel(piece, "panel-" + sa, "panel " + sa, PanelUse::Wall, {point, flat(s.tip), flat(s.endA)});
-  const PanelIndex panelB = builder.panel(piece, "panel-" + sb, "panel " + sb, PanelUse::Wall, {point, flat(s.endB), flat(s.tip)});
+  const PanelIndex panelA = builder.panel(piece, "panel-" + sa, "panel " + sa, PanelUse::Wall,
+                                          {point, flat(s.tip), flat(s.endA)});
+  const PanelIndex panelB = builder.panel(piece, "panel-" + sb, "panel " + sb, PanelUse::Wall,
+                                          {point, flat(s.endB), flat(s.tip)});
   // Folds are named as seen from the sheet's face, which may be the far side of this fold.
   const bool faceOut = seat.sides[0].toPiece.linear()(2, 2) < 0;
   const double shut = faceOut ? kPi : -kPi;
-  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex left, PanelIndex right, const Vec2& end, bool base) {
+  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex left,
+                        PanelIndex right, const Vec2& end, bool base) {
     const Vec2 to = flat(end);
     const FoldSense sense = base == faceOut ? FoldSense::Valley : FoldSense::Mountain;
-    if (faceOut) builder.fold(role, label, left, right, point, to, sense, base ? shut : -shut);
-    else builder.fold(role, label, left, right, to, point, sense, base ? shut : -shut);
+    if (faceOut)
+      builder.fold(role, label, left, right, point, to, sense, base ? shut : -shut);
+    else
+      builder.fold(role, label, left, right, to, point, sense, base ? shut : -shut);
   };
   fold("foot-" + sa, "base line " + sa, seat.sides[0].panel, panelA, s.endA, true);
   fold("foot-" + sb, "base line " + sb, panelB, seat.sides[1].panel, s.endB, true);
-  fold("crease", "centre crease", panelA, panelB, s.tip, false); // last: the faces stand on the base lines
-  // The closed form has the apex in the origin, the crease along y and the face towards the structure.
+  fold("crease", "centre crease", panelA, panelB, s.tip,
+       false); // last: the faces stand on the base lines
+  // The closed form has the apex in the origin, the crease along y and the face towards the
+  // structure.
   const double lean = al - be; // of the crease from the fold, towards side a
   const Vec2 up = first(Vec2(-std::sin(lean), std::cos(lean))) - apex, right(up.y(), -up.x());
-  const Iso3 panelFrame = (seat.sides[0].toPiece * frame(lift(apex), lift(-right), lift(up), -Vec3::UnitZ())).inverse();
+  const Iso3 panelFrame =
+      (seat.sides[0].toPiece * frame(lift(apex), lift(-right), lift(up), -Vec3::UnitZ())).inverse();
   builder.placement(seat, {panelA, panelB}, [=](double opening) {
     auto poses = vFoldPoses(opening, position, al, be, be, al);
     if (poses)
-      for (Iso3& pose : *poses) pose = pose * panelFrame;
+      for (Iso3& pose : *poses)
+        pose = pose * panelFrame;
     return poses;
   });
 
@@ -99,18 +142,22 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Vec2 ahead(0, position + 30);
   builder.dimensionOn(seat.sides[0], key("alpha"), ahead, first(30 * s.endA.normalized()), apex);
   builder.dimensionOn(seat.sides[1], key("beta"), ahead, second(30 * s.endB.normalized()), apex);
-  builder.dimensionOn(seat.sides[in.turned ? 0 : 1], "position", Vec2(0, in.turned ? seat.length_mm : 0), apex);
+  builder.dimensionOn(seat.sides[in.turned ? 0 : 1], "position",
+                      Vec2(0, in.turned ? seat.length_mm : 0), apex);
 
   const auto side = [&](PanelIndex panel, const Vec2& away, const Vec2& along) {
     return SeatSide{panel, seat.sides[0].toPiece * planarFrame(apex, away, along)};
   };
   const std::string name = in.name();
-  builder.seat("ridge", "centre crease of " + name, side(panelA, right, up), side(panelB, -right, up), s.tip.norm(), 2 * kPi);
+  builder.seat("ridge", "centre crease of " + name, side(panelA, right, up),
+               side(panelB, -right, up), s.tip.norm(), 2 * kPi);
   // Along a base line the sheet lies on one side, the panel on the other.
   const Vec2 dirA = (first(s.endA) - apex).normalized(), outA(dirA.y(), -dirA.x());
   const Vec2 dirB = (first(s.endB) - apex).normalized(), outB(-dirB.y(), dirB.x());
-  builder.seat("valley-" + sa, "valley at panel " + sa + " of " + name, side(seat.sides[0].panel, outA, dirA), side(panelA, -outA, dirA), s.endA.norm(), 0);
-  builder.seat("valley-" + sb, "valley at panel " + sb + " of " + name, side(panelB, -outB, dirB), side(seat.sides[1].panel, outB, dirB), s.endB.norm(), 0);
+  builder.seat("valley-" + sa, "valley at panel " + sa + " of " + name,
+               side(seat.sides[0].panel, outA, dirA), side(panelA, -outA, dirA), s.endA.norm(), 0);
+  builder.seat("valley-" + sb, "valley at panel " + sb + " of " + name, side(panelB, -outB, dirB),
+               side(seat.sides[1].panel, outB, dirB), s.endB.norm(), 0);
   return builder.status();
 }
 
@@ -120,20 +167,41 @@ Room room(const ParameterValues& v, double) {
   return {reach, 0, std::max({s.endA.y(), s.endB.y(), s.tip.y(), 1.0})};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) { return fitToSeat(kTable, seat, assembly, settings, room); }
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kTable, seat, assembly, settings, room);
+}
 
 Sketch sketch() {
   using L = Sketch::Line;
   const Vec2 p(0.50, 0.12), end(0.50, 0.96), tip(0.50, 0.62), al(0.12, 0.44), be(0.88, 0.44);
-  return {{{p, al, L::Use::Fold}, {p, be, L::Use::Fold}, {p, tip, L::Use::Fold}, {al, tip, L::Use::Paper}, {tip, be, L::Use::Paper}, {tip, end, L::Use::Page}},
-          {{"la", p, al, std::nullopt}, {"lb", p, be, std::nullopt}, {"lc", p, tip, std::nullopt}, {"alpha", al, tip, p}, {"beta", tip, be, p}}};
+  return {{{p, al, L::Use::Fold},
+           {p, be, L::Use::Fold},
+           {p, tip, L::Use::Fold},
+           {al, tip, L::Use::Paper},
+           {tip, be, L::Use::Paper},
+           {tip, end, L::Use::Page}},
+          {{"la", p, al, std::nullopt},
+           {"lb", p, be, std::nullopt},
+           {"lc", p, tip, std::nullopt},
+           {"alpha", al, tip, p},
+           {"beta", tip, be, p}}};
 }
 
 } // namespace
 
 const StructureKind& cutVFoldKind() {
-  static const StructureKind kind{"cut-vfold", "Cut V-fold", "A V cut from the sheet by one cut and two scores, pushed through the fold", kTable, kOnFolds | kOneSheet,
-                                  "it is cut across a fold of one sheet", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "cut-vfold",
+      "Cut V-fold",
+      "A V cut from the sheet by one cut and two scores, pushed through the fold",
+      kTable,
+      kOnFolds | kOneSheet,
+      "it is cut across a fold of one sheet",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

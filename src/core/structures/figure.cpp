@@ -5,8 +5,8 @@
 #include <cmath>
 #include <fmt/format.h>
 
-// Figures and arms: flat silhouettes glued on a face. They move with the panel that carries them, may stand out over its
-// edges and carry further figures.
+// Figures and arms: flat silhouettes glued on a face. They move with the panel that carries them,
+// may stand out over its edges and carry further figures.
 //
 // Flat frame of the piece: foot in the origin, y up, face (+z) outside; it is glued by its back.
 
@@ -14,39 +14,70 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kFigureTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the figure"},
-    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the foot of the figure"},
-    {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "", "Of the silhouette"},
-    {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "", "Of the silhouette"},
-    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
-    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 1, ParameterRole::Held, "", kSilhouetteMeaning, kSilhouettes},
-    {"handed", "Handed", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the silhouette as it is drawn, 1: its mirror image, for pairs", {"as drawn", "mirrored"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
+     "Along the lower edge of the face, to the middle of the figure"},
+    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
+     "From the lower edge of the face up to the foot of the figure"},
+    {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "",
+     "Of the silhouette"},
+    {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "",
+     "Of the silhouette"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
+     "About its foot, to the right as it is seen"},
+    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 1, ParameterRole::Held, "",
+     kSilhouetteMeaning, kSilhouettes},
+    {"handed",
+     "Handed",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: the silhouette as it is drawn, 1: its mirror image, for pairs",
+     {"as drawn", "mirrored"}},
 };
 
 constexpr ParameterSpec kArmTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the arm's foot"},
-    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the foot of the arm"},
-    {"length", "Length", ParameterUnit::Millimetre, 8, 1000, 70, ParameterRole::Gives, "", "From the foot to the tip"},
-    {"width", "Width", ParameterUnit::Millimetre, 4, 200, 10, ParameterRole::Gives, "", "Of the arm; its tip is rounded"},
-    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About its foot, to the right as it is seen"},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
+     "Along the lower edge of the face, to the middle of the arm's foot"},
+    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
+     "From the lower edge of the face up to the foot of the arm"},
+    {"length", "Length", ParameterUnit::Millimetre, 8, 1000, 70, ParameterRole::Gives, "",
+     "From the foot to the tip"},
+    {"width", "Width", ParameterUnit::Millimetre, 4, 200, 10, ParameterRole::Gives, "",
+     "Of the arm; its tip is rounded"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
+     "About its foot, to the right as it is seen"},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> figureMends() {
-  return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}, {{{"turn", 1}}}};
+  return {{{{"position", 1}}},
+          {{{"up", 1}}},
+          {{{"height", 1}}},
+          {{{"width", 1}, {"height", 1}}},
+          {{{"turn", 1}}}};
 }
-std::vector<MendDirection> armMends() { return {{{{"length", 1}}}, {{{"turn", 1}}}, {{{"position", 1}}}, {{{"up", 1}}}}; }
+std::vector<MendDirection> armMends() {
+  return {{{{"length", 1}}}, {{{"turn", 1}}}, {{{"position", 1}}}, {{{"up", 1}}}};
+}
 
 Polygon armOutline(double length, double width) {
   const double r = 0.5 * width;
   Polygon p{{-r, 0}, {r, 0}};
-  for (double t = 0; t <= 180; t += 30) p.push_back({r * std::cos(radians(t)), length - r + r * std::sin(radians(t))});
+  for (double t = 0; t <= 180; t += 30)
+    p.push_back({r * std::cos(radians(t)), length - r + r * std::sin(radians(t))});
   return p;
 }
 
-/// Cuts the outline, glues it on the seat's face with its foot at (position, up) and offers its faces.
-Result<void> glueOnFace(const RecipeInput& in, AssemblyBuilder& builder, const std::string& name, Polygon outline) {
+/// Cuts the outline, glues it on the seat's face with its foot at (position, up) and offers its
+/// faces.
+Result<void> glueOnFace(const RecipeInput& in, AssemblyBuilder& builder, const std::string& name,
+                        Polygon outline) {
   const SeatSide& face = in.seat.sides[0];
   const PieceIndex piece = builder.piece("piece", name);
   const PanelIndex panel = builder.panel(piece, name, name, PanelUse::Wall, std::move(outline));
@@ -70,7 +101,8 @@ Result<void> buildFigure(const RecipeInput& in, AssemblyBuilder& builder) {
 
 Result<void> buildArm(const RecipeInput& in, AssemblyBuilder& builder) {
   const double length = in.value("length"), width = in.value("width");
-  if (length < width) return Error{"arm.too-short", "the arm is shorter than it is wide", in.item.id.text()};
+  if (length < width)
+    return Error{"arm.too-short", "the arm is shorter than it is wide", in.item.id.text()};
   if (auto glued = glueOnFace(in, builder, "arm", armOutline(length, width)); !glued) return glued;
   const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/arm");
   builder.dimension("length", panel, {0, 0}, {0, length});
@@ -98,28 +130,53 @@ Sketch figureSketch() {
   Sketch s;
   const Polygon p = silhouette(1);
   const auto at = [](const Vec2& q) { return Vec2(0.5 + 0.6 * q.x(), 0.2 + 0.7 * q.y()); };
-  for (std::size_t k = 0; k < p.size(); ++k) s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), Sketch::Line::Use::Paper});
+  for (std::size_t k = 0; k < p.size(); ++k)
+    s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), Sketch::Line::Use::Paper});
   s.lines.push_back({{0.1, 0.08}, {0.9, 0.08}, Sketch::Line::Use::Page});
-  s.dimensions = {{"height", {0.85, 0.2}, {0.85, 0.9}, std::nullopt}, {"width", {0.2, 0.95}, {0.8, 0.95}, std::nullopt}, {"up", {0.5, 0.08}, {0.5, 0.2}, std::nullopt}, {"position", {0.1, 0.14}, {0.5, 0.14}, std::nullopt}};
+  s.dimensions = {{"height", {0.85, 0.2}, {0.85, 0.9}, std::nullopt},
+                  {"width", {0.2, 0.95}, {0.8, 0.95}, std::nullopt},
+                  {"up", {0.5, 0.08}, {0.5, 0.2}, std::nullopt},
+                  {"position", {0.1, 0.14}, {0.5, 0.14}, std::nullopt}};
   return s;
 }
 
 Sketch armSketch() {
   using L = Sketch::Line;
   const Vec2 foot(0.3, 0.2), tip(0.8, 0.8), side(-0.06, 0.05);
-  return {{{foot - side, tip - side, L::Use::Paper}, {foot + side, tip + side, L::Use::Paper}, {foot - side, foot + side, L::Use::Paper}, {tip - side, tip + side, L::Use::Paper}, {{0.1, 0.08}, {0.9, 0.08}, L::Use::Page}},
-          {{"length", foot, tip, std::nullopt}, {"position", {0.1, 0.14}, {0.3, 0.14}, std::nullopt}, {"turn", {0.3, 0.6}, tip, foot}}};
+  return {{{foot - side, tip - side, L::Use::Paper},
+           {foot + side, tip + side, L::Use::Paper},
+           {foot - side, foot + side, L::Use::Paper},
+           {tip - side, tip + side, L::Use::Paper},
+           {{0.1, 0.08}, {0.9, 0.08}, L::Use::Page}},
+          {{"length", foot, tip, std::nullopt},
+           {"position", {0.1, 0.14}, {0.3, 0.14}, std::nullopt},
+           {"turn", {0.3, 0.6}, tip, foot}}};
 }
 
 } // namespace
 
 const StructureKind& figureKind() {
-  static const StructureKind kind{"figure", "Figure", "A silhouette glued on a face, standing out over its edge if you like", kFigureTable, kOnFaces, "it is glued on a face", closures, figureMends, buildFigure, fitFigure, figureSketch};
+  static const StructureKind kind{
+      "figure",
+      "Figure",
+      "A silhouette glued on a face, standing out over its edge if you like",
+      kFigureTable,
+      kOnFaces,
+      "it is glued on a face",
+      closures,
+      figureMends,
+      buildFigure,
+      fitFigure,
+      figureSketch};
   return kind;
 }
 
 const StructureKind& armKind() {
-  static const StructureKind kind{"arm", "Arm", "A bar glued on a face that swings a figure out or up", kArmTable, kOnFaces, "it is glued on a face", closures, armMends, buildArm, fitArm, armSketch};
+  static const StructureKind kind{
+      "arm",     "Arm",    "A bar glued on a face that swings a figure out or up",
+      kArmTable, kOnFaces, "it is glued on a face",
+      closures,  armMends, buildArm,
+      fitArm,    armSketch};
   return kind;
 }
 

@@ -26,7 +26,8 @@ std::string openingText(const CardBase& card, double opening_rad) {
   const double way = degrees(opening_rad);
   if (card.openBy_deg >= 180) return formatAngle(way);
   if (way <= card.openBy_deg) return formatAngle(way * 180 / card.openBy_deg);
-  return fmt::format("180° and pulled {} %", formatNumber(100 * (way - card.openBy_deg) / (180 - card.openBy_deg), 0));
+  return fmt::format("180° and pulled {} %",
+                     formatNumber(100 * (way - card.openBy_deg) / (180 - card.openBy_deg), 0));
 }
 
 } // namespace hinge

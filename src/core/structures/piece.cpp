@@ -8,25 +8,44 @@
 #include <fmt/format.h>
 #include <numeric>
 
-// Free piece: an outline with scores, cuts and openings of the user's own, joined to panels that are there already by glue, slots,
-// pivots, slides, bands. There is no closed form for it: the motion engine puts it together from mountains and valleys.
+// Free piece: an outline with scores, cuts and openings of the user's own, joined to panels that
+// are there already by glue, slots, pivots, slides, bands. There is no closed form for it: the
+// motion engine puts it together from mountains and valleys.
 
 namespace hinge {
 namespace {
 
 constexpr std::size_t kMostPanels = 24;
-constexpr double kSlotRoom_mm = 0.1;  ///< a slot is this much wider than the paper
-constexpr double kSlitOver_mm = 0.5;  ///< both slits of a slot together are longer by twice this than they must be
+constexpr double kSlotRoom_mm = 0.1; ///< a slot is this much wider than the paper
+constexpr double kSlitOver_mm =
+    0.5; ///< both slits of a slot together are longer by twice this than they must be
 
 /// Rows with text that lives as long as the program: "panel-1" to "panel-24".
 struct Rows {
   std::array<std::string, kMostPanels> keys, labels;
   std::array<ParameterSpec, kMostPanels + 1> specs;
   Rows() {
-    specs[0] = {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 0, ParameterRole::Gives, "", "How far the piece is moved along the panels it is joined to, from where its joints say"};
+    specs[0] = {
+        "position",
+        "Position",
+        ParameterUnit::Millimetre,
+        -1000,
+        1000,
+        0,
+        ParameterRole::Gives,
+        "",
+        "How far the piece is moved along the panels it is joined to, from where its joints say"};
     for (std::size_t k = 0; k < kMostPanels; ++k) {
       keys[k] = fmt::format("panel-{}", k + 1), labels[k] = fmt::format("Panel {}", k + 1);
-      specs[k + 1] = {keys[k], labels[k], ParameterUnit::Millimetre, 0.5, 2000, 30, ParameterRole::Gives, "", "Along the lower edge of the piece, from score to score"};
+      specs[k + 1] = {keys[k],
+                      labels[k],
+                      ParameterUnit::Millimetre,
+                      0.5,
+                      2000,
+                      30,
+                      ParameterRole::Gives,
+                      "",
+                      "Along the lower edge of the piece, from score to score"};
     }
   }
 };
@@ -45,11 +64,13 @@ struct Sheet {
 bool meetsLines(const Polygon& window, const PieceWork& work) {
   const auto cross = [](const Edge& a, const Edge& b) {
     const Vec2 u = a.second - a.first, v = b.second - b.first;
-    return (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) && (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
+    return (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) &&
+           (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
   };
   for (const Edge& e : edgesOf(window)) {
     for (const WorkLine& line : work.lines)
-      if (cross(e, {line.from, line.to}) || distanceToSegment(e.first, line.from, line.to) < 1e-6) return true;
+      if (cross(e, {line.from, line.to}) || distanceToSegment(e.first, line.from, line.to) < 1e-6)
+        return true;
     for (const Edge& rim : edgesOf(work.outline))
       if (cross(e, rim)) return true;
   }
@@ -59,7 +80,8 @@ bool meetsLines(const Polygon& window, const PieceWork& work) {
 Sheet sheetOf(const PieceWork& work) {
   Sheet sheet;
   std::vector<Edge> edges;
-  for (const WorkLine& line : work.lines) edges.push_back({line.from, line.to});
+  for (const WorkLine& line : work.lines)
+    edges.push_back({line.from, line.to});
   std::vector<const Polygon*> open;
   for (std::size_t k = 0; k < work.windows.size(); ++k) {
     if (!meetsLines(work.windows[k], work)) {
@@ -67,12 +89,14 @@ Sheet sheetOf(const PieceWork& work) {
       continue;
     }
     open.push_back(&work.windows[k]);
-    for (const Edge& e : edgesOf(work.windows[k])) edges.push_back(e);
+    for (const Edge& e : edgesOf(work.windows[k]))
+      edges.push_back(e);
   }
   sheet.parts = subdivide(work.outline, edges);
   for (const Polygon& face : sheet.parts.faces) {
     const Vec2 inside = centroidOf(convexParts(face).front());
-    sheet.paper.push_back(std::ranges::none_of(open, [&](const Polygon* w) { return contains(*w, inside); }));
+    sheet.paper.push_back(
+        std::ranges::none_of(open, [&](const Polygon* w) { return contains(*w, inside); }));
   }
   return sheet;
 }
@@ -87,14 +111,25 @@ std::size_t faceAt(const Sheet& sheet, const Vec2& at) {
 
 class PieceBuild {
 public:
-  PieceBuild(const RecipeInput& in, AssemblyBuilder& builder) : m_in(in), m_work(*in.item.work), m_builder(builder), m_sheet(sheetOf(m_work)) {}
+  PieceBuild(const RecipeInput& in, AssemblyBuilder& builder)
+      : m_in(in), m_work(*in.item.work), m_builder(builder), m_sheet(sheetOf(m_work)) {}
 
   Result<void> run() {
     for (const auto& [line, stretch] : m_sheet.parts.loose)
       if (line < m_work.lines.size() && m_work.lines[line].kind != WorkLine::Kind::Cut)
-        return Error{"work.score-ends", fmt::format("the score at {} × {} mm ends inside the paper: it must run to an edge or to another line", formatNumber(stretch.second.x(), 1), formatNumber(stretch.second.y(), 1)), m_in.item.id.text()};
+        return Error{"work.score-ends",
+                     fmt::format("the score at {} × {} mm ends inside the paper: it must run to an "
+                                 "edge or to another line",
+                                 formatNumber(stretch.second.x(), 1),
+                                 formatNumber(stretch.second.y(), 1)),
+                     m_in.item.id.text()};
     for (const WorkJoint& joint : m_work.joints)
-      if (faceAt(m_sheet, joint.at) == m_sheet.parts.faces.size()) return Error{"work.joint-outside", fmt::format("the {} sits at {} × {} mm, where the piece has no paper", workKey(joint.kind), formatNumber(joint.at.x(), 1), formatNumber(joint.at.y(), 1)), m_in.item.id.text()};
+      if (faceAt(m_sheet, joint.at) == m_sheet.parts.faces.size())
+        return Error{"work.joint-outside",
+                     fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
+                                 workKey(joint.kind), formatNumber(joint.at.x(), 1),
+                                 formatNumber(joint.at.y(), 1)),
+                     m_in.item.id.text()};
     if (auto made = panels(); !made) return made;
     folds();
     if (auto whole = oneSheet(); !whole) return whole;
@@ -106,13 +141,19 @@ public:
 
 private:
   bool glued(std::size_t face) const {
-    return std::ranges::any_of(m_work.joints, [&](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue && faceAt(m_sheet, j.at) == face; });
+    return std::ranges::any_of(m_work.joints, [&](const WorkJoint& j) {
+      return j.kind == WorkJoint::Kind::Glue && faceAt(m_sheet, j.at) == face;
+    });
   }
   std::size_t foldsOf(std::size_t face) const {
-    return static_cast<std::size_t>(std::ranges::count_if(m_sheet.parts.borders, [&](const auto& b) { return isFold(b) && (b.left == face || b.right == face); }));
+    return static_cast<std::size_t>(
+        std::ranges::count_if(m_sheet.parts.borders, [&](const auto& b) {
+          return isFold(b) && (b.left == face || b.right == face);
+        }));
   }
   bool isFold(const Subdivision::Border& b) const {
-    return b.line < m_work.lines.size() && m_work.lines[b.line].kind != WorkLine::Kind::Cut && m_sheet.paper[b.left] && m_sheet.paper[b.right];
+    return b.line < m_work.lines.size() && m_work.lines[b.line].kind != WorkLine::Kind::Cut &&
+           m_sheet.paper[b.left] && m_sheet.paper[b.right];
   }
 
   Result<void> panels() {
@@ -122,15 +163,20 @@ private:
       m_panels.push_back({});
       if (!m_sheet.paper[f]) continue;
       const Polygon& face = m_sheet.parts.faces[f];
-      const bool tab = glued(f) && foldsOf(f) == 1 && m_sheet.parts.faces.size() > 1 && convexParts(face).size() == 1;
+      const bool tab = glued(f) && foldsOf(f) == 1 && m_sheet.parts.faces.size() > 1 &&
+                       convexParts(face).size() == 1;
       ++number;
-      m_panels.back() = m_builder.panel(m_piece, fmt::format("panel-{}", number), fmt::format("panel {}", number), tab ? PanelUse::Tab : PanelUse::Wall, face);
+      m_panels.back() =
+          m_builder.panel(m_piece, fmt::format("panel-{}", number), fmt::format("panel {}", number),
+                          tab ? PanelUse::Tab : PanelUse::Wall, face);
       for (std::size_t hole : m_sheet.holes)
-        if (contains(face, m_work.windows[hole].front())) m_builder.cutWindow(m_panels.back(), m_work.windows[hole]);
+        if (contains(face, m_work.windows[hole].front()))
+          m_builder.cutWindow(m_panels.back(), m_work.windows[hole]);
       const Box2 box = boundsOf(face);
       m_builder.faceSeats(m_panels.back(), box.low, {box.high.x(), box.low.y()});
     }
-    for (const auto& [line, stretch] : m_sheet.parts.loose) m_builder.assembly().pieces[m_piece].slits.push_back(stretch);
+    for (const auto& [line, stretch] : m_sheet.parts.loose)
+      m_builder.assembly().pieces[m_piece].slits.push_back(stretch);
     return {};
   }
 
@@ -139,15 +185,21 @@ private:
     for (const auto& border : m_sheet.parts.borders) {
       if (!isFold(border)) continue;
       const int again = used[border.line]++;
-      const std::string number = fmt::format("{}{}", border.line + 1, again ? std::string(1, static_cast<char>('a' + again)) : "");
+      const std::string number = fmt::format(
+          "{}{}", border.line + 1, again ? std::string(1, static_cast<char>('a' + again)) : "");
       const bool valley = m_work.lines[border.line].kind == WorkLine::Kind::Valley;
       const PanelIndex left = m_panels[border.left], right = m_panels[border.right];
-      const FoldIndex fold = m_builder.fold("score-" + number, "score " + number, left, right, border.from, border.to, valley ? FoldSense::Valley : FoldSense::Mountain, valley ? kPi : -kPi);
+      const FoldIndex fold =
+          m_builder.fold("score-" + number, "score " + number, left, right, border.from, border.to,
+                         valley ? FoldSense::Valley : FoldSense::Mountain, valley ? kPi : -kPi);
       m_builder.assembly().folds[fold].shutKnown = false;
       const auto use = [&](PanelIndex p) { return m_builder.assembly().panels[p].use; };
       if (use(left) == PanelUse::Tab || use(right) == PanelUse::Tab) continue;
-      const Seat onFace = seatOnFold(m_builder, "score-" + number, fmt::format("score {} of {}", number, m_in.name()), left, right, border.from, border.to, valley ? 0.0 : 2 * kPi);
-      m_builder.seat("score-" + number + "-back", onFace.label + " from behind", onFace.sides[1], onFace.sides[0], onFace.length_mm, 2 * kPi - onFace.shutOpening_rad);
+      const Seat onFace = seatOnFold(m_builder, "score-" + number,
+                                     fmt::format("score {} of {}", number, m_in.name()), left,
+                                     right, border.from, border.to, valley ? 0.0 : 2 * kPi);
+      m_builder.seat("score-" + number + "-back", onFace.label + " from behind", onFace.sides[1],
+                     onFace.sides[0], onFace.length_mm, 2 * kPi - onFace.shutOpening_rad);
     }
   }
 
@@ -156,7 +208,8 @@ private:
     std::vector<std::size_t> group(m_panels.size());
     std::iota(group.begin(), group.end(), 0u);
     const auto root = [&](std::size_t f) {
-      while (group[f] != f) f = group[f];
+      while (group[f] != f)
+        f = group[f];
       return f;
     };
     for (const auto& border : m_sheet.parts.borders)
@@ -164,7 +217,8 @@ private:
     std::optional<std::size_t> first;
     for (std::size_t f = 0; f < m_panels.size(); ++f) {
       if (!m_sheet.paper[f]) continue;
-      if (first && root(f) != root(*first)) return Error{"work.in-two", "the cuts part this piece in two", m_in.item.id.text()};
+      if (first && root(f) != root(*first))
+        return Error{"work.in-two", "the cuts part this piece in two", m_in.item.id.text()};
       first = f;
     }
     return {};
@@ -172,46 +226,89 @@ private:
 
   Result<void> join(const WorkJoint& joint, std::size_t number) {
     const Seat* face = m_builder.assembly().findSeat(joint.on);
-    if (!face || face->kind() != SeatKind::Face) return Error{"joint.no-face", fmt::format("there is no face \"{}\" to join the piece to", joint.on), m_in.item.id.text()};
+    if (!face || face->kind() != SeatKind::Face)
+      return Error{"joint.no-face",
+                   fmt::format("there is no face \"{}\" to join the piece to", joint.on),
+                   m_in.item.id.text()};
     const SeatSide side = face->sides[0];
     const PanelIndex own = m_panels[faceAt(m_sheet, joint.at)];
     const Vec2 to = joint.to + m_in.value("position") * alongFace(m_in.seat, side);
-    const double turn = radians(joint.turn_deg), up = joint.byFace ? -1.0 : 1.0; // side of the piece that looks away from the face
+    const double turn = radians(joint.turn_deg),
+                 up = joint.byFace ? -1.0 : 1.0; // side of the piece that looks away from the face
     const Vec3 x(std::cos(turn), std::sin(turn), 0), z(0, 0, 1);
-    const std::string role = fmt::format("{}-{}", workKey(joint.kind), number), label = fmt::format("{} {}", workKey(joint.kind), number);
+    const std::string role = fmt::format("{}-{}", workKey(joint.kind), number),
+                      label = fmt::format("{} {}", workKey(joint.kind), number);
     using Kind = WorkJoint::Kind;
     switch (joint.kind) {
     case Kind::Glue: {
       const Iso3 lies = frame(lift(to), x, up * z.cross(x), up * z);
-      m_builder.glue(own, side.panel, side.toPiece * lies * Eigen::Translation3d(-lift(joint.at)), joint.byFace);
+      m_builder.glue(own, side.panel, side.toPiece * lies * Eigen::Translation3d(-lift(joint.at)),
+                     joint.byFace);
       break;
     }
     case Kind::Slot: {
       const Vec2 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)));
       const double width = m_in.thickness_mm + kSlotRoom_mm;
-      const auto length = [](double given) { return given > 0 ? std::optional(given) : std::nullopt; };
-      const Vec2 ownEnd = m_builder.slit(own, joint.at + kSlitOver_mm * way, -way, width, length(joint.slit_mm), joint.catch_mm);
-      const Vec2 inner = (side.toPiece * Vec3(lift(to) - kSlitOver_mm * x)).head<2>(), out = (side.toPiece.linear() * x).head<2>();
+      const auto length = [](double given) {
+        return given > 0 ? std::optional(given) : std::nullopt;
+      };
+      const Vec2 ownEnd = m_builder.slit(own, joint.at + kSlitOver_mm * way, -way, width,
+                                         length(joint.slit_mm), joint.catch_mm);
+      const Vec2 inner = (side.toPiece * Vec3(lift(to) - kSlitOver_mm * x)).head<2>(),
+                 out = (side.toPiece.linear() * x).head<2>();
       const Vec2 faceEnd = m_builder.slit(side.panel, inner, out, width, length(joint.faceSlit_mm));
-      Hinge hinge{"", "", {}, HingeKind::Slot, side.panel, own, side.toPiece * frame(lift(to), x.cross(z), x, z), frame(lift(joint.at), lift(way).cross(z), lift(way), z)};
+      Hinge hinge{"",
+                  "",
+                  {},
+                  HingeKind::Slot,
+                  side.panel,
+                  own,
+                  side.toPiece * frame(lift(to), x.cross(z), x, z),
+                  frame(lift(joint.at), lift(way).cross(z), lift(way), z)};
       // Along the common line: how far the face's slit begins above the end of the piece's.
-      hinge.slitShort_mm = out.dot(faceEnd - Vec2((side.toPiece * lift(to)).head<2>())) - way.dot(ownEnd - joint.at);
+      hinge.slitShort_mm =
+          out.dot(faceEnd - Vec2((side.toPiece * lift(to)).head<2>())) - way.dot(ownEnd - joint.at);
       m_builder.hinge(role, label, std::move(hinge));
       break;
     }
     case Kind::Pivot:
-      m_builder.hinge(role, label, {"", "", {}, HingeKind::Pivot, side.panel, own, side.toPiece * frame(lift(to), x, z, x.cross(z)),
-                                    frame(lift(joint.at), Vec3::UnitX(), up * z, up * Vec3::UnitX().cross(z))});
+      m_builder.hinge(role, label,
+                      {"",
+                       "",
+                       {},
+                       HingeKind::Pivot,
+                       side.panel,
+                       own,
+                       side.toPiece * frame(lift(to), x, z, x.cross(z)),
+                       frame(lift(joint.at), Vec3::UnitX(), up * z, up * Vec3::UnitX().cross(z))});
       break;
     case Kind::Slide: {
       const Vec3 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)), 0);
-      const HingeIndex h = m_builder.hinge(role, label, {"", "", {}, HingeKind::Slide, side.panel, own, side.toPiece * frame(lift(to), x.cross(z), x, z), frame(lift(joint.at), way.cross(up * z), way, up * z), joint.least_mm, joint.most_mm});
-      if (joint.pullTo_deg > joint.pullFrom_deg) m_builder.pull(h, joint.pull_mm, radians(joint.pullFrom_deg), radians(joint.pullTo_deg));
+      const HingeIndex h = m_builder.hinge(role, label,
+                                           {"",
+                                            "",
+                                            {},
+                                            HingeKind::Slide,
+                                            side.panel,
+                                            own,
+                                            side.toPiece * frame(lift(to), x.cross(z), x, z),
+                                            frame(lift(joint.at), way.cross(up * z), way, up * z),
+                                            joint.least_mm,
+                                            joint.most_mm});
+      if (joint.pullTo_deg > joint.pullFrom_deg)
+        m_builder.pull(h, joint.pull_mm, radians(joint.pullFrom_deg), radians(joint.pullTo_deg));
       break;
     }
     case Kind::Elastic:
     case Kind::Tie:
-      m_builder.link(role, label, {"", "", {}, joint.kind == Kind::Elastic, {side.panel, own}, {Vec2((side.toPiece * lift(to)).head<2>()), joint.at}, joint.length_mm});
+      m_builder.link(role, label,
+                     {"",
+                      "",
+                      {},
+                      joint.kind == Kind::Elastic,
+                      {side.panel, own},
+                      {Vec2((side.toPiece * lift(to)).head<2>()), joint.at},
+                      joint.length_mm});
       break;
     }
     return {};
@@ -234,7 +331,8 @@ private:
     for (std::size_t k = 0; k < std::min(widths.size(), kMostPanels); ++k) {
       const std::size_t face = faceAt(m_sheet, points[k]);
       const double y = marks.empty() ? box.low.y() : lowEnd(marks[k == 0 ? 0 : k - 1]).y();
-      if (face < m_panels.size()) m_builder.dimension(rows().keys[k], m_panels[face], {from, y}, {from + widths[k], y});
+      if (face < m_panels.size())
+        m_builder.dimension(rows().keys[k], m_panels[face], {from, y}, {from + widths[k], y});
       from += widths[k];
     }
   }
@@ -253,37 +351,58 @@ private:
 };
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  if (!in.item.work) return Error{"work.missing", "says nothing of its outline and scores", in.item.id.text()};
+  if (!in.item.work)
+    return Error{"work.missing", "says nothing of its outline and scores", in.item.id.text()};
   return PieceBuild(in, builder).run();
 }
 
-std::vector<LinearClosure> closures(double) { return {}; }
-std::vector<MendDirection> mendDirections() { return {{{{"position", 1}}}}; }
-ParameterValues fit(const Seat&, const Assembly&, const Settings&) { return startingValues(ParameterTable(rows().specs).first(1)); }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
+std::vector<MendDirection> mendDirections() {
+  return {{{{"position", 1}}}};
+}
+ParameterValues fit(const Seat&, const Assembly&, const Settings&) {
+  return startingValues(ParameterTable(rows().specs).first(1));
+}
 
-/// Two equal panels with a mountain between them, glued to both sides of the fold by tabs that lie under it: lies flat in any size.
-/// Over a ridge the panels are longer than their feet are far from it. On a face: a plain sheet glued on it.
-std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly, const Settings& settings, double scale) {
+/// Two equal panels with a mountain between them, glued to both sides of the fold by tabs that lie
+/// under it: lies flat in any size. Over a ridge the panels are longer than their feet are far from
+/// it. On a face: a plain sheet glued on it.
+std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly,
+                                      const Settings& settings, double scale) {
   if (seat.kind() == SeatKind::Span) return std::nullopt;
   const auto half = [](double v) { return std::round(2 * v) / 2; };
   const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
-  const double height = std::max(6.0, half(scale * std::min(40.0, 0.4 * seat.length_mm))), at = half(0.5 * (seat.length_mm - height));
+  const double height = std::max(6.0, half(scale * std::min(40.0, 0.4 * seat.length_mm))),
+               at = half(0.5 * (seat.length_mm - height));
   if (seat.kind() == SeatKind::Face) {
-    const double width = std::max(6.0, half(scale * 0.5 * seat.length_mm)), up = std::max(6.0, half(scale * 0.4 * depth));
+    const double width = std::max(6.0, half(scale * 0.5 * seat.length_mm)),
+                 up = std::max(6.0, half(scale * 0.4 * depth));
     PieceWork work = plainStrip(width, up);
     WorkJoint glue;
-    glue.at = {0.5 * width, 0.5 * up}, glue.on = seat.key, glue.to = {half(0.5 * seat.length_mm), half(0.5 * depth)};
+    glue.at = {0.5 * width, 0.5 * up}, glue.on = seat.key,
+    glue.to = {half(0.5 * seat.length_mm), half(0.5 * depth)};
     work.joints = {glue};
     return work;
   }
-  const double foot = half(scale * 0.4 * depth), panel = seat.kind() == SeatKind::Ridge ? half(1.4 * foot) : foot;
+  const double foot = half(scale * 0.4 * depth),
+               panel = seat.kind() == SeatKind::Ridge ? half(1.4 * foot) : foot;
   if (foot < 3) return std::nullopt;
-  const double tab = std::max(2.0, half(std::min(starting::kTabDepth_mm, foot - settings.foldClearance_mm - 1)));
+  const double tab =
+      std::max(2.0, half(std::min(starting::kTabDepth_mm, foot - settings.foldClearance_mm - 1)));
   PieceWork work = plainStrip(2 * (tab + panel), height);
-  for (double x : {tab, tab + panel, tab + 2 * panel}) work.lines.push_back({WorkLine::Kind::Mountain, {x, 0}, {x, height}});
+  for (double x : {tab, tab + panel, tab + 2 * panel})
+    work.lines.push_back({WorkLine::Kind::Mountain, {x, 0}, {x, height}});
   const double right = tab + 2 * panel;
-  const auto a = glueJoint(assembly, seat.sides[0].panel, seat.sides[0].toPiece * planarFrame({foot - tab, at}, Vec2::UnitX(), Vec2::UnitY()), true, {0.5 * tab, 0.5 * height});
-  const auto b = glueJoint(assembly, seat.sides[1].panel, seat.sides[1].toPiece * planarFrame({foot + right, at}, -Vec2::UnitX(), Vec2::UnitY()), true, {right + 0.5 * tab, 0.5 * height});
+  const auto a =
+      glueJoint(assembly, seat.sides[0].panel,
+                seat.sides[0].toPiece * planarFrame({foot - tab, at}, Vec2::UnitX(), Vec2::UnitY()),
+                true, {0.5 * tab, 0.5 * height});
+  const auto b = glueJoint(assembly, seat.sides[1].panel,
+                           seat.sides[1].toPiece *
+                               planarFrame({foot + right, at}, -Vec2::UnitX(), Vec2::UnitY()),
+                           true, {right + 0.5 * tab, 0.5 * height});
   if (!a || !b) return std::nullopt;
   work.joints = {*a, *b};
   return work;
@@ -293,8 +412,11 @@ Sketch sketch() {
   using L = Sketch::Line;
   Sketch s;
   const double xs[] = {0.08, 0.24, 0.5, 0.76, 0.92};
-  for (double y : {0.3, 0.7}) s.lines.push_back({{0.08, y}, {0.92, y}, L::Use::Paper});
-  for (double x : xs) s.lines.push_back({{x, 0.3}, {x, 0.7}, x == xs[0] || x == xs[4] ? L::Use::Paper : L::Use::Fold});
+  for (double y : {0.3, 0.7})
+    s.lines.push_back({{0.08, y}, {0.92, y}, L::Use::Paper});
+  for (double x : xs)
+    s.lines.push_back(
+        {{x, 0.3}, {x, 0.7}, x == xs[0] || x == xs[4] ? L::Use::Paper : L::Use::Fold});
   s.dimensions = {{"position", {0.08, 0.2}, {0.24, 0.2}, std::nullopt}};
   return s;
 }
@@ -303,20 +425,26 @@ Sketch sketch() {
 
 Vec2 alongFace(const Seat& seat, const SeatSide& face) {
   for (const SeatSide& side : seat.sides)
-    if (side.panel == face.panel && seat.kind() != SeatKind::Face) return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
+    if (side.panel == face.panel && seat.kind() != SeatKind::Face)
+      return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
   return Vec2::UnitX();
 }
 
-ParameterTable pieceParameters(const PieceWork& work) { return ParameterTable(rows().specs).first(1 + std::min(kMostPanels, panelWidths_mm(work).size())); }
+ParameterTable pieceParameters(const PieceWork& work) {
+  return ParameterTable(rows().specs).first(1 + std::min(kMostPanels, panelWidths_mm(work).size()));
+}
 
 std::vector<MendDirection> pieceMends(const PieceWork& work) {
   std::vector<MendDirection> all;
   const Sheet sheet = sheetOf(work);
   std::size_t k = 0;
-  const bool whole = panelPoints(work).size() == 1; // glued down as it is: a pocket's front can be any width
+  const bool whole =
+      panelPoints(work).size() == 1; // glued down as it is: a pocket's front can be any width
   for (const Vec2& point : panelPoints(work)) {
     const std::size_t face = faceAt(sheet, point);
-    const bool glued = std::ranges::any_of(work.joints, [&](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue && faceAt(sheet, j.at) == face; });
+    const bool glued = std::ranges::any_of(work.joints, [&](const WorkJoint& j) {
+      return j.kind == WorkJoint::Kind::Glue && faceAt(sheet, j.at) == face;
+    });
     if ((whole || !glued) && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
     ++k;
   }
@@ -324,8 +452,10 @@ std::vector<MendDirection> pieceMends(const PieceWork& work) {
   return all;
 }
 
-std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel, bool byFace, const Vec2& at) {
-  const bool faceUp = (toPanel.linear()(2, 2) < 0) == byFace; // the side of the panel that takes the glue
+std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
+                                   bool byFace, const Vec2& at) {
+  const bool faceUp =
+      (toPanel.linear()(2, 2) < 0) == byFace; // the side of the panel that takes the glue
   const std::string key = assembly.panels[panel].key;
   const Seat* front = assembly.findSeat(key);
   if (!front || front->kind() != SeatKind::Face) return std::nullopt;
@@ -343,7 +473,19 @@ std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, c
 }
 
 const StructureKind& pieceKind() {
-  static const StructureKind kind{"piece", "Free piece", "A strip or sheet with scores, cuts and joints of your own", ParameterTable(rows().specs).first(1), kOnFolds | kOnFaces | kOnSpans, "it stands anywhere", closures, mendDirections, build, fit, sketch, startingWork, true};
+  static const StructureKind kind{"piece",
+                                  "Free piece",
+                                  "A strip or sheet with scores, cuts and joints of your own",
+                                  ParameterTable(rows().specs).first(1),
+                                  kOnFolds | kOnFaces | kOnSpans,
+                                  "it stands anywhere",
+                                  closures,
+                                  mendDirections,
+                                  build,
+                                  fit,
+                                  sketch,
+                                  startingWork,
+                                  true};
   return kind;
 }
 

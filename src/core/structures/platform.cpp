@@ -3,46 +3,87 @@
 #include <algorithm>
 #include <cmath>
 
-// Platform: a level table over the fold. A wall in the fold and two legs carry it; table, legs and pages are two
-// parallelograms that share the wall, so the table's crease is a new gutter that opens as the card does. Table, wall and
-// legs alone leave the table free to sway along with the wall: an end wall between the legs guides it.
+// Platform: a level table over the fold. A wall in the fold and two legs carry it; table, legs and
+// pages are two parallelograms that share the wall, so the table's crease is a new gutter that
+// opens as the card does. Table, wall and legs alone leave the table free to sway along with the
+// wall: an end wall between the legs guides it.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "", "From the start of the fold to the near edge"},
-    {"length", "Length", ParameterUnit::Millimetre, 12, 1000, 60, ParameterRole::Gives, "", "Along the fold"},
-    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "", "From the fold to the line where each leg stands; the legs meet the table as far from its crease"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "", "Of legs and middle wall"},
-    {"over", "Overhang", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "", "How far the table stands out over its legs"},
-    {"corner", "Corners", ParameterUnit::Millimetre, 0, 300, 6, ParameterRole::Gives, "", "How much of the table's corners is rounded off"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "", "Of all its glue tabs"},
-    {"wall", "Middle wall", ParameterUnit::Switch, 0, 1, 1, ParameterRole::Held, "", "0: none, 1: a wall in the fold under the table's crease", {"none", "in the fold"}},
-    {"ends", "End walls", ParameterUnit::Switch, 0, 3, 1, ParameterRole::Held, "", "0: none, the table can sway; 1: at the near end, 2: at the far end, 3: at both", {"none", "near end", "far end", "both ends"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the near edge"},
+    {"length", "Length", ParameterUnit::Millimetre, 12, 1000, 60, ParameterRole::Gives, "",
+     "Along the fold"},
+    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
+     "From the fold to the line where each leg stands; the legs meet the table as far from its "
+     "crease"},
+    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "",
+     "Of legs and middle wall"},
+    {"over", "Overhang", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "",
+     "How far the table stands out over its legs"},
+    {"corner", "Corners", ParameterUnit::Millimetre, 0, 300, 6, ParameterRole::Gives, "",
+     "How much of the table's corners is rounded off"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
+     "Of all its glue tabs"},
+    {"wall",
+     "Middle wall",
+     ParameterUnit::Switch,
+     0,
+     1,
+     1,
+     ParameterRole::Held,
+     "",
+     "0: none, 1: a wall in the fold under the table's crease",
+     {"none", "in the fold"}},
+    {"ends",
+     "End walls",
+     ParameterUnit::Switch,
+     0,
+     3,
+     1,
+     ParameterRole::Held,
+     "",
+     "0: none, the table can sway; 1: at the near end, 2: at the far end, 3: at both",
+     {"none", "near end", "far end", "both ends"}},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"ends", 1}}}, {{{"position", 1}}}, {{{"h", 1}}}, {{{"length", 1}}}, {{{"over", 1}}}, {{{"a", 1}}}, {{{"tab", 1}}}};
+  return {{{{"ends", 1}}}, {{{"position", 1}}}, {{{"h", 1}}},  {{{"length", 1}}},
+          {{{"over", 1}}}, {{{"a", 1}}},        {{{"tab", 1}}}};
 }
 
 BeltSizes sizesOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double a = get("a"), ends = get("ends");
-  BeltSizes s{.position = get("position"), .length = get("length"), .a = a, .h = get("h"), .e = a, .inward = false, .nearEnd = ends == 1 || ends == 3, .farEnd = ends >= 2};
-  s.lid = LidKind::Sinks, s.l = a, s.over = get("over"), s.corner = get("corner"), s.middleWall = get("wall") != 0;
+  BeltSizes s{.position = get("position"),
+              .length = get("length"),
+              .a = a,
+              .h = get("h"),
+              .e = a,
+              .inward = false,
+              .nearEnd = ends == 1 || ends == 3,
+              .farEnd = ends >= 2};
+  s.lid = LidKind::Sinks, s.l = a, s.over = get("over"), s.corner = get("corner"),
+  s.middleWall = get("wall") != 0;
   return s;
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
   buildBelt(in, builder, in.seat, s, {"legs", "table", "", ""});
-  const auto panel = [&](const char* role) { return builder.assembly().findPanel(in.item.id.text() + "/" + role); };
+  const auto panel = [&](const char* role) {
+    return builder.assembly().findPanel(in.item.id.text() + "/" + role);
+  };
   const PanelIndex table = panel("lid-b");
   builder.dimension("length", table, {0.5 * s.l, 0}, {0.5 * s.l, s.length});
-  if (s.over > 0) builder.dimension("over", table, {s.l, 0.5 * s.length}, {s.l + s.over, 0.5 * s.length});
+  if (s.over > 0)
+    builder.dimension("over", table, {s.l, 0.5 * s.length}, {s.l + s.over, 0.5 * s.length});
   const PanelIndex leg = panel("wall-a");
   const Box2 box = boundsOf(builder.assembly().panels[leg].outline);
   builder.dimension("h", leg, {box.low.x(), 0}, {box.low.x(), s.h});
@@ -51,7 +92,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) { return beltRoom(sizesOf(v)); }
+Room room(const ParameterValues& v, double) {
+  return beltRoom(sizesOf(v));
+}
 
 ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
   ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
@@ -62,16 +105,28 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 g(0.50, 0.10), pa(0.06, 0.20), pb(0.94, 0.20), up(0, 0.52), A(0.18, 0.173), B(0.82, 0.173);
-  return {{{g, pa, L::Use::Page}, {g, pb, L::Use::Page}, {g, g + up, L::Use::Fold}, {A, A + up, L::Use::Paper}, {B, B + up, L::Use::Paper}, {pa + up, g + up, L::Use::Paper}, {g + up, pb + up, L::Use::Paper}},
-          {{"h", B, B + up, std::nullopt}, {"a", g, B, std::nullopt}, {"over", B + up, pb + up, std::nullopt}}};
+  const Vec2 g(0.50, 0.10), pa(0.06, 0.20), pb(0.94, 0.20), up(0, 0.52), A(0.18, 0.173),
+      B(0.82, 0.173);
+  return {{{g, pa, L::Use::Page},
+           {g, pb, L::Use::Page},
+           {g, g + up, L::Use::Fold},
+           {A, A + up, L::Use::Paper},
+           {B, B + up, L::Use::Paper},
+           {pa + up, g + up, L::Use::Paper},
+           {g + up, pb + up, L::Use::Paper}},
+          {{"h", B, B + up, std::nullopt},
+           {"a", g, B, std::nullopt},
+           {"over", B + up, pb + up, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& platformKind() {
-  static const StructureKind kind{"platform", "Platform", "A level table over the fold with a new gutter on top", kTable, kInValleys, "it needs room under its table on both sides of the fold", closures,
-                                  mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "platform", "Platform",     "A level table over the fold with a new gutter on top",
+      kTable,     kInValleys,     "it needs room under its table on both sides of the fold",
+      closures,   mendDirections, build,
+      fit,        sketch};
   return kind;
 }
 

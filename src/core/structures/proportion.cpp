@@ -14,28 +14,39 @@ namespace {
 constexpr double kSettled_mm = 1e-6;
 
 /// Lengths along the fold or along a face's line: a longer sheet does not ask them to change.
-bool runsAlong(std::string_view key) { return key == "position" || key == "length" || key == "width"; }
+bool runsAlong(std::string_view key) {
+  return key == "position" || key == "length" || key == "width";
+}
 
-std::string rowName(std::string_view owner, std::string_view key) { return fmt::format("{}.{}", owner, key); }
+std::string rowName(std::string_view owner, std::string_view key) {
+  return fmt::format("{}.{}", owner, key);
+}
 
 std::size_t panelOf(const PieceWork& work, double x) {
   double right = boundsOf(work.outline).low.x();
   const auto widths = panelWidths_mm(work);
   std::size_t k = 0;
-  while (k + 1 < widths.size() && (right += widths[k]) < x) ++k;
+  while (k + 1 < widths.size() && (right += widths[k]) < x)
+    ++k;
   return k;
 }
 
 bool isGlued(const PieceWork& work, std::size_t panel) {
-  return std::ranges::any_of(work.joints, [&](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue && panelOf(work, j.at.x()) == panel; });
+  return std::ranges::any_of(work.joints, [&](const WorkJoint& j) {
+    return j.kind == WorkJoint::Kind::Glue && panelOf(work, j.at.x()) == panel;
+  });
 }
 
-std::string panelKey(std::size_t k) { return fmt::format("panel-{}", k + 1); }
+std::string panelKey(std::size_t k) {
+  return fmt::format("panel-{}", k + 1);
+}
 
-/// True when the widths of a free piece run across the folds of the base; on other pieces as theirs do.
+/// True when the widths of a free piece run across the folds of the base; on other pieces as theirs
+/// do.
 bool widthsRunAcross(const Design& design, const StructureItem& item);
 
-/// The way across on a face (its x axis runs along the line on which it stands), and whether lengths there give.
+/// The way across on a face (its x axis runs along the line on which it stands), and whether
+/// lengths there give.
 struct Across {
   Vec2 way = Vec2::UnitY();
   bool gives = true;
@@ -47,7 +58,8 @@ Across acrossOn(const Design& design, std::string_view face, const std::set<std:
   // Panels of free pieces stand on the lower edge, along which their widths are read.
   std::string panel(face.substr(face.find('/') + 1));
   if (panel.ends_with("-back")) panel.resize(panel.size() - 5);
-  if (widthsRunAcross(design, *host)) return {Vec2::UnitX(), !held.contains(rowName(host->id.text(), panel))};
+  if (widthsRunAcross(design, *host))
+    return {Vec2::UnitX(), !held.contains(rowName(host->id.text(), panel))};
   return {Vec2::UnitY(), false};
 }
 
@@ -55,23 +67,31 @@ bool widthsRunAcross(const Design& design, const StructureItem& item) {
   for (const WorkJoint& joint : item.work->joints) {
     if (joint.kind != WorkJoint::Kind::Glue && joint.kind != WorkJoint::Kind::Slide) continue;
     if (ownerOfKey(joint.on) == item.id) continue;
-    const double turn = radians(joint.kind == WorkJoint::Kind::Slide ? joint.turn_deg - (joint.byFace ? -1 : 1) * joint.way_deg : joint.turn_deg);
-    return std::abs(acrossOn(design, joint.on, {}).way.dot(Vec2(std::cos(turn), std::sin(turn)))) > 0.5;
+    const double turn = radians(joint.kind == WorkJoint::Kind::Slide
+                                    ? joint.turn_deg - (joint.byFace ? -1 : 1) * joint.way_deg
+                                    : joint.turn_deg);
+    return std::abs(acrossOn(design, joint.on, {}).way.dot(Vec2(std::cos(turn), std::sin(turn)))) >
+           0.5;
   }
   return true;
 }
 
-/// The piece with every panel that gives wider by the factor, and what stands in it and where it is glued in proportion.
-Result<PieceWork> grown(const Design& design, const StructureItem& item, double factor, const std::set<std::string>& held) {
+/// The piece with every panel that gives wider by the factor, and what stands in it and where it is
+/// glued in proportion.
+Result<PieceWork> grown(const Design& design, const StructureItem& item, double factor,
+                        const std::set<std::string>& held) {
   const PieceWork& old = *item.work;
   const auto widths = panelWidths_mm(old);
-  const auto gives = [&](std::size_t k) { return !held.contains(rowName(item.id.text(), panelKey(k))); };
+  const auto gives = [&](std::size_t k) {
+    return !held.contains(rowName(item.id.text(), panelKey(k)));
+  };
   PieceWork work = old;
   // From the right, so that what a panel carries along has had its own change already.
   for (std::size_t k = widths.size(); k-- > 0;) {
     if (!gives(k)) continue;
     double left = boundsOf(work.outline).low.x();
-    for (std::size_t i = 0; i < k; ++i) left += widths[i];
+    for (std::size_t i = 0; i < k; ++i)
+      left += widths[i];
     const double right = left + widths[k];
     const auto inside = [&](double x) { return x > left + kSettled_mm && x < right - kSettled_mm; };
     std::vector<Vec2*> points;
@@ -81,10 +101,13 @@ Result<PieceWork> grown(const Design& design, const StructureItem& item, double 
     PieceWork wider = *made;
     for (std::size_t w = 0; w < work.windows.size(); ++w)
       for (std::size_t c = 0; c < work.windows[w].size(); ++c)
-        if (inside(work.windows[w][c].x())) points.push_back(&wider.windows[w][c]), places.push_back(work.windows[w][c].x());
+        if (inside(work.windows[w][c].x()))
+          points.push_back(&wider.windows[w][c]), places.push_back(work.windows[w][c].x());
     for (std::size_t j = 0; j < work.joints.size(); ++j)
-      if (inside(work.joints[j].at.x())) points.push_back(&wider.joints[j].at), places.push_back(work.joints[j].at.x());
-    for (std::size_t i = 0; i < points.size(); ++i) points[i]->x() = left + factor * (places[i] - left);
+      if (inside(work.joints[j].at.x()))
+        points.push_back(&wider.joints[j].at), places.push_back(work.joints[j].at.x());
+    for (std::size_t i = 0; i < points.size(); ++i)
+      points[i]->x() = left + factor * (places[i] - left);
     work = std::move(wider);
   }
   // Feet: the score beside a glued panel stands so much farther out on the face it is glued to.
@@ -92,14 +115,18 @@ Result<PieceWork> grown(const Design& design, const StructureItem& item, double 
   const double low = boundsOf(old.outline).low.x();
   for (std::size_t j = 0; j < work.joints.size(); ++j) {
     const WorkJoint& was = old.joints[j];
-    if (was.kind == WorkJoint::Kind::Elastic || was.kind == WorkJoint::Kind::Tie) work.joints[j].length_mm *= factor;
+    if (was.kind == WorkJoint::Kind::Elastic || was.kind == WorkJoint::Kind::Tie)
+      work.joints[j].length_mm *= factor;
     const std::size_t panel = panelOf(old, was.at.x());
     const Vec2 x(std::cos(radians(was.turn_deg)), std::sin(radians(was.turn_deg)));
     const Across across = acrossOn(design, was.on, held);
     if (!across.gives) continue;
     double foot = across.way.dot(was.to);
     if (was.kind == WorkJoint::Kind::Glue && !before.empty() && std::abs(x.dot(across.way)) > 0.5) {
-      const double score = low + (panel == 0 ? before.front() : panel >= before.size() ? before.back() : before[panel - 1]).low_mm;
+      const double score = low + (panel == 0               ? before.front()
+                                  : panel >= before.size() ? before.back()
+                                                           : before[panel - 1])
+                                     .low_mm;
       foot += (score - was.at.x()) * x.dot(across.way);
     }
     work.joints[j].to += (factor - 1) * foot * across.way;
@@ -107,14 +134,18 @@ Result<PieceWork> grown(const Design& design, const StructureItem& item, double 
   return work;
 }
 
-Result<Design> scaled(const Design& design, std::optional<StructureId> only, double factor, const std::set<std::string>& held) {
+Result<Design> scaled(const Design& design, std::optional<StructureId> only, double factor,
+                      const std::set<std::string>& held) {
   Design next = design;
-  const auto gives = [&](std::string_view owner, std::string_view key) { return !held.contains(rowName(owner, key)); };
+  const auto gives = [&](std::string_view owner, std::string_view key) {
+    return !held.contains(rowName(owner, key));
+  };
   if (!only) {
     if (gives("card", "width")) next.card.width_mm *= factor;
     if (gives("card", "height")) next.card.height_mm *= factor;
     for (const ParameterSpec& spec : findBaseKind(design.card.kind)->parameters)
-      if (spec.unit == ParameterUnit::Millimetre && gives("card", spec.key)) next.card.values[std::string(spec.key)] *= factor;
+      if (spec.unit == ParameterUnit::Millimetre && gives("card", spec.key))
+        next.card.values[std::string(spec.key)] *= factor;
     if (auto valid = validateCard(next.card); !valid) return valid.error();
   }
   for (const StructureItem& item : design.structures) {
@@ -129,8 +160,10 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
       continue;
     }
     for (const ParameterSpec& spec : parametersOf(item))
-      if (spec.unit == ParameterUnit::Millimetre && gives(item.id.text(), spec.key)) place->values[std::string(spec.key)] *= factor;
-    if (auto valid = validate(parametersOf(item), place->values, item.id.text()); !valid) return valid.error();
+      if (spec.unit == ParameterUnit::Millimetre && gives(item.id.text(), spec.key))
+        place->values[std::string(spec.key)] *= factor;
+    if (auto valid = validate(parametersOf(item), place->values, item.id.text()); !valid)
+      return valid.error();
   }
   return next;
 }
@@ -144,7 +177,9 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
     rows.push_back({"card.width", "Width of the card", design.card.width_mm, !side});
     rows.push_back({"card.height", "Height of the card", design.card.height_mm, side});
     for (const ParameterSpec& spec : findBaseKind(design.card.kind)->parameters)
-      if (spec.unit == ParameterUnit::Millimetre) rows.push_back({rowName("card", spec.key), fmt::format("{} of the card", spec.label), design.card.value(spec.key), spec.role == ParameterRole::Held});
+      if (spec.unit == ParameterUnit::Millimetre)
+        rows.push_back({rowName("card", spec.key), fmt::format("{} of the card", spec.label),
+                        design.card.value(spec.key), spec.role == ParameterRole::Held});
   }
   for (const StructureItem& item : design.structures) {
     if (piece && item.id != *piece) continue;
@@ -153,12 +188,17 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
       const auto widths = panelWidths_mm(*item.work);
       const bool across = piece || widthsRunAcross(design, item);
       for (std::size_t k = 0; k < widths.size(); ++k)
-        rows.push_back({rowName(item.id.text(), panelKey(k)), fmt::format("Panel {} of {}", k + 1, owner), widths[k], !across || (widths.size() > 1 && isGlued(*item.work, k))});
+        rows.push_back({rowName(item.id.text(), panelKey(k)),
+                        fmt::format("Panel {} of {}", k + 1, owner), widths[k],
+                        !across || (widths.size() > 1 && isGlued(*item.work, k))});
       continue;
     }
     for (const ParameterSpec& spec : parametersOf(item))
       if (spec.unit == ParameterUnit::Millimetre)
-        rows.push_back({rowName(item.id.text(), spec.key), fmt::format("{} of {}", spec.label, owner), item.values.find(spec.key)->second, spec.role == ParameterRole::Held || runsAlong(spec.key)});
+        rows.push_back({rowName(item.id.text(), spec.key),
+                        fmt::format("{} of {}", spec.label, owner),
+                        item.values.find(spec.key)->second,
+                        spec.role == ParameterRole::Held || runsAlong(spec.key)});
   }
   return rows;
 }
@@ -166,7 +206,8 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
 Result<double> flatLength_mm(const Design& design, std::optional<StructureId> piece) {
   if (piece) {
     const StructureItem* item = design.find(*piece);
-    if (!item || !item->work) return Error{"structure.missing", "there is no free piece to fit", piece->text()};
+    if (!item || !item->work)
+      return Error{"structure.missing", "there is no free piece to fit", piece->text()};
     return boundsOf(item->work->outline).size().x();
   }
   const auto assembled = assembleDesign(design);
@@ -174,33 +215,50 @@ Result<double> flatLength_mm(const Design& design, std::optional<StructureId> pi
   // Along the sheet is across the gutter.
   const Seat* gutter = assembled->findSeat("gutter");
   const PieceIndex sheet = assembled->panels[assembled->root].piece;
-  const Vec2 across = gutter ? Vec2(gutter->sides[0].toPiece.linear().col(0).head<2>()) : Vec2(1, 0);
+  const Vec2 across =
+      gutter ? Vec2(gutter->sides[0].toPiece.linear().col(0).head<2>()) : Vec2(1, 0);
   double low = 1e300, high = -1e300;
   for (PanelIndex p : assembled->pieces[sheet].panels)
     if (!assembled->panels[p].owner)
-      for (const Vec2& c : assembled->panels[p].outline) low = std::min(low, across.dot(c)), high = std::max(high, across.dot(c));
+      for (const Vec2& c : assembled->panels[p].outline)
+        low = std::min(low, across.dot(c)), high = std::max(high, across.dot(c));
   return high - low;
 }
 
-Result<Fitted> fittedTo(const Design& design, std::optional<StructureId> piece, double length_mm, const std::set<std::string>& held) {
+Result<Fitted> fittedTo(const Design& design, std::optional<StructureId> piece, double length_mm,
+                        const std::set<std::string>& held) {
   const auto now = flatLength_mm(design, piece);
   if (!now) return now.error();
   for (const std::string& key : held)
-    if (std::ranges::none_of(lengthRows(design, piece), [&](const LengthRow& row) { return row.key == key; })) return Error{"proportion.unknown", fmt::format("there is no length \"{}\" to hold", key), ""};
+    if (std::ranges::none_of(lengthRows(design, piece),
+                             [&](const LengthRow& row) { return row.key == key; }))
+      return Error{"proportion.unknown", fmt::format("there is no length \"{}\" to hold", key), ""};
   // The length grows evenly with the factor: two designs tell it.
   constexpr double kTry = 1.001;
   const auto tried = scaled(design, piece, kTry, held);
   const auto then = tried ? flatLength_mm(*tried, piece) : Result<double>(tried.error());
   if (!then) return then.error();
   const double slope = (*then - *now) / (kTry - 1);
-  if (slope < kSettled_mm) return Error{"proportion.all-held", "everything that makes the length is held: let something give", piece ? piece->text() : "card"};
+  if (slope < kSettled_mm)
+    return Error{"proportion.all-held",
+                 "everything that makes the length is held: let something give",
+                 piece ? piece->text() : "card"};
   const double factor = 1 + (length_mm - *now) / slope;
-  if (factor < 0.05) return Error{"proportion.too-short", fmt::format("what is held leaves nothing of {} mm to the rest", formatNumber(length_mm, 2)), piece ? piece->text() : "card"};
+  if (factor < 0.05)
+    return Error{
+        "proportion.too-short",
+        fmt::format("what is held leaves nothing of {} mm to the rest", formatNumber(length_mm, 2)),
+        piece ? piece->text() : "card"};
   auto fitted = scaled(design, piece, factor, held);
   if (!fitted) return fitted.error();
   const auto reached = flatLength_mm(*fitted, piece);
   if (!reached) return reached.error();
-  if (std::abs(*reached - length_mm) > 1e-3) return Error{"proportion.uneven", fmt::format("these lengths do not grow evenly with the sheet: {} mm is what they give", formatNumber(*reached, 2)), piece ? piece->text() : "card"};
+  if (std::abs(*reached - length_mm) > 1e-3)
+    return Error{
+        "proportion.uneven",
+        fmt::format("these lengths do not grow evenly with the sheet: {} mm is what they give",
+                    formatNumber(*reached, 2)),
+        piece ? piece->text() : "card"};
   return Fitted{std::move(fitted).value(), factor};
 }
 

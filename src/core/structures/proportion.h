@@ -24,9 +24,11 @@ struct Fitted {
   double factor = 1; ///< by which everything that gives has grown
 };
 
-/// The card's sheet, or the free piece, at another flat length: everything that is not held grows by one factor, so that what
-/// lay flat lies flat. Free pieces keep their glued panels; their feet, windows and joints move in proportion. Fails when nothing
-/// gives, or when a size would leave its range.
-Result<Fitted> fittedTo(const Design& design, std::optional<StructureId> piece, double length_mm, const std::set<std::string>& held);
+/// The card's sheet, or the free piece, at another flat length: everything that is not held grows
+/// by one factor, so that what lay flat lies flat. Free pieces keep their glued panels; their feet,
+/// windows and joints move in proportion. Fails when nothing gives, or when a size would leave its
+/// range.
+Result<Fitted> fittedTo(const Design& design, std::optional<StructureId> piece, double length_mm,
+                        const std::set<std::string>& held);
 
 } // namespace hinge

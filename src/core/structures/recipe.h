@@ -5,9 +5,10 @@
 
 namespace hinge {
 
-/// What a recipe is given: sizes, the seat it stands on and the settings. It does not know whether the seat is the
-/// card's gutter or a fold of another structure. `sideNames` are the letters for the seat's first and second side as
-/// the user knows them (they are exchanged when the structure is turned round).
+/// What a recipe is given: sizes, the seat it stands on and the settings. It does not know whether
+/// the seat is the card's gutter or a fold of another structure. `sideNames` are the letters for
+/// the seat's first and second side as the user knows them (they are exchanged when the structure
+/// is turned round).
 struct RecipeInput {
   const StructureItem& item;
   ParameterValues values; ///< already exchanged when the structure is turned round
@@ -38,18 +39,21 @@ struct Sketch {
 
 /// Kinds of seats as a set.
 using SeatKinds = unsigned;
-constexpr SeatKinds seatKinds(SeatKind kind) { return 1u << static_cast<unsigned>(kind); }
+constexpr SeatKinds seatKinds(SeatKind kind) {
+  return 1u << static_cast<unsigned>(kind);
+}
 constexpr SeatKinds kOnFolds = seatKinds(SeatKind::Valley) | seatKinds(SeatKind::Ridge);
 constexpr SeatKinds kInValleys = seatKinds(SeatKind::Valley);
 constexpr SeatKinds kOnFaces = seatKinds(SeatKind::Face);
 constexpr SeatKinds kOnSpans = seatKinds(SeatKind::Span);
-constexpr SeatKinds kOneSheet = 1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
+constexpr SeatKinds kOneSheet =
+    1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
 
 /// A structure kind: data and functions, entered in the registry.
 struct StructureKind {
   std::string_view key, label, summary;
   ParameterTable parameters;
-  SeatKinds stands; ///< seats on which it works at all
+  SeatKinds stands;            ///< seats on which it works at all
   std::string_view unsuitable; ///< why it does not stand on the others
   /// Conditions for shutting flat on a seat whose shut opening is 0 (valley) or 2 pi (ridge).
   std::vector<LinearClosure> (*closures)(double shutOpening_rad);
@@ -60,17 +64,21 @@ struct StructureKind {
   /// Starting sizes scaled so that the structure has room on the seat; closures hold.
   ParameterValues (*fit)(const Seat& seat, const Assembly& assembly, const Settings& settings);
   Sketch (*sketch)();
-  /// Of free pieces: what a new one on the seat looks like, at full size (scale 1) or smaller; nothing where none can be proposed.
-  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly, const Settings& settings, double scale) = nullptr;
+  /// Of free pieces: what a new one on the seat looks like, at full size (scale 1) or smaller;
+  /// nothing where none can be proposed.
+  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly,
+                                           const Settings& settings, double scale) = nullptr;
   bool freePiece = false; ///< its structures carry PieceWork
 
   /// True when a new one can be proposed on the seat.
   bool offeredOn(const Seat& seat, const Assembly& assembly, const Settings& settings) const {
-    return standsOn(seat, assembly) && (!startingWork || startingWork(seat, assembly, settings, 1.0));
+    return standsOn(seat, assembly) &&
+           (!startingWork || startingWork(seat, assembly, settings, 1.0));
   }
 
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
-    const bool oneSheet = assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;
+    const bool oneSheet =
+        assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;
     return (stands & seatKinds(seat.kind())) != 0 && (oneSheet || !(stands & kOneSheet));
   }
 };

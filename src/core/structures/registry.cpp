@@ -4,7 +4,10 @@
 namespace hinge {
 
 std::span<const StructureKind* const> structureKinds() {
-  static const StructureKind* const all[] = {&vfoldKind(), &boxKind(), &closedBoxKind(), &cubeKind(), &cornerCubeKind(), &sideBoxKind(), &tiersKind(), &platformKind(), &stepKind(), &cutVFoldKind(), &figureKind(), &armKind(), &windowKind(), &stripKind(), &pieceKind()};
+  static const StructureKind* const all[] = {
+      &vfoldKind(),   &boxKind(),   &closedBoxKind(), &cubeKind(),  &cornerCubeKind(),
+      &sideBoxKind(), &tiersKind(), &platformKind(),  &stepKind(),  &cutVFoldKind(),
+      &figureKind(),  &armKind(),   &windowKind(),    &stripKind(), &pieceKind()};
   return all;
 }
 
@@ -13,7 +16,9 @@ ParameterTable parametersOf(const StructureItem& item) {
   return item.work ? pieceParameters(*item.work) : kind->parameters;
 }
 
-std::vector<MendDirection> mendDirectionsOf(const StructureItem& item) { return item.work ? pieceMends(*item.work) : findStructureKind(item.kind)->mendDirections(); }
+std::vector<MendDirection> mendDirectionsOf(const StructureItem& item) {
+  return item.work ? pieceMends(*item.work) : findStructureKind(item.kind)->mendDirections();
+}
 
 const StructureKind* findStructureKind(std::string_view key) {
   for (const StructureKind* kind : structureKinds())

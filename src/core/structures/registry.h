@@ -8,9 +8,11 @@ namespace hinge {
 std::span<const StructureKind* const> structureKinds();
 const StructureKind* findStructureKind(std::string_view key);
 
-/// The rows that a structure of a design has: of a free piece also the widths of its panels, in order.
+/// The rows that a structure of a design has: of a free piece also the widths of its panels, in
+/// order.
 ParameterTable parametersOf(const StructureItem& item);
-/// Ways to mend a structure: those of its recipe or, of a free piece, the widths of its panels and where it is.
+/// Ways to mend a structure: those of its recipe or, of a free piece, the widths of its panels and
+/// where it is.
 std::vector<MendDirection> mendDirectionsOf(const StructureItem& item);
 
 // One per file; entered in registry.cpp.

@@ -4,37 +4,59 @@
 #include <algorithm>
 #include <cmath>
 
-// Box beside the fold: a box on one page only, pulled up by a strap from the other page. Wall and strap are a parallel fold
-// (a, h, s, b); the outer wall keeps parallel to the inner one. With b = a h / (2 a + h) and s = a + h - b the walls stand
-// upright when the card is open flat.
+// Box beside the fold: a box on one page only, pulled up by a strap from the other page. Wall and
+// strap are a parallel fold (a, h, s, b); the outer wall keeps parallel to the inner one. With b =
+// a h / (2 a + h) and s = a + h - b the walls stand upright when the card is open flat.
 //
-// Flat frame of the box: x from the left foot over the lid to the right foot, y along the fold, face (+z) outside. Of the
-// strap: x from left to right, face up.
+// Flat frame of the box: x from the left foot over the lid to the right foot, y along the fold,
+// face (+z) outside. Of the strap: x from left to right, face up.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "", "From the start of the fold to the near end"},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "", "Along the fold"},
-    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "", "From the fold to the line where the inner wall stands"},
-    {"w", "Width", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "", "From the inner to the outer wall"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "", "Of both walls"},
-    {"b", "Strap foot", ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, "", "From the fold to the line where the strap is glued to the other page"},
-    {"s", "Strap", ParameterUnit::Millimetre, 4, 1000, 60, ParameterRole::Gives, "", "From its foot to the top of the inner wall"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "", "Of all its glue tabs"},
-    {"side", "Stands on", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: side a of the fold, 1: side b", {"side a", "side b"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the near end"},
+    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
+     "Along the fold"},
+    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "",
+     "From the fold to the line where the inner wall stands"},
+    {"w", "Width", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "",
+     "From the inner to the outer wall"},
+    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "",
+     "Of both walls"},
+    {"b", "Strap foot", ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, "",
+     "From the fold to the line where the strap is glued to the other page"},
+    {"s", "Strap", ParameterUnit::Millimetre, 4, 1000, 60, ParameterRole::Gives, "",
+     "From its foot to the top of the inner wall"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
+     "Of all its glue tabs"},
+    {"side",
+     "Stands on",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: side a of the fold, 1: side b",
+     {"side a", "side b"}},
 };
 
-std::vector<LinearClosure> closures(double) { return {{{{"s", -1}, {"a", 1}, {"h", 1}, {"b", -1}}, ParameterUnit::Millimetre}}; }
+std::vector<LinearClosure> closures(double) {
+  return {{{{"s", -1}, {"a", 1}, {"h", 1}, {"b", -1}}, ParameterUnit::Millimetre}};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}}, {{{"h", 1}, {"s", 1}}}, {{{"w", 1}}}, {{{"length", 1}}}, {{{"a", 1}, {"s", 1}}}, {{{"b", 1}, {"s", -1}}}, {{{"tab", 1}}}};
+  return {{{{"position", 1}}},    {{{"h", 1}, {"s", 1}}},  {{{"w", 1}}},  {{{"length", 1}}},
+          {{{"a", 1}, {"s", 1}}}, {{{"b", 1}, {"s", -1}}}, {{{"tab", 1}}}};
 }
 
 /// Poses of left wall, lid, right wall and strap; the box on side a (left) or b.
-std::optional<std::vector<Iso3>> poses(double opening, double position, double a, double w, double h, double b, double s, bool onB) {
-  const auto fold = onB ? parallelFoldPoses(opening, position, b, a, s, h) : parallelFoldPoses(opening, position, a, b, h, s);
+std::optional<std::vector<Iso3>> poses(double opening, double position, double a, double w,
+                                       double h, double b, double s, bool onB) {
+  const auto fold = onB ? parallelFoldPoses(opening, position, b, a, s, h)
+                        : parallelFoldPoses(opening, position, a, b, h, s);
   if (!fold) return std::nullopt;
   const double S = std::sin(0.5 * opening), C = std::cos(0.5 * opening);
   const Vec3 y = Vec3::UnitY(), out(onB ? S : -S, 0, C), foot = a * out + position * y;
@@ -46,44 +68,95 @@ std::optional<std::vector<Iso3>> poses(double opening, double position, double a
     return frame(start - x0 * x, x, y, x.cross(y));
   };
   const Vec3 outerFoot = foot + w * out, outerTop = top + w * out;
-  if (onB) return std::vector<Iso3>{from(foot, top, 0), from(top, outerTop, h), from(outerTop, outerFoot, h + w), fold->front()};
-  return std::vector<Iso3>{from(outerFoot, outerTop, 0), from(outerTop, top, h), from(top, foot, h + w), from(top, b * Vec3(S, 0, C) + position * y, 0)};
+  if (onB)
+    return std::vector<Iso3>{from(foot, top, 0), from(top, outerTop, h),
+                             from(outerTop, outerFoot, h + w), fold->front()};
+  return std::vector<Iso3>{from(outerFoot, outerTop, 0), from(outerTop, top, h),
+                           from(top, foot, h + w), from(top, b * Vec3(S, 0, C) + position * y, 0)};
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  const double position = in.value("position"), length = in.value("length"), a = in.value("a"), w = in.value("w"), h = in.value("h");
+  const double position = in.value("position"), length = in.value("length"), a = in.value("a"),
+               w = in.value("w"), h = in.value("h");
   const double b = in.value("b"), s = in.value("s");
   const bool onB = in.value("side") != 0;
   const SeatSide &own = in.seat.sides[onB ? 1 : 0], &other = in.seat.sides[onB ? 0 : 1];
   const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
-  const PieceIndex box = builder.piece("piece", "box"), strapPiece = builder.piece("strap-piece", "strap");
-  const auto strip = [&](PieceIndex piece, const std::string& role, const std::string& label, double from, double to) {
-    return builder.panel(piece, role, label, PanelUse::Wall, {{from, 0}, {to, 0}, {to, length}, {from, length}});
+  const PieceIndex box = builder.piece("piece", "box"),
+                   strapPiece = builder.piece("strap-piece", "strap");
+  const auto strip = [&](PieceIndex piece, const std::string& role, const std::string& label,
+                         double from, double to) {
+    return builder.panel(piece, role, label, PanelUse::Wall,
+                         {{from, 0}, {to, 0}, {to, length}, {from, length}});
   };
-  const PanelIndex left = strip(box, onB ? "inner" : "outer", onB ? "inner wall" : "outer wall", 0, h);
+  const PanelIndex left =
+      strip(box, onB ? "inner" : "outer", onB ? "inner wall" : "outer wall", 0, h);
   const PanelIndex lid = strip(box, "lid", "lid", h, h + w);
-  const PanelIndex right = strip(box, onB ? "outer" : "inner", onB ? "outer wall" : "inner wall", h + w, 2 * h + w);
+  const PanelIndex right =
+      strip(box, onB ? "outer" : "inner", onB ? "outer wall" : "inner wall", h + w, 2 * h + w);
   const PanelIndex strap = strip(strapPiece, "strap", "strap", 0, s);
   // Shut, the inner wall runs straight on into the lid and the outer wall lies under it.
   const auto shut = [](bool folded) { return folded ? -kPi : 0.0; };
-  builder.fold("edge-1", onB ? "inner edge" : "outer edge", left, lid, {h, 0}, {h, length}, FoldSense::Mountain, shut(!onB));
-  builder.fold("edge-2", onB ? "outer edge" : "inner edge", lid, right, {h + w, 0}, {h + w, length}, FoldSense::Mountain, shut(onB));
+  builder.fold("edge-1", onB ? "inner edge" : "outer edge", left, lid, {h, 0}, {h, length},
+               FoldSense::Mountain, shut(!onB));
+  builder.fold("edge-2", onB ? "outer edge" : "inner edge", lid, right, {h + w, 0}, {h + w, length},
+               FoldSense::Mountain, shut(onB));
   // Both feet have their tabs under the box.
   const double all = 2 * h + w;
-  const auto onOwn = [&](double foot, double flat) { return own.toPiece * (onB ? planarFrame({foot + flat, position}, -x, y) : planarFrame({foot - flat, position}, x, y)); };
+  const auto onOwn = [&](double foot, double flat) {
+    return own.toPiece * (onB ? planarFrame({foot + flat, position}, -x, y)
+                              : planarFrame({foot - flat, position}, x, y));
+  };
   const double leftFoot = onB ? a : a + w, rightFoot = onB ? a + w : a;
-  addTab(builder, in, box, {left, {0, length}, {0, 0}, onB ? "tab-inner" : "tab-outer", onB ? "inner tab" : "outer tab", own.panel, onOwn(leftFoot, 0), FoldSense::Mountain, shut(onB)});
-  addTab(builder, in, box, {right, {all, 0}, {all, length}, onB ? "tab-outer" : "tab-inner", onB ? "outer tab" : "inner tab", own.panel, onOwn(rightFoot, all), FoldSense::Mountain, shut(!onB)});
+  addTab(builder, in, box,
+         {left,
+          {0, length},
+          {0, 0},
+          onB ? "tab-inner" : "tab-outer",
+          onB ? "inner tab" : "outer tab",
+          own.panel,
+          onOwn(leftFoot, 0),
+          FoldSense::Mountain,
+          shut(onB)});
+  addTab(builder, in, box,
+         {right,
+          {all, 0},
+          {all, length},
+          onB ? "tab-outer" : "tab-inner",
+          onB ? "outer tab" : "inner tab",
+          own.panel,
+          onOwn(rightFoot, all),
+          FoldSense::Mountain,
+          shut(!onB)});
   // The strap is glued to the other page with its face and to the lid with its back.
-  const Iso3 strapFoot = other.toPiece * (onB ? planarFrame({b, position}, x, y) : planarFrame({b + s, position}, -x, y));
+  const Iso3 strapFoot = other.toPiece * (onB ? planarFrame({b, position}, x, y)
+                                              : planarFrame({b + s, position}, -x, y));
   const Iso3 strapLid = planarFrame({onB ? h - s : h + w, 0}, x, y);
-  const GluedTab below{strap, onB ? Vec2(0, length) : Vec2(s, 0), onB ? Vec2(0, 0) : Vec2(s, length), "tab-strap", "strap tab", other.panel, strapFoot};
-  const GluedTab above{strap, onB ? Vec2(s, 0) : Vec2(0, length), onB ? Vec2(s, length) : Vec2(0, 0), "tab-lid", "lid tab", lid, strapLid, FoldSense::Mountain, 0, false};
+  const GluedTab below{strap,
+                       onB ? Vec2(0, length) : Vec2(s, 0),
+                       onB ? Vec2(0, 0) : Vec2(s, length),
+                       "tab-strap",
+                       "strap tab",
+                       other.panel,
+                       strapFoot};
+  const GluedTab above{strap,
+                       onB ? Vec2(s, 0) : Vec2(0, length),
+                       onB ? Vec2(s, length) : Vec2(0, 0),
+                       "tab-lid",
+                       "lid tab",
+                       lid,
+                       strapLid,
+                       FoldSense::Mountain,
+                       0,
+                       false};
   addTab(builder, in, strapPiece, above);
   addTab(builder, in, strapPiece, below); // last: the strap's faces stand on its foot
-  if (onB) builder.faceSeats(lid, {h, length}, {h, 0});
-  else builder.faceSeats(lid, {h + w, 0}, {h + w, length});
-  builder.placement(in.seat, {left, lid, right, strap}, [=](double opening) { return poses(opening, position, a, w, h, b, s, onB); });
+  if (onB)
+    builder.faceSeats(lid, {h, length}, {h, 0});
+  else
+    builder.faceSeats(lid, {h + w, 0}, {h + w, length});
+  builder.placement(in.seat, {left, lid, right, strap},
+                    [=](double opening) { return poses(opening, position, a, w, h, b, s, onB); });
 
   builder.dimension("h", left, {0, length}, {h, length});
   builder.dimension("w", lid, {h, length}, {h + w, length});
@@ -93,8 +166,12 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(other, "b", {0, position}, {b, position});
   builder.dimensionOn(own, "position", {0, 0}, {0, position});
   const SeatSide page = sideWithin(own, {a + w, position}, x, y);
-  if (onB) builder.seat("valley", "valley at the outer wall of " + in.name(), sideOn(right, {all, 0}, -x, y), page, length, 0);
-  else builder.seat("valley", "valley at the outer wall of " + in.name(), page, sideOn(left, {0, 0}, x, y), length, 0);
+  if (onB)
+    builder.seat("valley", "valley at the outer wall of " + in.name(),
+                 sideOn(right, {all, 0}, -x, y), page, length, 0);
+  else
+    builder.seat("valley", "valley at the outer wall of " + in.name(), page,
+                 sideOn(left, {0, 0}, x, y), length, 0);
   return builder.status();
 }
 
@@ -108,21 +185,43 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
   const double a = v["a"], h = v["h"];
   v["b"] = std::max(2.0, std::round(2 * a * h / (2 * a + h)) / 2);
   v["s"] = a + h - v["b"];
-  v["tab"] = std::clamp(std::floor(2 * std::min(v["b"] - settings.foldClearance_mm, 0.5 * v["w"] - 0.5)) / 2, 1.0, 8.0);
+  v["tab"] = std::clamp(
+      std::floor(2 * std::min(v["b"] - settings.foldClearance_mm, 0.5 * v["w"] - 0.5)) / 2, 1.0,
+      8.0);
   return v;
 }
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 g(0.62, 0.10), pa(0.04, 0.10), pb(0.96, 0.10), A(0.40, 0.10), A2(0.14, 0.10), up(0, 0.44), B(0.74, 0.10);
-  return {{{g, pa, L::Use::Page}, {g, pb, L::Use::Page}, {A, A + up, L::Use::Paper}, {A2, A2 + up, L::Use::Paper}, {A2 + up, A + up, L::Use::Paper}, {A + up, B, L::Use::Paper}},
-          {{"a", g, A, std::nullopt}, {"b", g, B, std::nullopt}, {"w", A2 + up, A + up, std::nullopt}, {"h", A2, A2 + up, std::nullopt}, {"s", A + up, B, std::nullopt}}};
+  const Vec2 g(0.62, 0.10), pa(0.04, 0.10), pb(0.96, 0.10), A(0.40, 0.10), A2(0.14, 0.10),
+      up(0, 0.44), B(0.74, 0.10);
+  return {{{g, pa, L::Use::Page},
+           {g, pb, L::Use::Page},
+           {A, A + up, L::Use::Paper},
+           {A2, A2 + up, L::Use::Paper},
+           {A2 + up, A + up, L::Use::Paper},
+           {A + up, B, L::Use::Paper}},
+          {{"a", g, A, std::nullopt},
+           {"b", g, B, std::nullopt},
+           {"w", A2 + up, A + up, std::nullopt},
+           {"h", A2, A2 + up, std::nullopt},
+           {"s", A + up, B, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& sideBoxKind() {
-  static const StructureKind kind{"side-box", "Box beside the fold", "A box on one page, pulled upright by a strap from the other", kTable, kInValleys, "its strap pulls across a valley", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{"side-box",
+                                  "Box beside the fold",
+                                  "A box on one page, pulled upright by a strap from the other",
+                                  kTable,
+                                  kInValleys,
+                                  "its strap pulls across a valley",
+                                  closures,
+                                  mendDirections,
+                                  build,
+                                  fit,
+                                  sketch};
   return kind;
 }
 

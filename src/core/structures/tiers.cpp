@@ -4,33 +4,48 @@
 #include <cmath>
 #include <fmt/format.h>
 
-// Tiers: closed boxes of falling size, one on another. The lid of each sinks, so that its crease is a valley that opens as
-// the card does; the next tier stands astride that crease.
+// Tiers: closed boxes of falling size, one on another. The lid of each sinks, so that its crease is
+// a valley that opens as the card does; the next tier stands astride that crease.
 
 namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "", "From the start of the fold to the near end of the lowest tier"},
-    {"tiers", "Tiers", ParameterUnit::Count, 1, 6, 3, ParameterRole::Held, "", "How many stand on one another"},
-    {"length", "Length", ParameterUnit::Millimetre, 10, 1000, 84, ParameterRole::Gives, "", "Of the lowest tier, along the fold"},
-    {"a", "Foot", ParameterUnit::Millimetre, 6, 1000, 36, ParameterRole::Gives, "", "Of the lowest tier: from the fold to the line where each wall stands"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 500, 18, ParameterRole::Gives, "", "Of each tier"},
-    {"inset", "Inset", ParameterUnit::Millimetre, 1, 200, 9, ParameterRole::Gives, "", "How far each tier stands back from the one below on every side"},
-    {"corner", "Corners", ParameterUnit::Millimetre, 0, 100, 0, ParameterRole::Gives, "", "How much of the corners of every lid is rounded off"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "", "Of all glue tabs"},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
+     "From the start of the fold to the near end of the lowest tier"},
+    {"tiers", "Tiers", ParameterUnit::Count, 1, 6, 3, ParameterRole::Held, "",
+     "How many stand on one another"},
+    {"length", "Length", ParameterUnit::Millimetre, 10, 1000, 84, ParameterRole::Gives, "",
+     "Of the lowest tier, along the fold"},
+    {"a", "Foot", ParameterUnit::Millimetre, 6, 1000, 36, ParameterRole::Gives, "",
+     "Of the lowest tier: from the fold to the line where each wall stands"},
+    {"h", "Height", ParameterUnit::Millimetre, 4, 500, 18, ParameterRole::Gives, "",
+     "Of each tier"},
+    {"inset", "Inset", ParameterUnit::Millimetre, 1, 200, 9, ParameterRole::Gives, "",
+     "How far each tier stands back from the one below on every side"},
+    {"corner", "Corners", ParameterUnit::Millimetre, 0, 100, 0, ParameterRole::Gives, "",
+     "How much of the corners of every lid is rounded off"},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
+     "Of all glue tabs"},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
 std::vector<MendDirection> mendDirections() {
-  return {{{{"position", 1}}}, {{{"h", 1}}}, {{{"length", 1}}}, {{{"a", 1}}}, {{{"inset", 1}}}, {{{"tab", 1}}}, {{{"a", 1}, {"length", 2}}}, {{{"tiers", 1}}}};
+  return {{{{"position", 1}}}, {{{"h", 1}}},   {{{"length", 1}}},           {{{"a", 1}}},
+          {{{"inset", 1}}},    {{{"tab", 1}}}, {{{"a", 1}, {"length", 2}}}, {{{"tiers", 1}}}};
 }
 
 BeltSizes tierOf(const ParameterValues& v, int tier) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double in = get("inset") * tier, a = get("a") - in;
-  BeltSizes s{.position = tier == 0 ? get("position") : get("inset"), .length = get("length") - 2 * in, .a = a, .h = get("h"), .e = a};
+  BeltSizes s{.position = tier == 0 ? get("position") : get("inset"),
+              .length = get("length") - 2 * in,
+              .a = a,
+              .h = get("h"),
+              .e = a};
   s.lid = LidKind::Sinks, s.l = a, s.corner = get("corner");
   return s;
 }
@@ -39,10 +54,14 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const int count = static_cast<int>(in.value("tiers"));
   const BeltSizes least = tierOf(in.values, count - 1);
   if (least.a < 4 || least.length < 8)
-    return Error{"tier.too-small", fmt::format("{} tiers, each {} mm further in, leave no room for the highest", count, formatNumber(in.value("inset"), 2)), in.item.id.text()};
+    return Error{"tier.too-small",
+                 fmt::format("{} tiers, each {} mm further in, leave no room for the highest",
+                             count, formatNumber(in.value("inset"), 2)),
+                 in.item.id.text()};
   Seat on = in.seat;
   for (int k = 0; k < count; ++k) {
-    const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1), say = k == 0 ? "" : fmt::format("tier {} ", k + 1);
+    const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1),
+                      say = k == 0 ? "" : fmt::format("tier {} ", k + 1);
     on = buildBelt(in, builder, on, tierOf(in.values, k), {"tier", "lid", mark, say});
   }
   const BeltSizes s = tierOf(in.values, 0);
@@ -59,7 +78,8 @@ Room room(const ParameterValues& v, double) {
   const int count = static_cast<int>(v.find("tiers")->second);
   Room all = beltRoom(tierOf(v, 0));
   const double h = v.find("h")->second;
-  for (int k = 1; k < count; ++k) all.out_mm = std::max(all.out_mm, k * h + beltRoom(tierOf(v, k)).out_mm);
+  for (int k = 1; k < count; ++k)
+    all.out_mm = std::max(all.out_mm, k * h + beltRoom(tierOf(v, k)).out_mm);
   return all;
 }
 
@@ -80,14 +100,28 @@ Sketch sketch() {
   };
   tier(0.10, 0.36), tier(0.34, 0.24), tier(0.58, 0.13);
   lines.push_back({{0.5, 0.10}, {0.5, 0.82}, L::Use::Fold});
-  return {lines, {{"a", {0.5, 0.10}, {0.86, 0.10}, std::nullopt}, {"h", {0.86, 0.10}, {0.86, 0.34}, std::nullopt}, {"inset", {0.74, 0.34}, {0.86, 0.34}, std::nullopt}}};
+  return {lines,
+          {{"a", {0.5, 0.10}, {0.86, 0.10}, std::nullopt},
+           {"h", {0.86, 0.10}, {0.86, 0.34}, std::nullopt},
+           {"inset", {0.74, 0.34}, {0.86, 0.34}, std::nullopt}}};
 }
 
 } // namespace
 
 const StructureKind& tiersKind() {
-  static const StructureKind kind{"tiers", "Tiers", "Boxes of falling size, each standing on the lid of the one below", kTable, kInValleys, "the lowest tier is a closed box: over a ridge its ends would run through the panels under it",
-                                  closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "tiers",
+      "Tiers",
+      "Boxes of falling size, each standing on the lid of the one below",
+      kTable,
+      kInValleys,
+      "the lowest tier is a closed box: over a ridge its ends would run through the panels under "
+      "it",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

@@ -5,10 +5,11 @@
 #include <cmath>
 #include <fmt/format.h>
 
-// V-fold: two panels that meet in a crease through one point of the seat's fold and stand on a line in each side.
-// A spherical four-bar with the angles alpha, gamma1, gamma2, beta about that point.
+// V-fold: two panels that meet in a crease through one point of the seat's fold and stand on a line
+// in each side. A spherical four-bar with the angles alpha, gamma1, gamma2, beta about that point.
 //
-// Flat frame of the piece: apex in the origin, crease along +y, panel 1 to the left, face (+z) outside.
+// Flat frame of the piece: apex in the origin, crease along +y, panel 1 to the left, face (+z)
+// outside.
 
 namespace hinge {
 namespace {
@@ -35,15 +36,32 @@ constexpr ParameterSpec kTable[] = {
     {"eb", "Outer edge b", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "ea",
      "Height of the panel at its outer end on side b, at right angles to the base line"},
     {"open", "Cut back", ParameterUnit::Millimetre, 0, 500, 0, ParameterRole::Gives, "",
-     "From the point of the V to where base lines and crease begin: 0 meets in the point, more leaves a tent open below"},
+     "From the point of the V to where base lines and crease begin: 0 meets in the point, more "
+     "leaves a tent open below"},
     {"rise", "Crown", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "",
      "How far the upper edge stands over the straight line between crease and outer edge"},
-    {"top", "Upper edge", ParameterUnit::Switch, 0, 4, 0, ParameterRole::Held, "",
-     "0: straight, 1: a peak over each panel, 2: an arch, 3: battlements, 4: waves", {"straight", "peaked", "arched", "battlements", "waves"}},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm, ParameterRole::Held, "",
-     "From a base line to the far edge of its glue tab"},
-    {"turned", "Points to", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "",
-     "0: opens towards the end of the fold, 1: turned round, towards its start", {"the end of the fold", "its start"}},
+    {"top",
+     "Upper edge",
+     ParameterUnit::Switch,
+     0,
+     4,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: straight, 1: a peak over each panel, 2: an arch, 3: battlements, 4: waves",
+     {"straight", "peaked", "arched", "battlements", "waves"}},
+    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
+     ParameterRole::Held, "", "From a base line to the far edge of its glue tab"},
+    {"turned",
+     "Points to",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: opens towards the end of the fold, 1: turned round, towards its start",
+     {"the end of the fold", "its start"}},
 };
 
 struct Shape {
@@ -51,20 +69,29 @@ struct Shape {
   Polygon panelA, panelB;
 };
 
-Vec2 atAngle(double fromY_rad) { return {std::sin(fromY_rad), std::cos(fromY_rad)}; }
+Vec2 atAngle(double fromY_rad) {
+  return {std::sin(fromY_rad), std::cos(fromY_rad)};
+}
 
-/// Corners between the top of the crease and the outer edge of a panel, `out` at right angles to the line between them.
+/// Corners between the top of the crease and the outer edge of a panel, `out` at right angles to
+/// the line between them.
 std::vector<Vec2> crown(int kind, const Vec2& from, const Vec2& to, const Vec2& out) {
   std::vector<Vec2> corners;
-  const auto at = [&](double along, double up) { corners.push_back(from + along * (to - from) + up * out); };
+  const auto at = [&](double along, double up) {
+    corners.push_back(from + along * (to - from) + up * out);
+  };
   switch (kind) {
   case 1: at(0.5, 1); break;
   case 2:
-    for (double t : {22.5, 45.0, 67.5, 90.0, 112.5, 135.0, 157.5}) at(0.5 - 0.5 * std::cos(radians(t)), std::sin(radians(t)));
+    for (double t : {22.5, 45.0, 67.5, 90.0, 112.5, 135.0, 157.5})
+      at(0.5 - 0.5 * std::cos(radians(t)), std::sin(radians(t)));
     break;
-  case 3: at(0.2, 0), at(0.2, 1), at(0.4, 1), at(0.4, 0), at(0.6, 0), at(0.6, 1), at(0.8, 1), at(0.8, 0); break;
+  case 3:
+    at(0.2, 0), at(0.2, 1), at(0.4, 1), at(0.4, 0), at(0.6, 0), at(0.6, 1), at(0.8, 1), at(0.8, 0);
+    break;
   case 4:
-    for (int k = 1; k < 16; ++k) at(k / 16.0, 0.5 - 0.5 * std::cos(radians(45.0 * k)));
+    for (int k = 1; k < 16; ++k)
+      at(k / 16.0, 0.5 - 0.5 * std::cos(radians(45.0 * k)));
     break;
   default: break;
   }
@@ -73,7 +100,8 @@ std::vector<Vec2> crown(int kind, const Vec2& from, const Vec2& to, const Vec2& 
 
 Shape shapeOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
-  const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2")), open = get("open"), rise = get("rise");
+  const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2")), open = get("open"),
+               rise = get("rise");
   const int top = rise > 0 ? static_cast<int>(get("top")) : 0;
   const Vec2 dirA(-std::sin(g1), std::cos(g1)), dirB(std::sin(g2), std::cos(g2));
   Shape s;
@@ -82,10 +110,12 @@ Shape shapeOf(const ParameterValues& v) {
   s.endA = get("la") * dirA, s.endB = get("lb") * dirB;
   s.outerA = s.endA + get("ea") * Vec2(std::cos(g1), std::sin(g1));
   s.outerB = s.endB + get("eb") * Vec2(-std::cos(g2), std::sin(g2));
-  const auto panel = [&](const Vec2& foot, const Vec2& end, const Vec2& outer, bool stands, double side) {
+  const auto panel = [&](const Vec2& foot, const Vec2& end, const Vec2& outer, bool stands,
+                         double side) {
     Polygon p{s.foot, s.crease};
     const Vec2 along = (outer - s.crease).normalized();
-    for (const Vec2& c : crown(top, s.crease, outer, rise * side * Vec2(along.y(), -along.x()))) p.push_back(c);
+    for (const Vec2& c : crown(top, s.crease, outer, rise * side * Vec2(along.y(), -along.x())))
+      p.push_back(c);
     if (stands) p.push_back(outer);
     p.push_back(end);
     if (open > 0) p.push_back(foot);
@@ -133,16 +163,25 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const bool valley = isValley(in.seat.shutOpening_rad);
   for (const char* key : {"la", "lb", "lc"})
     if (in.value(key) < in.value("open") + 1)
-      return Error{"vfold.cut-away", fmt::format("{} must be at least 1 mm longer than what is cut back at the point", in.item.id.text() + "." + key), in.item.id.text()};
+      return Error{"vfold.cut-away",
+                   fmt::format("{} must be at least 1 mm longer than what is cut back at the point",
+                               in.item.id.text() + "." + key),
+                   in.item.id.text()};
 
   const PieceIndex piece = builder.piece("piece", "V-fold");
-  const PanelIndex panelA = builder.panel(piece, "panel-" + a, "panel " + a, PanelUse::Wall, s.panelA);
-  const PanelIndex panelB = builder.panel(piece, "panel-" + b, "panel " + b, PanelUse::Wall, s.panelB);
-  builder.fold("crease", "centre crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain, -kPi);
+  const PanelIndex panelA =
+      builder.panel(piece, "panel-" + a, "panel " + a, PanelUse::Wall, s.panelA);
+  const PanelIndex panelB =
+      builder.panel(piece, "panel-" + b, "panel " + b, PanelUse::Wall, s.panelB);
+  builder.fold("crease", "centre crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain,
+               -kPi);
   const double clear = in.settings.foldClearance_mm;
-  addGluedTab(builder, in, panelA, piece, s.endA, s.footA, a, in.seat.sides[0], flatToSide(0, position, al, g1), clear);
-  addGluedTab(builder, in, panelB, piece, s.footB, s.endB, b, in.seat.sides[1], flatToSide(1, position, be, g2), clear);
-  builder.placement(in.seat, {panelA, panelB}, [=](double opening) { return vFoldPoses(opening, position, al, be, g1, g2); });
+  addGluedTab(builder, in, panelA, piece, s.endA, s.footA, a, in.seat.sides[0],
+              flatToSide(0, position, al, g1), clear);
+  addGluedTab(builder, in, panelB, piece, s.footB, s.endB, b, in.seat.sides[1],
+              flatToSide(1, position, be, g2), clear);
+  builder.placement(in.seat, {panelA, panelB},
+                    [=](double opening) { return vFoldPoses(opening, position, al, be, g1, g2); });
 
   const auto key = [&](std::string_view k) { return shownKey(in, kTable, k); };
   builder.dimension(key("la"), panelA, Vec2::Zero(), s.endA);
@@ -155,20 +194,24 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Vec2 point(0, position), ahead(0, position + 30);
   builder.dimensionOn(in.seat.sides[0], key("alpha"), ahead, Vec2(point + 30 * atAngle(al)), point);
   builder.dimensionOn(in.seat.sides[1], key("beta"), ahead, Vec2(point + 30 * atAngle(be)), point);
-  builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position", Vec2(0, in.turned ? in.seat.length_mm : 0), point);
+  builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position",
+                      Vec2(0, in.turned ? in.seat.length_mm : 0), point);
 
   const std::string name = in.name();
-  builder.seat("ridge", "centre crease of " + name, sideOn(panelA, s.foot, -Vec2::UnitX(), Vec2::UnitY()),
-               sideOn(panelB, s.foot, Vec2::UnitX(), Vec2::UnitY()), (s.crease - s.foot).norm(), 2 * kPi);
+  builder.seat(
+      "ridge", "centre crease of " + name, sideOn(panelA, s.foot, -Vec2::UnitX(), Vec2::UnitY()),
+      sideOn(panelB, s.foot, Vec2::UnitX(), Vec2::UnitY()), (s.crease - s.foot).norm(), 2 * kPi);
   if (!valley) return builder.status();
   // In front of the V its panels make valleys with the pages they stand on.
   const Vec2 dirA = s.endA.normalized(), dirB = s.endB.normalized(), apex(0, position);
   const Vec2 outA = atAngle(al + kPi / 2), outB = atAngle(be + kPi / 2);
-  builder.seat("valley-" + a, "valley at panel " + a + " of " + name, sideWithin(in.seat.sides[0], Vec2(apex + open * atAngle(al)), outA, atAngle(al)),
+  builder.seat("valley-" + a, "valley at panel " + a + " of " + name,
+               sideWithin(in.seat.sides[0], Vec2(apex + open * atAngle(al)), outA, atAngle(al)),
                sideOn(panelA, s.footA, Vec2(dirA.y(), -dirA.x()), dirA), s.endA.norm() - open, 0);
   builder.seat("valley-" + b, "valley at panel " + b + " of " + name,
                sideOn(panelB, s.footB, Vec2(-dirB.y(), dirB.x()), dirB),
-               sideWithin(in.seat.sides[1], Vec2(apex + open * atAngle(be)), outB, atAngle(be)), s.endB.norm() - open, 0);
+               sideWithin(in.seat.sides[1], Vec2(apex + open * atAngle(be)), outB, atAngle(be)),
+               s.endB.norm() - open, 0);
   return builder.status();
 }
 
@@ -181,7 +224,9 @@ Room room(const ParameterValues& v, double shutOpening_rad) {
   for (const Vec2& p : s.panelA) {
     const Vec3 q = m * lift(p);
     const bool onBase = p == s.endA || p == s.footA;
-    if (valley || onBase) r.out_mm = std::max(r.out_mm, q.x()), r.low_mm = std::min(r.low_mm, q.y()), r.high_mm = std::max(r.high_mm, q.y());
+    if (valley || onBase)
+      r.out_mm = std::max(r.out_mm, q.x()), r.low_mm = std::min(r.low_mm, q.y()),
+      r.high_mm = std::max(r.high_mm, q.y());
   }
   return r;
 }
@@ -192,19 +237,42 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
 
 Sketch sketch() {
   using L = Sketch::Line;
-  const Vec2 p(0.50, 0.16), top(0.50, 0.80), al(0.14, 0.42), be(0.86, 0.42), oa(0.14, 0.74), ob(0.86, 0.74), foldEnd(0.50, 0.56);
-  return {{{p, foldEnd, L::Use::Page}, {p, al, L::Use::Fold}, {p, be, L::Use::Fold}, {p, top, L::Use::Fold},
-           {top, oa, L::Use::Paper}, {oa, al, L::Use::Paper}, {top, ob, L::Use::Paper}, {ob, be, L::Use::Paper}},
-          {{"lc", p, top, std::nullopt}, {"la", p, al, std::nullopt}, {"lb", p, be, std::nullopt},
-           {"ea", al, oa, std::nullopt}, {"eb", be, ob, std::nullopt},
-           {"gamma1", al, top, p}, {"gamma2", top, be, p}, {"alpha", al, foldEnd, p}, {"beta", foldEnd, be, p}}};
+  const Vec2 p(0.50, 0.16), top(0.50, 0.80), al(0.14, 0.42), be(0.86, 0.42), oa(0.14, 0.74),
+      ob(0.86, 0.74), foldEnd(0.50, 0.56);
+  return {{{p, foldEnd, L::Use::Page},
+           {p, al, L::Use::Fold},
+           {p, be, L::Use::Fold},
+           {p, top, L::Use::Fold},
+           {top, oa, L::Use::Paper},
+           {oa, al, L::Use::Paper},
+           {top, ob, L::Use::Paper},
+           {ob, be, L::Use::Paper}},
+          {{"lc", p, top, std::nullopt},
+           {"la", p, al, std::nullopt},
+           {"lb", p, be, std::nullopt},
+           {"ea", al, oa, std::nullopt},
+           {"eb", be, ob, std::nullopt},
+           {"gamma1", al, top, p},
+           {"gamma2", top, be, p},
+           {"alpha", al, foldEnd, p},
+           {"beta", foldEnd, be, p}}};
 }
 
 } // namespace
 
 const StructureKind& vfoldKind() {
-  static const StructureKind kind{"vfold", "V-fold", "Two panels that meet in a crease over the fold and rise as it opens",
-                                  kTable, kOnFolds, "", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "vfold",
+      "V-fold",
+      "Two panels that meet in a crease over the fold and rise as it opens",
+      kTable,
+      kOnFolds,
+      "",
+      closures,
+      mendDirections,
+      build,
+      fit,
+      sketch};
   return kind;
 }
 

@@ -8,51 +8,87 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "", "Along the lower edge of the face, to the middle of the window"},
-    {"up", "Sill at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "", "From the lower edge of the face up to the lowest point of the window"},
-    {"width", "Width", ParameterUnit::Millimetre, 2, 1000, 16, ParameterRole::Gives, "", "Of the opening"},
-    {"height", "Height", ParameterUnit::Millimetre, 2, 1000, 20, ParameterRole::Gives, "", "Of the opening"},
-    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "", "About the middle of its sill, to the right as it is seen"},
-    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 7, ParameterRole::Held, "", kSilhouetteMeaning, kSilhouettes},
-    {"handed", "Handed", ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, "", "0: the outline as it is drawn, 1: its mirror image, for pairs", {"as drawn", "mirrored"}},
+    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
+     "Along the lower edge of the face, to the middle of the window"},
+    {"up", "Sill at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
+     "From the lower edge of the face up to the lowest point of the window"},
+    {"width", "Width", ParameterUnit::Millimetre, 2, 1000, 16, ParameterRole::Gives, "",
+     "Of the opening"},
+    {"height", "Height", ParameterUnit::Millimetre, 2, 1000, 20, ParameterRole::Gives, "",
+     "Of the opening"},
+    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
+     "About the middle of its sill, to the right as it is seen"},
+    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 7, ParameterRole::Held, "",
+     kSilhouetteMeaning, kSilhouettes},
+    {"handed",
+     "Handed",
+     ParameterUnit::Switch,
+     0,
+     1,
+     0,
+     ParameterRole::Held,
+     "",
+     "0: the outline as it is drawn, 1: its mirror image, for pairs",
+     {"as drawn", "mirrored"}},
 };
 
-std::vector<LinearClosure> closures(double) { return {}; }
+std::vector<LinearClosure> closures(double) {
+  return {};
+}
 
-std::vector<MendDirection> mendDirections() { return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}}; }
+std::vector<MendDirection> mendDirections() {
+  return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}};
+}
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double width = in.value("width"), height = in.value("height");
   const SeatSide& face = in.seat.sides[0];
   const FootOnFace place(in.values);
-  const auto at = [&](const Vec2& p) { return Vec2((face.toPiece * (place.frame() * lift(p))).head<2>()); };
+  const auto at = [&](const Vec2& p) {
+    return Vec2((face.toPiece * (place.frame() * lift(p))).head<2>());
+  };
   Polygon opening;
-  for (const Vec2& p : silhouetteOf(in.values)) opening.push_back(at(p));
+  for (const Vec2& p : silhouetteOf(in.values))
+    opening.push_back(at(p));
   builder.cutWindow(face.panel, opening);
   builder.dimensionOn(face, "position", {0, place.foot.y()}, place.foot);
   builder.dimensionOn(face, "up", {place.foot.x(), 0}, place.foot);
-  builder.dimension("width", face.panel, at({-0.5 * width, 0.5 * height}), at({0.5 * width, 0.5 * height}));
+  builder.dimension("width", face.panel, at({-0.5 * width, 0.5 * height}),
+                    at({0.5 * width, 0.5 * height}));
   builder.dimension("height", face.panel, at({0, 0}), at({0, height}));
   return builder.status();
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) { return fitSilhouette(kTable, seat, assembly, 0.4, 0.5); }
+ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) {
+  return fitSilhouette(kTable, seat, assembly, 0.4, 0.5);
+}
 
 Sketch sketch() {
   using L = Sketch::Line;
   Sketch s;
-  s.lines = {{{0.12, 0.12}, {0.88, 0.12}, L::Use::Paper}, {{0.88, 0.12}, {0.88, 0.92}, L::Use::Paper}, {{0.88, 0.92}, {0.12, 0.92}, L::Use::Paper}, {{0.12, 0.92}, {0.12, 0.12}, L::Use::Paper}};
+  s.lines = {{{0.12, 0.12}, {0.88, 0.12}, L::Use::Paper},
+             {{0.88, 0.12}, {0.88, 0.92}, L::Use::Paper},
+             {{0.88, 0.92}, {0.12, 0.92}, L::Use::Paper},
+             {{0.12, 0.92}, {0.12, 0.12}, L::Use::Paper}};
   const Polygon p = silhouette(7);
   const auto at = [](const Vec2& q) { return Vec2(0.5 + 0.36 * q.x(), 0.3 + 0.44 * q.y()); };
-  for (std::size_t k = 0; k < p.size(); ++k) s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), L::Use::Paper});
-  s.dimensions = {{"width", {0.32, 0.5}, {0.68, 0.5}, std::nullopt}, {"height", {0.75, 0.3}, {0.75, 0.74}, std::nullopt}, {"up", {0.5, 0.12}, {0.5, 0.3}, std::nullopt}, {"position", {0.12, 0.2}, {0.5, 0.2}, std::nullopt}};
+  for (std::size_t k = 0; k < p.size(); ++k)
+    s.lines.push_back({at(p[k]), at(p[(k + 1) % p.size()]), L::Use::Paper});
+  s.dimensions = {{"width", {0.32, 0.5}, {0.68, 0.5}, std::nullopt},
+                  {"height", {0.75, 0.3}, {0.75, 0.74}, std::nullopt},
+                  {"up", {0.5, 0.12}, {0.5, 0.3}, std::nullopt},
+                  {"position", {0.12, 0.2}, {0.5, 0.2}, std::nullopt}};
   return s;
 }
 
 } // namespace
 
 const StructureKind& windowKind() {
-  static const StructureKind kind{"window", "Window", "An opening of any outline cut in a panel", kTable, kOnFaces, "it is cut in a face", closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{
+      "window", "Window",       "An opening of any outline cut in a panel",
+      kTable,   kOnFaces,       "it is cut in a face",
+      closures, mendDirections, build,
+      fit,      sketch};
   return kind;
 }
 

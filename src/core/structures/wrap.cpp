@@ -12,11 +12,15 @@ namespace {
 
 constexpr double kFlat_mm = 1e-6;
 
-/// A panel's outline in the frame of another of its body; nothing when they do not lie in one plane.
+/// A panel's outline in the frame of another of its body; nothing when they do not lie in one
+/// plane.
 std::optional<Polygon> layerOn(const Assembly& assembly, PanelIndex panel, const Iso3& toThere) {
-  if (std::abs(std::abs(toThere.linear()(2, 2)) - 1) > kFlat_mm || std::abs(toThere.translation().z()) > kFlat_mm) return std::nullopt;
+  if (std::abs(std::abs(toThere.linear()(2, 2)) - 1) > kFlat_mm ||
+      std::abs(toThere.translation().z()) > kFlat_mm)
+    return std::nullopt;
   Polygon out;
-  for (const Vec2& p : assembly.panels[panel].outline) out.push_back((toThere * lift(p)).head<2>());
+  for (const Vec2& p : assembly.panels[panel].outline)
+    out.push_back((toThere * lift(p)).head<2>());
   if (signedArea_mm2(out) < 0) std::ranges::reverse(out);
   return out;
 }
@@ -24,21 +28,25 @@ std::optional<Polygon> layerOn(const Assembly& assembly, PanelIndex panel, const
 /// The part of a polygon in a frame (x along the strap, y across it) that the strap covers.
 Box2 inBand(const Polygon& polygon, const Iso3& toStrap, double low, double high) {
   Polygon there;
-  for (const Vec2& p : polygon) there.push_back((toStrap * lift(p)).head<2>());
+  for (const Vec2& p : polygon)
+    there.push_back((toStrap * lift(p)).head<2>());
   if (signedArea_mm2(there) < 0) std::ranges::reverse(there);
   Box2 box;
   for (const Polygon& part : convexParts(there))
-    for (const Vec2& p : clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1})) box.add(p);
+    for (const Vec2& p :
+         clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1}))
+      box.add(p);
   return box;
 }
 
-/// What a strap at `toStrap` (from the carrier's piece) between two heights goes round: all that is glued flat to the carrier or
-/// slides on it, without the strap itself.
+/// What a strap at `toStrap` (from the carrier's piece) between two heights goes round: all that is
+/// glued flat to the carrier or slides on it, without the strap itself.
 struct Inside {
   Box2 extent;
   int layers = 0;
 };
-Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex carrier, std::optional<PieceIndex> strap, const Iso3& toStrap, double low, double high) {
+Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex carrier,
+                std::optional<PieceIndex> strap, const Iso3& toStrap, double low, double high) {
   Inside inside;
   const auto count = [&](PanelIndex p, const Iso3& toCarrier) {
     if (strap && assembly.panels[p].piece == *strap) return;
@@ -49,11 +57,15 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
   };
   const BodyIndex body = bodies.bodyOf[carrier];
   const Iso3 home = bodies.inBody[carrier].inverse();
-  for (PanelIndex p : bodies.bodies[body].panels) count(p, home * bodies.inBody[p]);
+  for (PanelIndex p : bodies.bodies[body].panels)
+    count(p, home * bodies.inBody[p]);
   for (const Hinge& h : assembly.hinges)
-    if (h.kind == HingeKind::Slide && bodies.bodyOf[h.first] == body && bodies.bodyOf[h.second] != body) {
-      const Iso3 rider = home * bodies.inBody[h.first] * secondInFirst(h, 0.5 * (h.least_mm + h.most_mm));
-      for (PanelIndex p : bodies.bodies[bodies.bodyOf[h.second]].panels) count(p, rider * bodies.inBody[h.second].inverse() * bodies.inBody[p]);
+    if (h.kind == HingeKind::Slide && bodies.bodyOf[h.first] == body &&
+        bodies.bodyOf[h.second] != body) {
+      const Iso3 rider =
+          home * bodies.inBody[h.first] * secondInFirst(h, 0.5 * (h.least_mm + h.most_mm));
+      for (PanelIndex p : bodies.bodies[bodies.bodyOf[h.second]].panels)
+        count(p, rider * bodies.inBody[h.second].inverse() * bodies.inBody[p]);
     }
   return inside;
 }
@@ -61,7 +73,9 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
 } // namespace
 
 bool isGluedToItself(const Assembly& assembly, PieceIndex piece) {
-  return std::ranges::any_of(assembly.glues, [&](const Glue& g) { return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece; });
+  return std::ranges::any_of(assembly.glues, [&](const Glue& g) {
+    return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece;
+  });
 }
 
 double wrapWidth_mm(double width_mm, int layers, double thickness_mm) {
@@ -74,8 +88,10 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
   const auto add = [&](PanelIndex panel, PanelIndex carrier, const Iso3& panelToCarrier) {
     const PieceIndex piece = assembly.panels[panel].piece;
     if (!isGluedToItself(assembly, piece) || assembly.panels[carrier].piece == piece) return;
-    // Two folds that run the same way, and no others: with more of them it is a tube that stands up.
-    const auto ofPiece = std::ranges::count_if(assembly.folds, [&](const Fold& f) { return assembly.panels[f.left].piece == piece; });
+    // Two folds that run the same way, and no others: with more of them it is a tube that stands
+    // up.
+    const auto ofPiece = std::ranges::count_if(
+        assembly.folds, [&](const Fold& f) { return assembly.panels[f.left].piece == piece; });
     const auto folds = assembly.foldsOf(panel);
     if (folds.size() != 2 || ofPiece != 2) return;
     const Fold &a = assembly.folds[folds[0]], &b = assembly.folds[folds[1]];
@@ -88,7 +104,9 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
     const Iso3 strap = planarFrame(a.from, across, Vec2(-across.y(), across.x()));
     const Vec2 along(-across.y(), across.x());
     const double one = along.dot(a.from - a.from), two = along.dot(a.to - a.from);
-    const Inside found = insideOf(assembly, bodies, carrier, piece, strap.inverse() * panelToCarrier.inverse(), std::min(one, two), std::max(one, two));
+    const Inside found =
+        insideOf(assembly, bodies, carrier, piece, strap.inverse() * panelToCarrier.inverse(),
+                 std::min(one, two), std::max(one, two));
     if (found.layers == 0) return;
     Wrap wrap{piece, carrier, panel, found.layers, found.extent.size().x(), inside, 0};
     wrap.needed_mm = wrapWidth_mm(wrap.width_mm, wrap.layers, thickness_mm);
@@ -108,35 +126,50 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
 
 Result<PieceWork> wrappedRound(const Design& design, StructureId id, double overlap_mm) {
   const StructureItem* item = design.find(id);
-  if (!item || !item->work) return Error{"structure.missing", "there is no free piece to wrap", id.text()};
+  if (!item || !item->work)
+    return Error{"structure.missing", "there is no free piece to wrap", id.text()};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const PieceWork& old = *item->work;
-  const auto lies = std::ranges::find_if(old.joints, [](const WorkJoint& j) { return j.kind == WorkJoint::Kind::Glue || j.kind == WorkJoint::Kind::Slide; });
+  const auto lies = std::ranges::find_if(old.joints, [](const WorkJoint& j) {
+    return j.kind == WorkJoint::Kind::Glue || j.kind == WorkJoint::Kind::Slide;
+  });
   const Seat* face = lies == old.joints.end() ? nullptr : assembled->findSeat(lies->on);
-  if (!face || assembled->panels[face->sides[0].panel].owner == id) return Error{"wrap.lies-on-nothing", "a strap must be glued to, or slide on, the panel that it goes round", id.text()};
+  if (!face || assembled->panels[face->sides[0].panel].owner == id)
+    return Error{"wrap.lies-on-nothing",
+                 "a strap must be glued to, or slide on, the panel that it goes round", id.text()};
   const PanelIndex carrier = face->sides[0].panel;
   const SeatSide side = face->sides[0];
-  const double height = boundsOf(old.outline).size().y(), low = lies->at.y() - boundsOf(old.outline).low.y();
-  // The strap's frame on the face: x the way it runs, the joint's point at height `low` of it. A slide says which way of the piece
-  // runs along its line.
-  const double turn = lies->kind == WorkJoint::Kind::Slide ? lies->turn_deg - (lies->byFace ? -1 : 1) * lies->way_deg : lies->turn_deg;
+  const double height = boundsOf(old.outline).size().y(),
+               low = lies->at.y() - boundsOf(old.outline).low.y();
+  // The strap's frame on the face: x the way it runs, the joint's point at height `low` of it. A
+  // slide says which way of the piece runs along its line.
+  const double turn = lies->kind == WorkJoint::Kind::Slide
+                          ? lies->turn_deg - (lies->byFace ? -1 : 1) * lies->way_deg
+                          : lies->turn_deg;
   const double up = lies->byFace ? -1 : 1;
   const Vec2 x(std::cos(radians(turn)), std::sin(radians(turn))), y = up * Vec2(-x.y(), x.x());
   Iso3 onFace = Iso3::Identity();
-  onFace.linear().col(0) = lift(x), onFace.linear().col(1) = lift(y), onFace.linear().col(2) = lift(x).cross(lift(y));
+  onFace.linear().col(0) = lift(x), onFace.linear().col(1) = lift(y),
+  onFace.linear().col(2) = lift(x).cross(lift(y));
   onFace.translation() = lift(Vec2(lies->to - low * y));
   std::optional<PieceIndex> own;
   for (PieceIndex p : assembled->pieces.indices())
     if (assembled->pieces[p].owner == id) own = p;
   const Iso3 strap = side.toPiece * onFace;
-  const Inside inside = insideOf(*assembled, Mechanism::from(*assembled), carrier, own, strap.inverse(), 0, height);
-  if (inside.layers == 0) return Error{"wrap.off-panel", "the panel it lies on is not where the strap is", id.text()};
-  if (inside.extent.size().x() < 2 * overlap_mm) return Error{"wrap.narrow", "what the strap goes round is narrower than twice its overlap", id.text()};
-  const double width = wrapWidth_mm(inside.extent.size().x(), inside.layers, design.stock.thickness_mm);
+  const Inside inside =
+      insideOf(*assembled, Mechanism::from(*assembled), carrier, own, strap.inverse(), 0, height);
+  if (inside.layers == 0)
+    return Error{"wrap.off-panel", "the panel it lies on is not where the strap is", id.text()};
+  if (inside.extent.size().x() < 2 * overlap_mm)
+    return Error{"wrap.narrow", "what the strap goes round is narrower than twice its overlap",
+                 id.text()};
+  const double width =
+      wrapWidth_mm(inside.extent.size().x(), inside.layers, design.stock.thickness_mm);
   PieceWork made = plainStrip(overlap_mm + 2 * width, height);
   const WorkLine::Kind kind = lies->byFace ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
-  for (double at : {overlap_mm, overlap_mm + width}) made.lines.push_back({kind, {at, 0}, {at, height}});
+  for (double at : {overlap_mm, overlap_mm + width})
+    made.lines.push_back({kind, {at, 0}, {at, height}});
   WorkJoint joint = *lies;
   const double middle = overlap_mm + 0.5 * width;
   joint.at = {middle, low};
@@ -147,10 +180,13 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   if (!open) return open.error();
   const auto again = assembleDesign(*open);
   if (!again) return again.error();
-  const auto close = glueJoint(*again, again->findPanel(id.text() + "/panel-3"), Iso3(Eigen::Translation3d(2 * width, 0, 0)), !lies->byFace, {0.5 * overlap_mm, 0.5 * height});
+  const auto close = glueJoint(*again, again->findPanel(id.text() + "/panel-3"),
+                               Iso3(Eigen::Translation3d(2 * width, 0, 0)), !lies->byFace,
+                               {0.5 * overlap_mm, 0.5 * height});
   if (!close) return Error{"wrap.no-face", "the strap has no panel to be closed on", id.text()};
   made.joints.push_back(*close);
-  // Other joints of the strap sit on its outside as they did, on the panel that lies on the carrier.
+  // Other joints of the strap sit on its outside as they did, on the panel that lies on the
+  // carrier.
   for (const WorkJoint& other : old.joints)
     if (&other != &*lies && ownerOfKey(other.on) != id) { // how it was closed before is past
       made.joints.push_back(other);

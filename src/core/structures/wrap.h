@@ -6,26 +6,28 @@ namespace hinge {
 /// A strap that is folded round a panel of another piece and glued to itself.
 struct Wrap {
   PieceIndex piece;
-  PanelIndex carrier;       ///< what it goes round
-  PanelIndex panel;         ///< of the strap, that lies on the carrier
-  int layers = 1;           ///< of paper inside
-  double width_mm = 0;      ///< of what is inside, along the strap
-  double inside_mm = 0;     ///< between the strap's two folds
-  double needed_mm = 0;     ///< what they must be apart
+  PanelIndex carrier;   ///< what it goes round
+  PanelIndex panel;     ///< of the strap, that lies on the carrier
+  int layers = 1;       ///< of paper inside
+  double width_mm = 0;  ///< of what is inside, along the strap
+  double inside_mm = 0; ///< between the strap's two folds
+  double needed_mm = 0; ///< what they must be apart
 };
 
 /// True when a panel of the piece is glued to another one of it.
 bool isGluedToItself(const Assembly& assembly, PieceIndex piece);
 
-/// How far apart the folds of a strap must be: the width inside, a hand's play on both sides, and at each fold half a turn round
-/// the layers, of which each of its two panels gives one half (the strap's own paper is counted to its middle).
+/// How far apart the folds of a strap must be: the width inside, a hand's play on both sides, and
+/// at each fold half a turn round the layers, of which each of its two panels gives one half (the
+/// strap's own paper is counted to its middle).
 double wrapWidth_mm(double width_mm, int layers, double thickness_mm);
 
 /// All straps of an assembly: pieces glued to themselves with a panel of something else between.
 std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm);
 
-/// The piece as a strap round the panel that its first joint lies on: as wide as it was, running the way it ran there, its two
-/// folds as far apart as the layers ask for, closed by an overlap of `overlap_mm` glued inside. Fails when it lies on no panel.
+/// The piece as a strap round the panel that its first joint lies on: as wide as it was, running
+/// the way it ran there, its two folds as far apart as the layers ask for, closed by an overlap of
+/// `overlap_mm` glued inside. Fails when it lies on no panel.
 Result<PieceWork> wrappedRound(const Design& design, StructureId id, double overlap_mm);
 
 } // namespace hinge

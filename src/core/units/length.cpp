@@ -11,7 +11,8 @@ namespace {
 struct Cursor {
   std::string_view rest;
   void skipSpaces() {
-    while (!rest.empty() && (rest.front() == ' ' || rest.front() == '\t')) rest.remove_prefix(1);
+    while (!rest.empty() && (rest.front() == ' ' || rest.front() == '\t'))
+      rest.remove_prefix(1);
   }
   bool take(std::string_view word) {
     if (!rest.starts_with(word)) return false;
@@ -21,7 +22,8 @@ struct Cursor {
   /// Unsigned decimal; a comma is taken as the decimal sign, as many people type it.
   bool number(double& out) {
     std::size_t n = 0;
-    while (n < rest.size() && n < 24 && (std::isdigit(static_cast<unsigned char>(rest[n])) || rest[n] == '.' || rest[n] == ','))
+    while (n < rest.size() && n < 24 &&
+           (std::isdigit(static_cast<unsigned char>(rest[n])) || rest[n] == '.' || rest[n] == ','))
       ++n;
     std::string digits(rest.substr(0, n));
     for (char& c : digits)
@@ -34,7 +36,8 @@ struct Cursor {
 };
 
 Error unreadable(std::string_view text, std::string_view wanted) {
-  return {"value.unreadable", fmt::format("cannot read \"{}\" as {}", text.substr(0, 40), wanted), ""};
+  return {"value.unreadable", fmt::format("cannot read \"{}\" as {}", text.substr(0, 40), wanted),
+          ""};
 }
 
 /// Integer, decimal, or a mixed fraction such as "3 3/4".
@@ -78,7 +81,8 @@ std::string_view unitKey(LengthUnit unit) {
 Result<LengthUnit> unitFromKey(std::string_view key) {
   for (LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Centimetre, LengthUnit::Inch})
     if (key == unitKey(unit)) return unit;
-  return Error{"unit.unknown", fmt::format("\"{}\" is not a unit; use mm, cm or in", key.substr(0, 40)), ""};
+  return Error{"unit.unknown",
+               fmt::format("\"{}\" is not a unit; use mm, cm or in", key.substr(0, 40)), ""};
 }
 
 Result<double> parseLength_mm(std::string_view text, LengthUnit unit) {
@@ -90,12 +94,17 @@ Result<double> parseLength_mm(std::string_view text, LengthUnit unit) {
   c.skipSpaces();
   if (!mixedNumber(c, value)) return failed();
   c.skipSpaces();
-  if (c.take("mm")) unit = LengthUnit::Millimetre;
-  else if (c.take("cm")) unit = LengthUnit::Centimetre;
-  else if (c.take("inches") || c.take("inch") || c.take("in") || c.take("\"") || c.take("″")) unit = LengthUnit::Inch;
+  if (c.take("mm"))
+    unit = LengthUnit::Millimetre;
+  else if (c.take("cm"))
+    unit = LengthUnit::Centimetre;
+  else if (c.take("inches") || c.take("inch") || c.take("in") || c.take("\"") || c.take("″"))
+    unit = LengthUnit::Inch;
   c.skipSpaces();
   if (!c.rest.empty()) return failed();
-  const double factor = unit == LengthUnit::Inch ? kMillimetresPerInch : unit == LengthUnit::Centimetre ? 10.0 : 1.0;
+  const double factor = unit == LengthUnit::Inch         ? kMillimetresPerInch
+                        : unit == LengthUnit::Centimetre ? 10.0
+                                                         : 1.0;
   const double length_mm = (negative ? -value : value) * factor;
   if (!std::isfinite(length_mm)) return failed();
   return length_mm;
@@ -110,14 +119,16 @@ Result<double> parseAngle_deg(std::string_view text) {
   c.skipSpaces();
   if (!c.take("degrees") && !c.take("deg")) c.take("°");
   c.skipSpaces();
-  if (!c.rest.empty() || !std::isfinite(value)) return unreadable(text, "an angle (try 45 or 67.5 deg)");
+  if (!c.rest.empty() || !std::isfinite(value))
+    return unreadable(text, "an angle (try 45 or 67.5 deg)");
   return negative ? -value : value;
 }
 
 std::string formatNumber(double value, int decimals) {
   std::string text = fmt::format("{:.{}f}", value, decimals);
   if (text.find('.') != std::string::npos) {
-    while (text.back() == '0') text.pop_back();
+    while (text.back() == '0')
+      text.pop_back();
     if (text.back() == '.') text.pop_back();
   }
   return text == "-0" ? "0" : text;
@@ -153,6 +164,8 @@ std::string formatLength(double length_mm, LengthUnit unit, bool withUnit) {
   return withUnit ? fmt::format("{} {}", number, unitKey(unit)) : number;
 }
 
-std::string formatAngle(double angle_deg) { return formatNumber(angle_deg, 2) + "°"; }
+std::string formatAngle(double angle_deg) {
+  return formatNumber(angle_deg, 2) + "°";
+}
 
 } // namespace hinge
