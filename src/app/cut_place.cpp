@@ -59,8 +59,9 @@ protected:
       // A piece larger than the sheet is shown whole, smaller.
       const double shrink =
           std::min(m_layout.width_mm / extent.size().x(), m_layout.height_mm / extent.size().y());
-      const QPointF corner((sheet % columns) * (m_layout.width_mm * scale + 26) + 8,
-                           (sheet / columns) * (m_layout.height_mm * scale + 46) + 8);
+      const int column = sheet % columns, row = sheet / columns;
+      const QPointF corner(column * (m_layout.width_mm * scale + 26) + 8,
+                           row * (m_layout.height_mm * scale + 46) + 8);
       const QRectF page(corner, QSizeF(m_layout.width_mm, m_layout.height_mm) * scale);
       p.setPen(QPen(theme.sheetEdge, 1));
       p.setBrush(theme.sheet);
@@ -147,18 +148,7 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   m_summary = new QLabel(this);
   m_summary->setObjectName(QStringLiteral("soft"));
   column->addWidget(m_summary);
-  m_pieces = new QTableWidget(0, 3, this);
-  m_pieces->setAccessibleName(tr("Piece list"));
-  m_pieces->setHorizontalHeaderLabels({tr("Piece"), tr("Size"), tr("Scores from the left edge")});
-  m_pieces->horizontalHeader()->setStretchLastSection(true);
-  m_pieces->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
-  m_pieces->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
-  m_pieces->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft);
-  m_pieces->verticalHeader()->hide();
-  m_pieces->setShowGrid(false);
-  m_pieces->setEditTriggers(QAbstractItemView::NoEditTriggers);
-  m_pieces->setSelectionBehavior(QAbstractItemView::SelectRows);
-  m_pieces->setWordWrap(true);
+  makeTable();
   column->addWidget(m_pieces, 3);
   m_slice = new QCheckBox(tr("Equal plain strips as one wide sheet: score it, then slice"), this);
   connect(m_slice, &QCheckBox::clicked, this, [this](bool on) {
@@ -184,6 +174,30 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
   caution->setObjectName(QStringLiteral("soft"));
   caution->setWordWrap(true);
   column->addWidget(caution);
+  column->addLayout(makeButtons());
+  row->addLayout(column, 4);
+  connect(document, &Document::designChanged, this, [this] {
+    if (!m_document->previewing()) refill();
+  });
+  refill();
+}
+
+void CutPlace::makeTable() {
+  m_pieces = new QTableWidget(0, 3, this);
+  m_pieces->setAccessibleName(tr("Piece list"));
+  m_pieces->setHorizontalHeaderLabels({tr("Piece"), tr("Size"), tr("Scores from the left edge")});
+  m_pieces->horizontalHeader()->setStretchLastSection(true);
+  m_pieces->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  m_pieces->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+  m_pieces->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft);
+  m_pieces->verticalHeader()->hide();
+  m_pieces->setShowGrid(false);
+  m_pieces->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  m_pieces->setSelectionBehavior(QAbstractItemView::SelectRows);
+  m_pieces->setWordWrap(true);
+}
+
+QHBoxLayout* CutPlace::makeButtons() {
   auto* buttons = new QHBoxLayout;
   for (const auto& [format, label, primary] :
        {std::tuple{"pdf", tr("Print sheets (PDF 1:1)"), true},
@@ -196,12 +210,7 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
     buttons->addWidget(button);
   }
   buttons->addStretch();
-  column->addLayout(buttons);
-  row->addLayout(column, 4);
-  connect(document, &Document::designChanged, this, [this] {
-    if (!m_document->previewing()) refill();
-  });
-  refill();
+  return buttons;
 }
 
 void CutPlace::refill() {

@@ -2,6 +2,7 @@
 #include "app/document.h"
 #include "core/checks/analysis.h"
 #include <QCheckBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
 #include <QTableWidget>
@@ -22,6 +23,8 @@ signals:
   void notice(const QString& text);
 
 private:
+  void makeTable();
+  QHBoxLayout* makeButtons();
   void refill();
   void ask(const QString& format);
   Document* m_document;

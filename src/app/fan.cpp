@@ -75,32 +75,32 @@ int Fan::sectorAt(const QPointF& point) const {
   return -1;
 }
 
+QPointF Fan::at(double t, double share) const {
+  return hub() + radius() * share * QPointF(std::cos(t), -std::sin(t));
+}
+
+QPainterPath Fan::sector(double from, double to, double inner, double outer) const {
+  const QPointF c = hub();
+  const double span = degrees(to - from), rOut = radius() * outer, rIn = radius() * inner;
+  const QRectF out(c.x() - rOut, c.y() - rOut, 2 * rOut, 2 * rOut);
+  const QRectF in(c.x() - rIn, c.y() - rIn, 2 * rIn, 2 * rIn);
+  QPainterPath path;
+  path.arcMoveTo(out, degrees(from));
+  path.arcTo(out, degrees(from), span);
+  path.arcTo(in, degrees(to), -span);
+  path.closeSubpath();
+  return path;
+}
+
 void Fan::paintEvent(QPaintEvent*) {
-  const Theme& theme = Look::theme();
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const QPointF c = hub();
-  const double r = radius();
-  const auto at = [&](double t, double share) {
-    return c + r * share * QPointF(std::cos(t), -std::sin(t));
-  };
-  const auto sector = [&](double from, double to, double inner, double outer) {
-    QPainterPath path;
-    const double span = degrees(to - from);
-    const QRectF out(c.x() - r * outer, c.y() - r * outer, 2 * r * outer, 2 * r * outer),
-        in(c.x() - r * inner, c.y() - r * inner, 2 * r * inner, 2 * r * inner);
-    path.arcMoveTo(out, degrees(from));
-    path.arcTo(out, degrees(from), span);
-    path.arcTo(in, degrees(to), -span);
-    path.closeSubpath();
-    return path;
-  };
   QColor veil(255, 255, 255, 16);
   p.setPen(Qt::NoPen);
   p.setBrush(veil);
   p.drawPath(sector(0, kPi, kInner, 1.0));
   // The part the card has opened so far glows.
-  QRadialGradient glow(c, r);
+  QRadialGradient glow(hub(), radius());
   QColor warm(0xff, 0xc8, 0x7a);
   warm.setAlphaF(0.42f);
   glow.setColorAt(kInner, warm);
@@ -108,37 +108,45 @@ void Fan::paintEvent(QPaintEvent*) {
   glow.setColorAt(1, warm);
   p.setBrush(glow);
   if (value() > 0) p.drawPath(sector(0, opening_rad(), kInner, 1.0));
+  if (m_analysis) paintTrouble(p);
+  paintScale(p);
+  paintLeaf(p);
+  paintReading(p);
+}
 
-  if (m_analysis) {
-    const QColor red(0xf0, 0x86, 0x86);
-    const auto hatched = [&](double from, double to, Qt::BrushStyle pattern, const QColor& colour,
-                             double inner) {
-      p.setPen(QPen(colour, 1));
-      p.setBrush(QBrush(colour, pattern));
-      p.drawPath(sector(from, std::max(to, from + 0.02), inner, 1.0));
-    };
-    const Motion& motion = *m_analysis->motion;
-    if (motion.low_rad() > 1e-6) hatched(0, motion.low_rad(), Qt::DiagCrossPattern, red, kInner);
-    if (motion.high_rad() < kPi - 1e-6)
-      hatched(motion.high_rad(), kPi, Qt::DiagCrossPattern, red, kInner);
-    p.setFont(Look::font(11, QFont::Bold));
-    for (std::size_t k = 0; k < m_analysis->findings.size(); ++k) {
-      const Finding& f = m_analysis->findings[k];
-      if (f.to_rad - f.from_rad > kPi - 0.02)
-        continue; // true at every opening: no place on the fan
-      const QColor colour = f.severity == Severity::Spoils ? red : QColor(0xe6, 0xc3, 0x62);
-      hatched(f.from_rad, f.to_rad,
-              f.severity == Severity::Spoils ? Qt::BDiagPattern : Qt::Dense6Pattern, colour, 0.68);
-      const double middle = std::clamp(0.5 * (f.from_rad + f.to_rad), 0.05, kPi - 0.05);
-      const QPointF badge = at(middle, 1.13);
-      p.setBrush(colour);
-      p.setPen(Qt::NoPen);
-      p.drawEllipse(badge, 8.5, 8.5);
-      p.setPen(QColor(0x2a, 0x18, 0x18));
-      p.drawText(QRectF(badge.x() - 9, badge.y() - 9, 18, 18), Qt::AlignCenter,
-                 QString::number(k + 1));
-    }
+void Fan::paintTrouble(QPainter& p) const {
+  const QColor red(0xf0, 0x86, 0x86);
+  const auto hatched = [&](double from, double to, Qt::BrushStyle pattern, const QColor& colour,
+                           double inner) {
+    p.setPen(QPen(colour, 1));
+    p.setBrush(QBrush(colour, pattern));
+    p.drawPath(sector(from, std::max(to, from + 0.02), inner, 1.0));
+  };
+  const Motion& motion = *m_analysis->motion;
+  if (motion.low_rad() > 1e-6) hatched(0, motion.low_rad(), Qt::DiagCrossPattern, red, kInner);
+  if (motion.high_rad() < kPi - 1e-6)
+    hatched(motion.high_rad(), kPi, Qt::DiagCrossPattern, red, kInner);
+  p.setFont(Look::font(11, QFont::Bold));
+  for (std::size_t k = 0; k < m_analysis->findings.size(); ++k) {
+    const Finding& f = m_analysis->findings[k];
+    if (f.to_rad - f.from_rad > kPi - 0.02) continue; // true everywhere: no place on the fan
+    const bool spoils = f.severity == Severity::Spoils;
+    const QColor colour = spoils ? red : QColor(0xe6, 0xc3, 0x62);
+    hatched(f.from_rad, f.to_rad, spoils ? Qt::BDiagPattern : Qt::Dense6Pattern, colour, 0.68);
+    const double middle = std::clamp(0.5 * (f.from_rad + f.to_rad), 0.05, kPi - 0.05);
+    const QPointF badge = at(middle, 1.13);
+    p.setBrush(colour);
+    p.setPen(Qt::NoPen);
+    p.drawEllipse(badge, 8.5, 8.5);
+    p.setPen(QColor(0x2a, 0x18, 0x18));
+    p.drawText(QRectF(badge.x() - 9, badge.y() - 9, 18, 18), Qt::AlignCenter,
+               QString::number(k + 1));
   }
+}
+
+void Fan::paintScale(QPainter& p) const {
+  const Theme& theme = Look::theme();
+  const double below = hub().y() + 4;
   p.setFont(Look::font(11));
   for (int k = 0; k <= 180; k += 15) {
     const double t = radians(k);
@@ -146,42 +154,49 @@ void Fan::paintEvent(QPaintEvent*) {
     p.drawLine(at(t, k % 45 == 0 ? 0.92 : 0.96), at(t, 1.0));
   }
   p.setPen(theme.stageSoft);
-  p.drawText(QRectF(at(0, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter, tr("shut"));
+  p.drawText(QRectF(at(0, 1.0).x() - 22, below, 44, 16), Qt::AlignCenter, tr("shut"));
   const bool pulls = m_card.openBy_deg < 180;
-  p.drawText(QRectF(at(kPi, 1.0).x() - 22, c.y() + 4, 44, 16), Qt::AlignCenter,
+  p.drawText(QRectF(at(kPi, 1.0).x() - 22, below, 44, 16), Qt::AlignCenter,
              pulls ? tr("pulled") : tr("flat"));
-  if (pulls) { // from here on the card stays as it is and the pull moves
-    const double by = radians(m_card.openBy_deg);
-    p.setPen(QPen(theme.stageInk, 1.5, Qt::DotLine));
-    p.drawLine(at(by, kInner), at(by, 1.06));
-    p.setPen(theme.stageSoft);
-    p.drawText(QRectF(at(by, 1.17).x() - 22, at(by, 1.17).y() - 8, 44, 16), Qt::AlignCenter,
-               tr("open"));
-  }
+  if (!pulls) return;
+  // From here on the card stays as it is and the pull moves.
+  const double by = radians(m_card.openBy_deg);
+  p.setPen(QPen(theme.stageInk, 1.5, Qt::DotLine));
+  p.drawLine(at(by, kInner), at(by, 1.06));
+  p.setPen(theme.stageSoft);
+  p.drawText(QRectF(at(by, 1.17).x() - 22, at(by, 1.17).y() - 8, 44, 16), Qt::AlignCenter,
+             tr("open"));
+}
+
+void Fan::paintLeaf(QPainter& p) const {
   // The lying page and the leaf, drawn as the two halves of the card.
+  const QColor leaf = hasFocus() ? Theme::night().accent : Look::theme().paperEdge;
   p.setPen(QPen(QColor(0xf1, 0xd9, 0xb0), 3, Qt::SolidLine, Qt::RoundCap));
-  p.drawLine(c, at(0, 1.0));
-  p.setPen(
-      QPen(hasFocus() ? Theme::night().accent : theme.paperEdge, 4, Qt::SolidLine, Qt::RoundCap));
-  p.drawLine(c, at(opening_rad(), 1.0));
+  p.drawLine(hub(), at(0, 1.0));
+  p.setPen(QPen(leaf, 4, Qt::SolidLine, Qt::RoundCap));
+  p.drawLine(hub(), at(opening_rad(), 1.0));
   p.setPen(QPen(QColor(0x3a, 0x2a, 0x1d), 1.5));
   p.setBrush(Theme::night().accent);
   p.drawEllipse(at(opening_rad(), 0.98), 8, 8);
-  p.setPen(theme.stageInk);
-  p.setFont(Look::font(19, QFont::DemiBold));
+}
+
+void Fan::paintReading(QPainter& p) const {
+  const QPointF c = hub();
+  p.setPen(Look::theme().stageInk);
   if (value() > 10 * m_card.openBy_deg) {
+    const double share = (value() - 10 * m_card.openBy_deg) / (18 - 0.1 * m_card.openBy_deg);
     p.setFont(Look::font(13, QFont::DemiBold));
-    p.drawText(
-        QRectF(c.x() - 62, c.y() + 6, 98, 26), Qt::AlignCenter,
-        tr("pulled %1 %")
-            .arg(std::round((value() - 10 * m_card.openBy_deg) / (18 - 0.1 * m_card.openBy_deg))));
-  } else
+    p.drawText(QRectF(c.x() - 62, c.y() + 6, 98, 26), Qt::AlignCenter,
+               tr("pulled %1 %").arg(std::round(share)));
+  } else {
+    const double shown = radians(std::round(10 * degrees(opening_rad())) / 10);
+    p.setFont(Look::font(19, QFont::DemiBold));
     p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter,
-               QString::fromStdString(
-                   openingText(m_card, radians(std::round(10 * degrees(opening_rad())) / 10))));
+               QString::fromStdString(openingText(m_card, shown)));
+  }
   const QRectF play = playButton();
   p.setPen(Qt::NoPen);
-  p.setBrush(theme.stageInk);
+  p.setBrush(Look::theme().stageInk);
   if (playing()) {
     p.drawRect(QRectF(play.left() + 5, play.top() + 4, 4, 14));
     p.drawRect(QRectF(play.left() + 13, play.top() + 4, 4, 14));

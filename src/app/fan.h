@@ -1,6 +1,7 @@
 #pragma once
 #include "core/checks/analysis.h"
 #include <QAbstractSlider>
+#include <QPainterPath>
 #include <QTimer>
 
 namespace hinge {
@@ -31,6 +32,12 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
+  QPointF at(double opening_rad, double share) const; ///< a share of the radius from the hub
+  QPainterPath sector(double from_rad, double to_rad, double inner, double outer) const;
+  void paintTrouble(QPainter& p) const;
+  void paintScale(QPainter& p) const;
+  void paintLeaf(QPainter& p) const;
+  void paintReading(QPainter& p) const;
   QPointF hub() const;
   double radius() const;
   QRectF playButton() const;

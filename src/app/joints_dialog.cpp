@@ -163,39 +163,37 @@ void JointsDialog::rebuild() {
   m_lines->addWidget(m_page);
 }
 
-QWidget* JointsDialog::lineFor(std::size_t index) {
-  const WorkJoint joint = work()->joints[index];
-  const LengthUnit unit = m_document->design().settings.unit;
-  auto* box = new QFrame(m_page);
-  auto* grid = new QGridLayout(box);
-  grid->setContentsMargins(0, 8, 0, 8);
-  grid->setHorizontalSpacing(8);
-  const auto edit = [this, index](const std::function<void(WorkJoint&)>& how, const QString& what) {
-    const PieceWork* now = work();
-    if (!now || index >= now->joints.size()) return;
-    PieceWork next = *now;
-    how(next.joints[index]);
-    if (!(next == *now)) change(next, what);
-  };
+void JointsDialog::edit(std::size_t index, const std::function<void(WorkJoint&)>& how,
+                        const QString& what) {
+  const PieceWork* now = work();
+  if (!now || index >= now->joints.size()) return;
+  PieceWork next = *now;
+  how(next.joints[index]);
+  if (!(next == *now)) change(next, what);
+}
+
+void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const WorkJoint& joint) {
+  QWidget* box = grid->parentWidget();
   auto* kind = new QComboBox(box);
   kind->setAccessibleName(tr("Kind of joint %1").arg(index + 1));
   for (Kind k : kKinds)
     kind->addItem(kindName(k));
   kind->setCurrentIndex(static_cast<int>(joint.kind));
-  connect(kind, &QComboBox::activated, this, [edit](int k) {
-    edit(
-        [k](WorkJoint& j) {
-          j.kind = kKinds[k];
-          if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
-        },
-        tr("change a joint"));
+  connect(kind, &QComboBox::activated, this, [this, index](int k) {
+    const auto change = [k](WorkJoint& j) {
+      j.kind = kKinds[k];
+      if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
+    };
+    edit(index, change, tr("change a joint"));
   });
   auto* side = new QComboBox(box);
   side->setAccessibleName(tr("Side of the piece at joint %1").arg(index + 1));
   side->addItems({tr("by its back"), tr("by its face")});
   side->setCurrentIndex(joint.byFace ? 1 : 0);
-  connect(side, &QComboBox::activated, this,
-          [edit](int k) { edit([k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint")); });
+  connect(side, &QComboBox::activated, this, [this, index](int k) {
+    edit(
+        index, [k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint"));
+  });
   auto* on = new QComboBox(box);
   on->setAccessibleName(tr("Face of joint %1").arg(index + 1));
   if (const auto assembled = assembleDesign(m_document->committed()))
@@ -204,9 +202,10 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
         on->addItem(words(seat.label), words(seat.key));
         if (seat.key == joint.on) on->setCurrentIndex(on->count() - 1);
       }
-  connect(on, &QComboBox::activated, this, [edit, on](int) {
-    edit([key = on->currentData().toString().toStdString()](WorkJoint& j) { j.on = key; },
-         tr("change a joint"));
+  connect(on, &QComboBox::activated, this, [this, index, on](int) {
+    const std::string key = on->currentData().toString().toStdString();
+    edit(
+        index, [key](WorkJoint& j) { j.on = key; }, tr("change a joint"));
   });
   auto* remove = new QToolButton(box);
   remove->setText(tr("Remove"));
@@ -220,6 +219,28 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   grid->addWidget(on, 0, 1, 1, 4);
   grid->addWidget(side, 0, 5);
   grid->addWidget(remove, 0, 6);
+}
+
+void JointsDialog::addPointButton(QGridLayout* grid, std::size_t index, bool there) {
+  auto* point = new QToolButton(grid->parentWidget());
+  point->setText(tr("Point"));
+  point->setAccessibleName(there ? tr("Point at the face for joint %1").arg(index + 1)
+                                 : tr("Point at the piece for joint %1").arg(index + 1));
+  point->setToolTip(there ? tr("Click on the stage where it is joined")
+                          : tr("Click on the stage which point of this piece is joined"));
+  connect(point, &QToolButton::clicked, this,
+          [this, index, there] { emit pointWanted(index, there); });
+  grid->addWidget(point, there ? 2 : 1, 6);
+}
+
+QWidget* JointsDialog::lineFor(std::size_t index) {
+  const WorkJoint joint = work()->joints[index];
+  const LengthUnit unit = m_document->design().settings.unit;
+  auto* box = new QFrame(m_page);
+  auto* grid = new QGridLayout(box);
+  grid->setContentsMargins(0, 8, 0, 8);
+  grid->setHorizontalSpacing(8);
+  addChoices(grid, index, joint);
   const auto field = [&](int row, int column, const QString& label, double value, bool length,
                          const std::function<void(WorkJoint&, double)>& set) {
     grid->addWidget(new QLabel(label, box), row, column);
@@ -229,13 +250,14 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
     line->setAccessibleName(tr("%1 of joint %2").arg(label).arg(index + 1));
     line->setFixedWidth(76);
     line->setAlignment(Qt::AlignRight);
-    connect(line, &QLineEdit::editingFinished, this, [this, line, length, unit, set, edit] {
+    connect(line, &QLineEdit::editingFinished, this, [this, line, length, unit, set, index] {
       if (!line->isModified()) return;
       line->setModified(false);
       const auto typed = length ? parseLength_mm(line->text().toStdString(), unit)
                                 : parseAngle_deg(line->text().toStdString());
       if (!typed) return void(emit refused(QString::fromStdString(typed.error().text())));
-      edit([&](WorkJoint& j) { set(j, *typed); }, tr("change a joint"));
+      edit(
+          index, [&](WorkJoint& j) { set(j, *typed); }, tr("change a joint"));
     });
     grid->addWidget(line, row, column + 1);
   };
@@ -244,17 +266,8 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   field(1, 2, tr("up"), joint.at.y(), true, [](WorkJoint& j, double v) { j.at.y() = v; });
   field(2, 0, tr("there, along"), joint.to.x(), true, [](WorkJoint& j, double v) { j.to.x() = v; });
   field(2, 2, tr("away"), joint.to.y(), true, [](WorkJoint& j, double v) { j.to.y() = v; });
-  for (bool there : {false, true}) {
-    auto* point = new QToolButton(box);
-    point->setText(tr("Point"));
-    point->setAccessibleName(there ? tr("Point at the face for joint %1").arg(index + 1)
-                                   : tr("Point at the piece for joint %1").arg(index + 1));
-    point->setToolTip(there ? tr("Click on the stage where it is joined")
-                            : tr("Click on the stage which point of this piece is joined"));
-    connect(point, &QToolButton::clicked, this,
-            [this, index, there] { emit pointWanted(index, there); });
-    grid->addWidget(point, there ? 2 : 1, 6);
-  }
+  for (bool there : {false, true})
+    addPointButton(grid, index, there);
   int k = 0;
   for (const Number& number : numbersOf(joint.kind)) {
     // Two beside the places, the others in rows of three below.

@@ -1,7 +1,9 @@
 #pragma once
 #include "app/document.h"
 #include <QDialog>
+#include <QGridLayout>
 #include <QVBoxLayout>
+#include <functional>
 
 namespace hinge {
 
@@ -25,6 +27,9 @@ signals:
 private:
   void rebuild();
   QWidget* lineFor(std::size_t index);
+  void addChoices(QGridLayout* grid, std::size_t index, const WorkJoint& joint);
+  void addPointButton(QGridLayout* grid, std::size_t index, bool there);
+  void edit(std::size_t index, const std::function<void(WorkJoint&)>& how, const QString& what);
   void change(const PieceWork& work, const QString& what);
   const PieceWork* work() const;
 

@@ -6,6 +6,7 @@
 #include "render/stage_painter.h"
 #include <QApplication>
 #include <QPainter>
+#include <QPainterPath>
 #include <QPointer>
 #include <cmath>
 

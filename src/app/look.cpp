@@ -7,8 +7,8 @@ namespace hinge {
 namespace {
 Theme s_theme = Theme::light();
 
-QString sheet(const Theme& t) {
-  QString css = QStringLiteral(R"(
+/// The look of all widgets; names after % are colours of the theme.
+constexpr char kSheet[] = R"(
     QWidget { color: %ink; }
     QMainWindow, #page { background: %surface; }
     QToolTip { background: %raised; color: %ink; border: 1px solid %line; padding: 4px 6px; }
@@ -18,7 +18,8 @@ QString sheet(const Theme& t) {
     QLabel#section { color: %soft; font-size: 12px; font-weight: 700; }
     QFrame#hairline { background: %line; max-height: 1px; border: none; }
     QFrame#card { background: %raised; border: 1px solid %line; border-radius: 8px; }
-    QLineEdit { background: %field; border: 1px solid %line; border-radius: 5px; padding: 2px 6px; selection-background-color: %accent; selection-color: %accentInk; }
+    QLineEdit { background: %field; border: 1px solid %line; border-radius: 5px;
+      padding: 2px 6px; selection-background-color: %accent; selection-color: %accentInk; }
     QLineEdit:focus { border: 1px solid %accent; }
     QLineEdit[wrong="true"] { border: 1px solid %trouble; }
     QLineEdit:disabled { color: %faint; background: %surface; }
@@ -26,19 +27,25 @@ QString sheet(const Theme& t) {
     QComboBox:focus { border-color: %accent; }
     QComboBox::drop-down { border: none; width: 22px; }
     QComboBox::down-arrow { image: url(:/icons/chevron-%mode.svg); width: 12px; height: 12px; }
-    QComboBox QAbstractItemView { background: %raised; border: 1px solid %line; selection-background-color: %accent; selection-color: %accentInk; }
-    QPushButton, QToolButton { background: %raised; border: 1px solid %line; border-radius: 6px; padding: 5px 12px; }
+    QComboBox QAbstractItemView { background: %raised; border: 1px solid %line;
+      selection-background-color: %accent; selection-color: %accentInk; }
+    QPushButton, QToolButton { background: %raised; border: 1px solid %line;
+      border-radius: 6px; padding: 5px 12px; }
     QPushButton:hover, QToolButton:hover { border-color: %accent; }
     QPushButton:focus, QToolButton:focus { border: 1px solid %accent; }
     QPushButton:disabled, QToolButton:disabled { color: %faint; background: %surface; }
-    QPushButton#primary { background: %accent; color: %accentInk; border-color: %accent; font-weight: 700; }
-    QPushButton#mend { background: transparent; color: %accent; border: none; padding: 2px 0px; text-align: left; font-weight: 700; }
+    QPushButton#primary { background: %accent; color: %accentInk; border-color: %accent;
+      font-weight: 700; }
+    QPushButton#mend { background: transparent; color: %accent; border: none; padding: 2px 0px;
+      text-align: left; font-weight: 700; }
     QPushButton#mend:hover, QPushButton#mend:focus { text-decoration: underline; }
     QToolButton#quiet { background: transparent; border: 1px solid transparent; padding: 5px 9px; }
     QToolButton#quiet:hover { border-color: %line; }
     QToolButton#quiet:focus { border-color: %accent; }
     QToolButton::menu-indicator { image: none; }
-    QToolButton#place { background: transparent; border: none; border-radius: 0; padding: 14px 16px 11px 16px; font-size: 14px; color: %soft; border-bottom: 3px solid transparent; }
+    QToolButton#place { background: transparent; border: none; border-radius: 0;
+      padding: 14px 16px 11px 16px; font-size: 14px; color: %soft;
+      border-bottom: 3px solid transparent; }
     QToolButton#place:hover { color: %ink; }
     QToolButton#place:checked { color: %ink; font-weight: 700; border-bottom: 3px solid %accent; }
     QToolButton#place:focus { color: %accent; }
@@ -51,11 +58,15 @@ QString sheet(const Theme& t) {
     QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
     QScrollBar::handle:vertical { background: %line; border-radius: 4px; min-height: 24px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
-    QTableWidget, QListWidget { background: %raised; border: 1px solid %line; border-radius: 8px; gridline-color: transparent; selection-background-color: %field; selection-color: %ink; }
+    QTableWidget, QListWidget { background: %raised; border: 1px solid %line;
+      border-radius: 8px; gridline-color: transparent; selection-background-color: %field;
+      selection-color: %ink; }
     QTableWidget::item { padding-left: 6px; }
     QListWidget::item { padding: 6px; }
-    QHeaderView::section { background: transparent; color: %soft; border: none; border-bottom: 1px solid %line; padding: 6px 8px; font-weight: 700; }
-    QTreeWidget#standing { background: transparent; border: none; color: %stageInk; outline: none; show-decoration-selected: 1; }
+    QHeaderView::section { background: transparent; color: %soft; border: none;
+      border-bottom: 1px solid %line; padding: 6px 8px; font-weight: 700; }
+    QTreeWidget#standing { background: transparent; border: none; color: %stageInk;
+      outline: none; show-decoration-selected: 1; }
     QTreeWidget#standing::item { padding: 2px 4px; color: %stageInk; }
     QTreeWidget#standing::item:selected { background: rgba(232,154,67,0.25); color: %stageInk; }
     QTreeWidget#standing::item:hover { background: rgba(255,255,255,0.06); }
@@ -65,7 +76,10 @@ QString sheet(const Theme& t) {
     QLabel#trouble { color: %trouble; font-weight: 700; }
     QLabel#notice { background: %trouble; color: white; border-radius: 6px; padding: 8px 12px; }
     QDialog { background: %surface; }
-  )");
+  )";
+
+QString sheet(const Theme& t) {
+  QString css = QString::fromLatin1(kSheet);
   const std::pair<const char*, QColor> names[] = {
       {"%accentInk", t.accentInk}, {"%accent", t.accent},
       {"%stageInk", t.stageInk},   {"%surface", t.surface},

@@ -77,6 +77,14 @@ MainWindow::MainWindow(QWidget* parent)
   m_noticeTimer.setSingleShot(true);
   connect(&m_noticeTimer, &QTimer::timeout, m_notice, &QWidget::hide);
 
+  listen();
+  qApp->installEventFilter(this);
+  m_document->start(starterDesign());
+  go(BuildCard);
+  m_stage->setFocus();
+}
+
+void MainWindow::listen() {
   connect(m_size, &SizePlace::refused, this, &MainWindow::showRefusal);
   connect(m_size, &SizePlace::done, this, [this] { go(BuildCard); });
   connect(m_analyst, &Analyst::changed, m_cut, [this] {
@@ -99,10 +107,6 @@ MainWindow::MainWindow(QWidget* parent)
     if (!why.isEmpty()) showRefusal(tr("No safety copy could be written: %1").arg(why));
   });
   connect(&m_document->undoStack(), &QUndoStack::indexChanged, this, &MainWindow::updateActions);
-  qApp->installEventFilter(this);
-  m_document->start(starterDesign());
-  go(BuildCard);
-  m_stage->setFocus();
 }
 
 void MainWindow::buildActions() {
@@ -224,7 +228,7 @@ QWidget* MainWindow::buildBar() {
     button->setCheckable(true);
     button->setShortcut(QKeySequence(
         Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
-    connect(button, &QToolButton::clicked, this, [this, place] { go(place); });
+    connect(button, &QToolButton::clicked, this, [this, to = place] { go(to); });
     m_placeButtons.append(button);
     row->addWidget(button);
   }

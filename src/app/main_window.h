@@ -53,6 +53,7 @@ protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+  void listen(); ///< to the places, the document and the analyst
   void buildActions();
   QWidget* buildBar();
   QWidget* buildBuildPlace();

@@ -139,19 +139,11 @@ void ScoreRuler::paintRuler(QPainter& p, const PieceWork& piece) const {
              tr("click turns over · drag moves · double click adds"));
 }
 
-void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
-  const Theme& theme = Look::theme();
-  const QRectF area = profileArea();
-  p.setPen(Qt::NoPen);
-  p.setBrush(theme.stageBottom);
-  p.drawRoundedRect(area, 6, 6);
-  const auto marks = scoreMarks(piece);
-  const std::string owner = m_document->selection()->text();
-  if (!m_assembly || marks.empty()) return;
+std::vector<Vec3> ScoreRuler::foldedEnds(const PieceWork& piece, const Iso3& bench,
+                                         Vec3& axis) const {
   // The lower ends of the scores, from panel to panel.
   std::vector<Vec3> corners;
-  Vec3 axis = Vec3::UnitY();
-  const Iso3 bench = benchPose(*m_assembly, m_pose.opening_rad);
+  const auto marks = scoreMarks(piece);
   const Box2 box = boundsOf(piece.outline);
   const auto lowEnd = [&](const ScoreMark& mark) {
     const WorkLine& line = piece.lines[mark.line];
@@ -171,7 +163,7 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
   };
   for (std::size_t k = 0; k + 1 < ends.size(); ++k) {
     const PanelIndex q = panelAt(points[k]);
-    if (!q.valid() || !m_pose.placed[q]) return;
+    if (!q.valid() || !m_pose.placed[q]) return {};
     if (k == 0) {
       const WorkLine& line = piece.lines[marks.front().line];
       axis = bench.linear() * m_pose.panels[q].linear() * lift((line.to - line.from).normalized());
@@ -179,6 +171,21 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
     }
     corners.push_back(bench * (m_pose.panels[q] * lift(ends[k + 1])));
   }
+  return corners;
+}
+
+void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
+  const Theme& theme = Look::theme();
+  const QRectF area = profileArea();
+  p.setPen(Qt::NoPen);
+  p.setBrush(theme.stageBottom);
+  p.drawRoundedRect(area, 6, 6);
+  const auto marks = scoreMarks(piece);
+  if (!m_assembly || marks.empty()) return;
+  const Iso3 bench = benchPose(*m_assembly, m_pose.opening_rad);
+  Vec3 axis = Vec3::UnitY();
+  const auto corners = foldedEnds(piece, bench, axis);
+  if (corners.empty()) return;
   Vec3 up = Vec3::UnitZ() - axis.z() * axis;
   up = up.norm() > 0.2 ? Vec3(up.normalized()) : axis.unitOrthogonal();
   const Vec3 across = axis.cross(up);

@@ -41,6 +41,9 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
+  /// Where the lower ends of the scores (and of the piece) are on the bench, from the left; empty
+  /// when the piece is not placed. `axis` becomes the direction of its first score.
+  std::vector<Vec3> foldedEnds(const PieceWork& piece, const Iso3& bench, Vec3& axis) const;
   const PieceWork* work() const;
   QRectF ruler() const;
   QRectF profileArea() const;

@@ -30,43 +30,8 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
   hint->setObjectName(QStringLiteral("soft"));
   hint->setWordWrap(true);
   column->addWidget(hint);
-  column->addWidget(new QLabel(tr("Outline"), this));
-  m_corners = makeTable({tr("from the left"), tr("up")}, tr("Corners"));
-  column->addWidget(m_corners, 3);
-  addButtons(
-      column, m_corners, tr("Another corner"),
-      [this](int row) {
-        PieceWork next = *work();
-        const auto at = static_cast<std::size_t>(row), after = (at + 1) % next.outline.size();
-        // Half-way to the next corner: it changes nothing until it is moved.
-        next.outline.insert(next.outline.begin() + row + 1,
-                            0.5 * (next.outline[at] + next.outline[after]));
-        change(next, tr("add a corner"));
-      },
-      [this](int row) {
-        PieceWork next = *work();
-        next.outline.erase(next.outline.begin() + row);
-        change(next, tr("remove a corner"));
-      });
-  column->addWidget(new QLabel(tr("Lines"), this));
-  m_lines = makeTable({tr("kind"), tr("from"), tr("up"), tr("to"), tr("up")}, tr("Lines"));
-  m_lines->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
-  m_lines->setColumnWidth(0, 130);
-  column->addWidget(m_lines, 3);
-  addButtons(
-      column, m_lines, tr("Another cut"),
-      [this](int) {
-        PieceWork next = *work();
-        const Box2 box = boundsOf(next.outline);
-        const Vec2 middle = box.centre();
-        next.lines.push_back({Kind::Cut, middle, middle + Vec2(0, 0.25 * box.size().y())});
-        change(next, tr("add a cut"));
-      },
-      [this](int row) {
-        PieceWork next = *work();
-        next.lines.erase(next.lines.begin() + row);
-        change(next, tr("remove a line"));
-      });
+  addOutline(column);
+  addLines(column);
   auto* buttons = new QHBoxLayout;
   auto* done = new QPushButton(tr("Done"), this);
   done->setObjectName(QStringLiteral("primary"));
@@ -89,6 +54,49 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
       QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
   });
   refill();
+}
+
+void ShapeDialog::addOutline(QVBoxLayout* column) {
+  column->addWidget(new QLabel(tr("Outline"), this));
+  m_corners = makeTable({tr("from the left"), tr("up")}, tr("Corners"));
+  column->addWidget(m_corners, 3);
+  addButtons(
+      column, m_corners, tr("Another corner"),
+      [this](int row) {
+        PieceWork next = *work();
+        const auto at = static_cast<std::size_t>(row), after = (at + 1) % next.outline.size();
+        // Half-way to the next corner: it changes nothing until it is moved.
+        next.outline.insert(next.outline.begin() + row + 1,
+                            0.5 * (next.outline[at] + next.outline[after]));
+        change(next, tr("add a corner"));
+      },
+      [this](int row) {
+        PieceWork next = *work();
+        next.outline.erase(next.outline.begin() + row);
+        change(next, tr("remove a corner"));
+      });
+}
+
+void ShapeDialog::addLines(QVBoxLayout* column) {
+  column->addWidget(new QLabel(tr("Lines"), this));
+  m_lines = makeTable({tr("kind"), tr("from"), tr("up"), tr("to"), tr("up")}, tr("Lines"));
+  m_lines->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
+  m_lines->setColumnWidth(0, 130);
+  column->addWidget(m_lines, 3);
+  addButtons(
+      column, m_lines, tr("Another cut"),
+      [this](int) {
+        PieceWork next = *work();
+        const Box2 box = boundsOf(next.outline);
+        const Vec2 middle = box.centre();
+        next.lines.push_back({Kind::Cut, middle, middle + Vec2(0, 0.25 * box.size().y())});
+        change(next, tr("add a cut"));
+      },
+      [this](int row) {
+        PieceWork next = *work();
+        next.lines.erase(next.lines.begin() + row);
+        change(next, tr("remove a line"));
+      });
 }
 
 QTableWidget* ShapeDialog::makeTable(const QStringList& headings, const QString& name) {

@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QTableWidget>
+#include <QVBoxLayout>
 
 namespace hinge {
 
@@ -19,6 +20,8 @@ signals:
   void refused(const QString& why);
 
 private:
+  void addOutline(QVBoxLayout* column);
+  void addLines(QVBoxLayout* column);
   const PieceWork* work() const;
   void change(const PieceWork& next, const QString& what);
   void refill();

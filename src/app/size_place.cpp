@@ -63,18 +63,7 @@ protected:
     p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop,
                QString::fromUtf8(sheet.label.data()));
     const QRectF card = box(w, h);
-    p.setPen(QPen(theme.cut, 1.4));
-    p.setBrush(theme.sheet);
-    p.drawRect(card);
-    QRadialGradient glow(card.center(), 0.6 * std::max(card.width(), card.height()));
-    QColor warm(0xff, 0xc8, 0x7a);
-    warm.setAlphaF(0.35f);
-    glow.setColorAt(0, warm);
-    warm.setAlphaF(0);
-    glow.setColorAt(1, warm);
-    p.setPen(Qt::NoPen);
-    p.setBrush(glow);
-    p.drawRect(card);
+    paintPaper(p, card);
     const auto across = [&](double x) {
       return (side ? card.left() : card.top()) + scale * (x - flat.low.x());
     };
@@ -110,6 +99,22 @@ protected:
   }
 
 private:
+  /// The open card, lit from its middle.
+  void paintPaper(QPainter& p, const QRectF& card) const {
+    const Theme& theme = Look::theme();
+    p.setPen(QPen(theme.cut, 1.4));
+    p.setBrush(theme.sheet);
+    p.drawRect(card);
+    QRadialGradient glow(card.center(), 0.6 * std::max(card.width(), card.height()));
+    QColor warm(0xff, 0xc8, 0x7a);
+    warm.setAlphaF(0.35f);
+    glow.setColorAt(0, warm);
+    warm.setAlphaF(0);
+    glow.setColorAt(1, warm);
+    p.setPen(Qt::NoPen);
+    p.setBrush(glow);
+    p.drawRect(card);
+  }
   Document* m_document;
 };
 
@@ -125,6 +130,39 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   auto* heading = new QLabel(tr("How large is the card?"), this);
   heading->setObjectName(QStringLiteral("large"));
   column->addWidget(heading);
+  makeForm();
+  column->addLayout(m_form);
+  m_facts = new QLabel(this);
+  m_facts->setObjectName(QStringLiteral("soft"));
+  m_facts->setWordWrap(true);
+  column->addWidget(m_facts);
+  auto* onward = new QPushButton(tr("Build on it"), this);
+  onward->setObjectName(QStringLiteral("primary"));
+  connect(onward, &QPushButton::clicked, this, &SizePlace::done);
+  auto* fit = new QPushButton(tr("Fit to another sheet …"), this);
+  fit->setObjectName(QStringLiteral("fit-sheet"));
+  fit->setToolTip(tr("The whole card at another open length, with what you hold held"));
+  connect(fit, &QPushButton::clicked, this, [this] {
+    auto* dialog = new FitDialog(m_document, std::nullopt, window());
+    connect(dialog, &FitDialog::notice, this, &SizePlace::notice);
+    dialog->open();
+  });
+  auto* actions = new QHBoxLayout;
+  actions->addWidget(onward);
+  actions->addWidget(fit);
+  actions->addStretch();
+  column->addLayout(actions);
+  column->addStretch();
+  row->addLayout(column);
+  m_drawing = new CardDrawing(document, this);
+  row->addWidget(m_drawing, 1);
+
+  listen();
+  connect(document, &Document::designChanged, this, &SizePlace::refill);
+  refill();
+}
+
+void SizePlace::makeForm() {
   auto* form = m_form = new QFormLayout;
   form->setHorizontalSpacing(18);
   form->setVerticalSpacing(10);
@@ -176,32 +214,9 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
                           "rest to itself. 180°: pulls move while the card opens"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
-  column->addLayout(form);
-  m_facts = new QLabel(this);
-  m_facts->setObjectName(QStringLiteral("soft"));
-  m_facts->setWordWrap(true);
-  column->addWidget(m_facts);
-  auto* onward = new QPushButton(tr("Build on it"), this);
-  onward->setObjectName(QStringLiteral("primary"));
-  connect(onward, &QPushButton::clicked, this, &SizePlace::done);
-  auto* fit = new QPushButton(tr("Fit to another sheet …"), this);
-  fit->setObjectName(QStringLiteral("fit-sheet"));
-  fit->setToolTip(tr("The whole card at another open length, with what you hold held"));
-  connect(fit, &QPushButton::clicked, this, [this] {
-    auto* dialog = new FitDialog(m_document, std::nullopt, window());
-    connect(dialog, &FitDialog::notice, this, &SizePlace::notice);
-    dialog->open();
-  });
-  auto* actions = new QHBoxLayout;
-  actions->addWidget(onward);
-  actions->addWidget(fit);
-  actions->addStretch();
-  column->addLayout(actions);
-  column->addStretch();
-  row->addLayout(column);
-  m_drawing = new CardDrawing(document, this);
-  row->addWidget(m_drawing, 1);
+}
 
+void SizePlace::listen() {
   connect(m_width, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_height, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_fold, &QComboBox::activated, this, &SizePlace::commitCard);
@@ -247,8 +262,6 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_openBy, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_rests, &QComboBox::activated, this, &SizePlace::commitCard);
-  connect(document, &Document::designChanged, this, &SizePlace::refill);
-  refill();
 }
 
 /// A field for every size of the base, made anew when the base has changed.

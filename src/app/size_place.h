@@ -27,6 +27,8 @@ signals:
   void done();
 
 private:
+  void makeForm();
+  void listen(); ///< to every field
   void refill();
   void commitCard();
   Document* m_document;

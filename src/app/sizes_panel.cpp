@@ -171,6 +171,27 @@ void SizesPanel::addRow(int row, const QString& label, const QString& tip,
                       1 + static_cast<int>(k));
 }
 
+void SizesPanel::addSwitch(int row, const ParameterSpec& spec, const QString& tip) {
+  m_grid->addWidget(new QLabel(words(spec.label), this), row, 0);
+  auto* choice = new QComboBox(this);
+  choice->setAccessibleName(words(spec.label));
+  choice->setToolTip(tip);
+  for (std::string_view offered : spec.choices)
+    if (!offered.empty()) choice->addItem(words(offered));
+  const std::string key(spec.key);
+  connect(choice, &QComboBox::activated, this, [this, key](int index) {
+    auto next = setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
+    Result<void> done;
+    if (!next)
+      done = next.error();
+    else
+      done = m_document->apply(*next, tr("change %1").arg(QString::fromStdString(m_shown->text())));
+    if (!done) emit refused(QString::fromStdString(done.error().text()));
+  });
+  m_switches[key] = choice;
+  m_grid->addWidget(choice, row, 1, 1, 2);
+}
+
 void SizesPanel::rebuild() {
   while (QLayoutItem* item = m_grid->takeAt(0)) {
     if (item->widget()) {
@@ -219,26 +240,7 @@ void SizesPanel::rebuild() {
                                                    ? tr("\nHeld: mends leave it alone")
                                                    : tr("\nGives: mends may change it"));
     if (spec.unit == ParameterUnit::Switch) {
-      m_grid->addWidget(new QLabel(words(spec.label), this), row, 0);
-      auto* choice = new QComboBox(this);
-      choice->setAccessibleName(words(spec.label));
-      choice->setToolTip(tip);
-      for (std::string_view offered : spec.choices)
-        if (!offered.empty()) choice->addItem(words(offered));
-      const std::string key(spec.key);
-      connect(choice, &QComboBox::activated, this, [this, key](int index) {
-        auto next =
-            setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
-        Result<void> done;
-        if (!next)
-          done = next.error();
-        else
-          done = m_document->apply(*next,
-                                   tr("change %1").arg(QString::fromStdString(m_shown->text())));
-        if (!done) emit refused(QString::fromStdString(done.error().text()));
-      });
-      m_switches[key] = choice;
-      m_grid->addWidget(choice, row++, 1, 1, 2);
+      addSwitch(row++, spec, tip);
       continue;
     }
     const ParameterSpec* twin = spec.twin.empty() ? nullptr : findSpec(kind->parameters, spec.twin);

@@ -45,6 +45,7 @@ private:
   void rebuild();
   void refill();
   void commit(const std::string& key, QLineEdit* field);
+  void addSwitch(int row, const ParameterSpec& spec, const QString& tip);
   void addRow(int row, const QString& label, const QString& tip,
               const std::vector<std::string>& keys);
   QLineEdit* makeField(const std::string& key, const QString& name, const QString& tip);

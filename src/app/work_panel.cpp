@@ -30,6 +30,13 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(m_scores, &QLineEdit::editingFinished, this, &WorkPanel::commitScores);
   typed->addWidget(m_scores, 1);
   column->addLayout(typed);
+  column->addLayout(makeSolvers());
+  column->addLayout(makeTools());
+  connect(document, &Document::designChanged, this, &WorkPanel::refill);
+  refill();
+}
+
+QHBoxLayout* WorkPanel::makeSolvers() {
   auto* row = new QHBoxLayout;
   row->setSpacing(8);
   m_solve = new QPushButton(tr("Make it lie flat"), this);
@@ -53,7 +60,10 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   row->addWidget(m_even);
   row->addWidget(m_steps);
   row->addStretch();
-  column->addLayout(row);
+  return row;
+}
+
+QHBoxLayout* WorkPanel::makeTools() {
   auto* second = new QHBoxLayout;
   second->setSpacing(8);
   m_wrap = new QPushButton(tr("Wrap it round"), this);
@@ -87,9 +97,7 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_d
   second->addStretch();
   second->addWidget(m_shape);
   second->addWidget(m_joints);
-  column->addLayout(second);
-  connect(document, &Document::designChanged, this, &WorkPanel::refill);
-  refill();
+  return second;
 }
 
 std::optional<StructureItem> WorkPanel::item() const {

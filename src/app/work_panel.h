@@ -1,5 +1,6 @@
 #pragma once
 #include "app/score_ruler.h"
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -31,6 +32,8 @@ signals:
   void jointsOpened(JointsDialog* dialog);
 
 private:
+  QHBoxLayout* makeSolvers(); ///< what works the scores out
+  QHBoxLayout* makeTools();   ///< what opens a dialog
   std::optional<StructureItem> item() const;
   void take(const Result<PieceWork>& next, const QString& what);
   void commitScores();

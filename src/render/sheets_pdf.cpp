@@ -54,111 +54,152 @@ SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& desi
   return layOut(pieces, sheet.width_mm, sheet.height_mm, kMargin_mm, kGap_mm, true, kFooter_mm);
 }
 
+namespace {
+
+/// The pages of a document, painted one after another.
+class SheetsPainter {
+public:
+  SheetsPainter(const Assembly& assembly, const Design& design, QPdfWriter& writer,
+                QPainter& painter)
+      : m_assembly(assembly), m_design(design), m_pieces(piecesToCut(assembly, design)),
+        m_layout(sheetLayout(m_pieces, design)), m_writer(writer), m_painter(painter) {
+    m_style.fillSheet = false;
+    m_style.lineWidth_px = 0.25 * kDotsPerMm;
+  }
+
+  void run() {
+    for (int sheet = 0; sheet < m_layout.sheets; ++sheet)
+      paintSheet(sheet);
+    if (!m_withoutRuler) return;
+    startPage();
+    footer(QStringLiteral("%1  ruler for the sheets that are printed to the edge").arg(title()));
+  }
+
+private:
+  using Places = std::vector<const SheetPlace*>;
+
+  QString title() const { return QString::fromStdString(m_design.title); }
+  const FlatPiece& pieceOf(const SheetPlace& place) const {
+    return *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
+  }
+  double usableX_mm() const { return m_layout.width_mm - 2 * kMargin_mm; }
+  double usableY_mm() const { return m_layout.height_mm - kFooter_mm - 2 * kMargin_mm; }
+
+  void startPage() {
+    if (m_page++ > 0) m_writer.newPage();
+  }
+  void footer(const QString& text) {
+    paintRuler(m_painter, kMargin_mm, m_layout.height_mm - 8, m_style.theme);
+    m_painter.setPen(m_style.theme.cut);
+    m_painter.setFont(fontOf(2.8));
+    m_painter.drawText(dots(kMargin_mm, m_layout.height_mm - 3.5), text);
+  }
+
+  void paintSheet(int sheet) {
+    Places here;
+    Box2 extent;
+    for (const SheetPlace& place : m_layout.places) {
+      if (place.sheet != sheet) continue;
+      here.push_back(&place);
+      for (const Vec2& p : {pieceOf(place).bounds.low, pieceOf(place).bounds.high})
+        extent.add(place.onSheet(p));
+    }
+    const auto tiles = [](double size, double usable) {
+      const double step = usable - kOverlap_mm;
+      return size <= usable ? 1 : 1 + static_cast<int>(std::ceil((size - usable) / step));
+    };
+    const bool tiled = here.front()->oversize;
+    const int nx = tiled ? tiles(extent.size().x(), usableX_mm()) : 1;
+    const int ny = tiled ? tiles(extent.size().y(), usableY_mm()) : 1;
+    for (int iy = 0; iy < ny; ++iy)
+      for (int ix = 0; ix < nx; ++ix) {
+        startPage();
+        paintTile(here, ix, iy);
+        QString text =
+            QStringLiteral("%1  sheet %2 of %3").arg(title()).arg(sheet + 1).arg(m_layout.sheets);
+        if (nx * ny > 1) {
+          paintCrosses();
+          text += QStringLiteral(", part %1 of %2: join at the crosses")
+                      .arg(iy * nx + ix + 1)
+                      .arg(nx * ny);
+        }
+        // A piece that takes the whole sheet leaves no place for ruler and name.
+        const bool whole = here.front()->toTheEdge;
+        if (!whole) footer(text);
+        m_withoutRuler = m_withoutRuler || whole;
+      }
+  }
+
+  void paintTile(const Places& here, int ix, int iy) {
+    const double shiftX = ix * (usableX_mm() - kOverlap_mm);
+    const double shiftY = iy * (usableY_mm() - kOverlap_mm);
+    const double width = m_layout.width_mm, height = m_layout.height_mm - kFooter_mm;
+    m_painter.save();
+    if (!here.front()->toTheEdge)
+      m_painter.setClipRect(QRectF(dots(kMargin_mm - 1, kMargin_mm - 1),
+                                   dots(width - kMargin_mm + 1, height - kMargin_mm + 1)));
+    for (const SheetPlace* place : here) {
+      const QTransform transform = transformAt(*place, shiftX, shiftY);
+      paintFlatPiece(m_painter, m_assembly, pieceOf(*place), transform, m_style);
+      paintNames(pieceOf(*place), transform);
+    }
+    m_painter.restore();
+  }
+
+  /// A sheet has its y upwards, paper downwards.
+  QTransform transformAt(const SheetPlace& place, double shiftX, double shiftY) const {
+    const QTransform toSheet = place.turned
+                                   ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y())
+                                   : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
+    return toSheet * QTransform(kDotsPerMm, 0, 0, -kDotsPerMm, -shiftX * kDotsPerMm,
+                                (m_layout.height_mm - kFooter_mm + shiftY) * kDotsPerMm);
+  }
+
+  void paintNames(const FlatPiece& piece, const QTransform& transform) {
+    m_painter.setPen(m_style.theme.mark);
+    m_painter.setFont(fontOf(3.2));
+    for (const FlatLabel& text : piece.labels) {
+      const auto& owner = m_assembly.pieces[text.piece].owner;
+      m_painter.drawText(transform.map(QPointF(text.at.x(), text.at.y())),
+                         QString::fromStdString(owner ? nameOf(m_design, *owner) : "card"));
+    }
+  }
+
+  void paintCrosses() {
+    const double half = kMargin_mm + 0.5 * kOverlap_mm;
+    for (double x : {half, m_layout.width_mm - half})
+      for (double y : {half, m_layout.height_mm - kFooter_mm - half})
+        paintCross(m_painter, x, y, m_style.theme);
+  }
+
+  const Assembly& m_assembly;
+  const Design& m_design;
+  const std::vector<FlatPiece> m_pieces;
+  const SheetLayout m_layout;
+  QPdfWriter& m_writer;
+  QPainter& m_painter;
+  FlatStyle m_style;
+  int m_page = 0;
+  bool m_withoutRuler = false;
+};
+
+} // namespace
+
 Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design,
                             const std::string& path) {
-  const std::vector<FlatPiece> pieces = piecesToCut(assembly, design);
-  const SheetLayout layout = sheetLayout(pieces, design);
-  const double width = layout.width_mm, height = layout.height_mm;
-  FlatStyle style;
-  style.fillSheet = false;
-  style.lineWidth_px = 0.25 * kDotsPerMm;
-
+  const SheetSize& sheet = sheetByKey(design.settings.sheet);
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {
     QPdfWriter writer(&buffer);
-    writer.setPageSize(
-        QPageSize(QSizeF(width, height), QPageSize::Millimeter, QString(), QPageSize::ExactMatch));
+    writer.setPageSize(QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize::Millimeter,
+                                 QString(), QPageSize::ExactMatch));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setResolution(kDotsPerInch);
     writer.setTitle(QString::fromStdString(design.title));
     writer.setCreator(QStringLiteral("Hinge Lantern"));
     QPainter painter(&writer);
-    int page = 0;
-    bool withoutRuler = false;
-    const auto footer = [&](const QString& text) {
-      paintRuler(painter, kMargin_mm, height - 8, style.theme);
-      painter.setPen(style.theme.cut);
-      painter.setFont(fontOf(2.8));
-      painter.drawText(dots(kMargin_mm, height - 3.5), text);
-    };
-    // A sheet has its y upwards, paper downwards.
-    const auto transformAt = [&](const SheetPlace& place, double shiftX, double shiftY) {
-      QTransform toSheet = place.turned
-                               ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y())
-                               : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
-      return toSheet * QTransform(kDotsPerMm, 0, 0, -kDotsPerMm, -shiftX * kDotsPerMm,
-                                  (height - kFooter_mm + shiftY) * kDotsPerMm);
-    };
-    const auto label = [&](const FlatPiece& piece, const QTransform& transform) {
-      painter.setPen(style.theme.mark);
-      painter.setFont(fontOf(3.2));
-      for (const FlatLabel& text : piece.labels) {
-        const auto& owner = assembly.pieces[text.piece].owner;
-        painter.drawText(transform.map(QPointF(text.at.x(), text.at.y())),
-                         QString::fromStdString(owner ? nameOf(design, *owner) : "card"));
-      }
-    };
-    for (int sheet = 0; sheet < layout.sheets; ++sheet) {
-      std::vector<const SheetPlace*> here;
-      for (const SheetPlace& place : layout.places)
-        if (place.sheet == sheet) here.push_back(&place);
-      Box2 extent;
-      for (const SheetPlace* place : here) {
-        const FlatPiece& piece = *std::ranges::find(pieces, place->piece, &FlatPiece::piece);
-        for (const Vec2& p : {piece.bounds.low, piece.bounds.high})
-          extent.add(place->onSheet(p));
-      }
-      const bool tiled = here.front()->oversize, whole = here.front()->toTheEdge;
-      const double usableX = width - 2 * kMargin_mm, usableY = height - kFooter_mm - 2 * kMargin_mm;
-      const auto tiles = [](double size, double usable) {
-        return size <= usable
-                   ? 1
-                   : 1 + static_cast<int>(std::ceil((size - usable) / (usable - kOverlap_mm)));
-      };
-      const int nx = tiled ? tiles(extent.size().x(), usableX) : 1,
-                ny = tiled ? tiles(extent.size().y(), usableY) : 1;
-      for (int iy = 0; iy < ny; ++iy)
-        for (int ix = 0; ix < nx; ++ix) {
-          if (page++ > 0) writer.newPage();
-          const double shiftX = ix * (usableX - kOverlap_mm), shiftY = iy * (usableY - kOverlap_mm);
-          painter.save();
-          if (!whole)
-            painter.setClipRect(
-                QRectF(dots(kMargin_mm - 1, kMargin_mm - 1),
-                       dots(width - kMargin_mm + 1, height - kFooter_mm - kMargin_mm + 1)));
-          for (const SheetPlace* place : here) {
-            const FlatPiece& piece = *std::ranges::find(pieces, place->piece, &FlatPiece::piece);
-            const QTransform transform = transformAt(*place, shiftX, shiftY);
-            paintFlatPiece(painter, assembly, piece, transform, style);
-            label(piece, transform);
-          }
-          painter.restore();
-          if (nx * ny > 1)
-            for (double x :
-                 {kMargin_mm + 0.5 * kOverlap_mm, width - kMargin_mm - 0.5 * kOverlap_mm})
-              for (double y : {kMargin_mm + 0.5 * kOverlap_mm,
-                               height - kFooter_mm - kMargin_mm - 0.5 * kOverlap_mm})
-                paintCross(painter, x, y, style.theme);
-          QString text = QStringLiteral("%1  sheet %2 of %3")
-                             .arg(QString::fromStdString(design.title))
-                             .arg(sheet + 1)
-                             .arg(layout.sheets);
-          if (nx * ny > 1)
-            text += QStringLiteral(", part %1 of %2: join at the crosses")
-                        .arg(iy * nx + ix + 1)
-                        .arg(nx * ny);
-          // A piece that takes the whole sheet leaves no place for ruler and name.
-          if (!whole) footer(text);
-          withoutRuler = withoutRuler || whole;
-        }
-    }
-    if (withoutRuler) {
-      writer.newPage();
-      footer(QStringLiteral("%1  ruler for the sheets that are printed to the edge")
-                 .arg(QString::fromStdString(design.title)));
-    }
-    painter.end();
+    SheetsPainter(assembly, design, writer, painter).run();
   }
   return writeFile(path, std::string_view(buffer.data().constData(),
                                           static_cast<std::size_t>(buffer.data().size())));

@@ -1,4 +1,5 @@
 #include "render/theme.h"
+#include "core/paper/line_code.h"
 
 namespace hinge {
 namespace {
@@ -28,8 +29,8 @@ Theme Theme::light() {
   t.trouble = QColor(0xb3, 0x2d, 0x3f), t.advice = QColor(0x8a, 0x6a, 0x12),
   t.fine = QColor(0x3c, 0x7a, 0x55);
   t.sheet = QColor(0xff, 0xfc, 0xf5), t.sheetEdge = QColor(0xcf, 0xc8, 0xbb);
-  t.cut = QColor(0x26, 0x24, 0x2b), t.mountain = QColor(0x9a, 0x45, 0x12),
-  t.valley = QColor(0x1f, 0x5f, 0x78), t.glue = QColor(0x5d, 0x80, 0x36),
+  t.cut = QColor(line_code::kCut), t.mountain = QColor(line_code::kMountain),
+  t.valley = QColor(line_code::kValley), t.glue = QColor(line_code::kGlue),
   t.mark = QColor(0x9a, 0x95, 0x8c);
   return t;
 }
@@ -47,8 +48,8 @@ Theme Theme::night() {
   t.trouble = QColor(0xee, 0x7c, 0x83), t.advice = QColor(0xd9, 0xb6, 0x54),
   t.fine = QColor(0x86, 0xc2, 0x9b);
   t.sheet = QColor(0xef, 0xe9, 0xdc), t.sheetEdge = QColor(0x8a, 0x84, 0x7a);
-  t.cut = QColor(0x26, 0x24, 0x2b), t.mountain = QColor(0x9a, 0x45, 0x12),
-  t.valley = QColor(0x1f, 0x5f, 0x78), t.glue = QColor(0x5d, 0x80, 0x36),
+  t.cut = QColor(line_code::kCut), t.mountain = QColor(line_code::kMountain),
+  t.valley = QColor(line_code::kValley), t.glue = QColor(line_code::kGlue),
   t.mark = QColor(0x8a, 0x84, 0x7a);
   return t;
 }

@@ -34,6 +34,34 @@ class TestCommandLine : public QObject {
     run({"add", file, "box", "--on", "gutter", "--set", "position=90", "length=40"});
     return file;
   }
+  void addRowsOfWhatIsNotThere(const QString& file, const QString& piece) {
+    QTest::newRow("the card itself as target")
+        << QStringList{"export", file, "--to", "svg", "-o", file} << "card itself";
+    QTest::newRow("the card itself in a gallery")
+        << QStringList{"gallery", file, "-o", file} << "card itself";
+    QTest::newRow("a card that is there")
+        << QStringList{"new", file, "--width", "100", "--height", "100"} << "--force";
+    QTest::newRow("a device") << QStringList{"check", "/dev/zero"} << "device";
+    QTest::newRow("a device as target")
+        << QStringList{"export", file, "--to", "svg", "-o", "/dev/null"} << "device";
+    QTest::newRow("empty opening")
+        << QStringList{"export", file, "--to", "png", "--open", "", "-o", at("x")} << "--open";
+    QTest::newRow("opening that is no number")
+        << QStringList{"gallery", file, "--open", "nan", "-o", at("x")} << "--open";
+    QTest::newRow("empty finding")
+        << QStringList{"mend", file, "--finding", "", "-o", at("x")} << "--finding";
+    QTest::newRow("seconds that are none")
+        << QStringList{"check", file, "--mends", "soon"} << "--mends";
+    QTest::newRow("empty scores") << QStringList{"scores", piece, "s1", ""} << "none";
+    QTest::newRow("overlap that is no number")
+        << QStringList{"solve", piece, "s1", "--wrap", "nan"} << "--wrap";
+    QTest::newRow("length to hold that is not there")
+        << QStringList{"fit", piece, "s1", "--hold", "s1.heigth"} << "panel-1";
+    QTest::newRow("length to give that is not there")
+        << QStringList{"fit", file, "card", "200", "--give", "s9.length"} << "card.width";
+    QTest::newRow("box on a face")
+        << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
+  }
 private slots:
   void aCardFromNothingToFiles() {
     const QString file = at("a.hinge");
@@ -154,32 +182,7 @@ private slots:
         << QStringList{"export", file, "--to", "fold", "--open", "200", "-o", at("x")} << "180";
     QTest::newRow("step of nothing")
         << QStringList{"sweep", file, "--step", "0", "--json"} << "step";
-    QTest::newRow("the card itself as target")
-        << QStringList{"export", file, "--to", "svg", "-o", file} << "card itself";
-    QTest::newRow("the card itself in a gallery")
-        << QStringList{"gallery", file, "-o", file} << "card itself";
-    QTest::newRow("a card that is there")
-        << QStringList{"new", file, "--width", "100", "--height", "100"} << "--force";
-    QTest::newRow("a device") << QStringList{"check", "/dev/zero"} << "device";
-    QTest::newRow("a device as target")
-        << QStringList{"export", file, "--to", "svg", "-o", "/dev/null"} << "device";
-    QTest::newRow("empty opening")
-        << QStringList{"export", file, "--to", "png", "--open", "", "-o", at("x")} << "--open";
-    QTest::newRow("opening that is no number")
-        << QStringList{"gallery", file, "--open", "nan", "-o", at("x")} << "--open";
-    QTest::newRow("empty finding")
-        << QStringList{"mend", file, "--finding", "", "-o", at("x")} << "--finding";
-    QTest::newRow("seconds that are none")
-        << QStringList{"check", file, "--mends", "soon"} << "--mends";
-    QTest::newRow("empty scores") << QStringList{"scores", piece, "s1", ""} << "none";
-    QTest::newRow("overlap that is no number")
-        << QStringList{"solve", piece, "s1", "--wrap", "nan"} << "--wrap";
-    QTest::newRow("length to hold that is not there")
-        << QStringList{"fit", piece, "s1", "--hold", "s1.heigth"} << "panel-1";
-    QTest::newRow("length to give that is not there")
-        << QStringList{"fit", file, "card", "200", "--give", "s9.length"} << "card.width";
-    QTest::newRow("box on a face")
-        << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
+    addRowsOfWhatIsNotThere(file, piece);
     QTest::newRow("finding that is not there")
         << QStringList{"mend", file, "--finding", "7", "-o", at("x")} << "7";
   }

@@ -107,7 +107,8 @@ private slots:
     QVERIFY(!many && many.error().place.find("leaves") != std::string::npos);
     QVERIFY(!onBase(CardBase{}, "parcel"));
     const auto broken = designFromJson(
-        R"({"format":"hinge-lantern","version":1,"card":{"base":"gate","width_mm":100,"height_mm":100,"base_values":{"left":"wide"}},"structures":[]})");
+        R"({"format":"hinge-lantern","version":1,"card":{"base":"gate","width_mm":100,)"
+        R"("height_mm":100,"base_values":{"left":"wide"}},"structures":[]})");
     QVERIFY(!broken && broken.error().place.find("base_values.left") != std::string::npos);
   }
   void structuresStandOnEveryFoldOfAConcertina() {

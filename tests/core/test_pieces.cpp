@@ -70,7 +70,7 @@ class TestPieces : public QObject {
   Q_OBJECT
 private slots:
   // --- lines across a sheet
-  // --------------------------------------------------------------------------------------------
+  // ----------------------------------------------------------------------------------------------
   void crossingLinesPartASheetIntoFaces() {
     const Polygon square{{0, 0}, {10, 0}, {10, 10}, {0, 10}};
     const Subdivision parts = subdivide(square, {{{5, 0}, {5, 10}}, {{0, 4}, {10, 4}}});
@@ -508,7 +508,7 @@ private slots:
   }
 
   // --- checks of joints
-  // --------------------------------------------------------------------------------------------------
+  // ----------------------------------------------------------------------------------------------
   void slitsThatDoNotMeetAreFound() {
     Design d = demo("lamp-lattice");
     PieceWork work = *d.structures[1].work;
@@ -730,7 +730,7 @@ private slots:
   }
 
   // --- impossible input
-  // ------------------------------------------------------------------------------------------------
+  // ----------------------------------------------------------------------------------------------
   void impossiblePiecesSayWhy_data() {
     QTest::addColumn<QString>("what");
     QTest::addColumn<QString>("code");

@@ -2,8 +2,11 @@
 #include "core/structures/registry.h"
 #include "core/units/length.h"
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <fmt/format.h>
+#include <utility>
+#include <vector>
 
 namespace hinge {
 
@@ -42,124 +45,97 @@ std::string openings(const Finding& f, const Design& design) {
 
 namespace {
 
+/// What is said of each code, or of a code with a detail ("shut-flat/jams"). Names in braces: who
+/// (the structure), panel and other (the panels, the main one first), last (of them), much (the
+/// amount), detail, openings (from and to), from, to, show (an opening each).
+constexpr std::pair<std::string_view, std::string_view> kSentences[] = {
+    {"shut-flat/jams",
+     "{who} does not shut flat: its sizes are {much} out of step and it jams at {to}"},
+    {"shut-flat",
+     "{who} does not shut flat: its sizes are {much} out of step and it stands off the pages"},
+    {"outside-cover", "{panel} pokes {much} past the {detail} edge of the shut card"},
+    {"edge-reserve", "{panel} comes {much} into the reserve at the {detail} edge of the shut card"},
+    {"panels-hit", "{panel} and {other} pass {much} through one another {openings}"},
+    {"taut", "{who} goes taut at {from}: the card cannot open the last {much} without tearing it"},
+    {"jammed", "{who} jams at {to}: the card cannot shut past it"},
+    {"impossible", "{who} cannot be put together: its panels do not meet at any opening"},
+    {"locked",
+     "{who} ties {before} and {last} together: the card is locked, they would have to part by "
+     "{much}"},
+    {"torn", "{panel} and {last} are joined in ways that are {much} apart: the joint tears"},
+    {"foot-covered", "{panel} lies over {much} of the foot of {other}, which stands up through it"},
+    {"floppy/one", "{who} flops: {much} motion is left free when the card is held still"},
+    {"floppy", "{who} flops: {much} motions are left free when the card is held still"},
+    {"tab-narrow", "{panel} is {much} too narrow to hold"},
+    {"tab-crosses-fold", "{panel} crosses a fold of its panel by {much}"},
+    {"tab-off-panel", "{panel} sticks out {much} past the panel it is glued to"},
+    {"tab-near-fold", "{panel} is {much} too near to a fold: glue would creep into it"},
+    {"tabs-overlap", "{panel} and {other} are glued over one another by {much}"},
+    {"behind-glue", "{panel} swings {much} behind {other}, through the paper it is glued to"},
+    {"stack-ring",
+     "{all} overlap in a ring when shut: each lies under the next, so they must be tucked in by "
+     "hand"},
+    {"stack-through",
+     "{panel} would have to pass through the {detail} of {other} in the shut card"},
+    {"slot-short", "the slits of {panel} and {other} are {much} too short to push them together"},
+    {"slots-askew",
+     "{who} cannot be pushed into its slots: they stand {much} askew to one another at every "
+     "opening"},
+    {"film-taut", "the film on {panel} is {much} too short: it is taut {openings}"},
+    {"band-drawn", "the band on {panel} is drawn {much} too far at {show}"},
+    {"band-slack",
+     "the band on {panel} hangs {much} slack where the card is shown: it does not pull"},
+    {"slide-past-stop/least", "{panel} runs {much} past its first stop {openings}"},
+    {"slide-past-stop", "{panel} runs {much} past its last stop {openings}"},
+    {"pocket-tight", "{panel} leaves {much} too little room for {other} to slide"},
+    {"pocket-glue", "{panel} is {much} too narrow: beside {other} too little is left for glue"},
+    {"strap-tight/1",
+     "the folds of {panel} are {much} too near to one another to go round the one layer of "
+     "{other}"},
+    {"strap-tight",
+     "the folds of {panel} are {much} too near to one another to go round {detail} layers of "
+     "{other}"},
+    {"limbs-hit", "{panel} runs {much} over {other} in the same layer {openings}"},
+    {"unreachable/one", "no order of work leaves room to {detail} {panel} and {other}"},
+    {"unreachable",
+     "no order of work leaves room to {detail} {panel} and {other}: {much} joints shut one another "
+     "in"},
+    {"falls-over",
+     "the card falls over when it is shown open at {show}: its weight lies {much} outside of what "
+     "it stands on"},
+    {"tips-easily", "the card shown open at {show} falls over when it is tilted by {much}"},
+    {"envelope-small", "the shut card is {much} too large for the envelope {detail}"},
+    {"envelope-tight",
+     "the shut card fits the envelope {detail} too tightly: it wants {much} more"},
+};
+
+/// The sentence of the code with this detail (or, of counts, with just one), else that of the code.
+std::string_view patternOf(const Finding& f) {
+  const bool one = f.unit == AmountUnit::Count && f.amount <= 1;
+  const std::string detailed = f.code + "/" + (one ? std::string("one") : f.detail);
+  std::string_view plain = "{who}: {code} {much}";
+  for (const auto& [key, pattern] : kSentences) {
+    if (key == detailed) return pattern;
+    if (key == f.code) plain = pattern;
+  }
+  return plain;
+}
+
 std::string sentence(const Finding& f, const Design& design) {
   const std::string who = f.owners.empty() ? "the card" : nameOf(design, f.owners.front());
-  const std::string much = amountText(f, design);
-  const std::string panel = f.elements.empty() ? who : panelName(design, f.elements.front());
-  if (f.code == "shut-flat")
-    return f.detail == "jams"
-               ? fmt::format(
-                     "{} does not shut flat: its sizes are {} out of step and it jams at {}", who,
-                     much, openingText(design.card, f.to_rad))
-               : fmt::format("{} does not shut flat: its sizes are {} out of step and it stands "
-                             "off the pages",
-                             who, much);
-  if (f.code == "outside-cover")
-    return fmt::format("{} pokes {} past the {} edge of the shut card", panel, much, f.detail);
-  if (f.code == "edge-reserve")
-    return fmt::format("{} comes {} into the reserve at the {} edge of the shut card", panel, much,
-                       f.detail);
-  if (f.code == "panels-hit")
-    return fmt::format("{} and {} pass {} through one another {}", panel,
-                       panelName(design, f.elements.at(1)), much, openings(f, design));
-  if (f.code == "taut")
-    return fmt::format("{} goes taut at {}: the card cannot open the last {} without tearing it",
-                       who, openingText(design.card, f.from_rad), much);
-  if (f.code == "jammed")
-    return fmt::format("{} jams at {}: the card cannot shut past it", who,
-                       openingText(design.card, f.to_rad));
-  if (f.code == "impossible")
-    return fmt::format("{} cannot be put together: its panels do not meet at any opening", who);
-  if (f.code == "locked") {
-    const std::string pages =
-        fmt::format("{} and {}", panelName(design, f.elements.at(f.elements.size() - 2)),
-                    panelName(design, f.elements.back()));
-    return fmt::format("{} ties {} together: the card is locked, they would have to part by {}",
-                       who, pages, much);
-  }
-  if (f.code == "torn")
-    return fmt::format("{} and {} are joined in ways that are {} apart: the joint tears", panel,
-                       panelName(design, f.elements.back()), much);
-  if (f.code == "foot-covered")
-    return fmt::format("{} lies over {} of the foot of {}, which stands up through it", panel, much,
-                       panelName(design, f.elements.at(1)));
-  if (f.code == "floppy")
-    return fmt::format("{} flops: {} motion{} left free when the card is held still", who, much,
-                       f.amount > 1 ? "s are" : " is");
-  if (f.code == "tab-narrow") return fmt::format("{} is {} too narrow to hold", panel, much);
-  if (f.code == "tab-crosses-fold")
-    return fmt::format("{} crosses a fold of its panel by {}", panel, much);
-  if (f.code == "tab-off-panel")
-    return fmt::format("{} sticks out {} past the panel it is glued to", panel, much);
-  if (f.code == "tab-near-fold")
-    return fmt::format("{} is {} too near to a fold: glue would creep into it", panel, much);
-  if (f.code == "tabs-overlap")
-    return fmt::format("{} and {} are glued over one another by {}", panel,
-                       panelName(design, f.elements.at(1)), much);
-  if (f.code == "behind-glue")
-    return fmt::format("{} swings {} behind {}, through the paper it is glued to", panel, much,
-                       panelName(design, f.elements.at(1)));
-  if (f.code == "stack-ring") {
-    std::string ring = panel;
-    for (std::size_t k = 1; k < f.elements.size(); ++k)
-      ring += fmt::format(", {}", panelName(design, f.elements[k]));
-    return fmt::format("{} overlap in a ring when shut: each lies under the next, so they must be "
-                       "tucked in by hand",
-                       ring);
-  }
-  if (f.code == "stack-through")
-    return fmt::format("{} would have to pass through the {} of {} in the shut card", panel,
-                       f.detail, panelName(design, f.elements.at(1)));
-  if (f.code == "slot-short")
-    return fmt::format("the slits of {} and {} are {} too short to push them together", panel,
-                       panelName(design, f.elements.at(1)), much);
-  if (f.code == "slots-askew")
-    return fmt::format(
-        "{} cannot be pushed into its slots: they stand {} askew to one another at every opening",
-        who, much);
-  if (f.code == "film-taut")
-    return fmt::format("the film on {} is {} too short: it is taut {}", panel, much,
-                       openings(f, design));
-  if (f.code == "band-drawn")
-    return fmt::format("the band on {} is drawn {} too far at {}", panel, much,
-                       openingText(design.card, f.show_rad));
-  if (f.code == "band-slack")
-    return fmt::format("the band on {} hangs {} slack where the card is shown: it does not pull",
-                       panel, much);
-  if (f.code == "slide-past-stop")
-    return fmt::format("{} runs {} past its {} {}", panel, much,
-                       f.detail == "least" ? "first stop" : "last stop", openings(f, design));
-  if (f.code == "pocket-tight")
-    return fmt::format("{} leaves {} too little room for {} to slide", panel, much,
-                       panelName(design, f.elements.at(1)));
-  if (f.code == "pocket-glue")
-    return fmt::format("{} is {} too narrow: beside {} too little is left for glue", panel, much,
-                       panelName(design, f.elements.at(1)));
-  if (f.code == "strap-tight")
-    return fmt::format("the folds of {} are {} too near to one another to go round {} of {}", panel,
-                       much, f.detail == "1" ? "the one layer" : f.detail + " layers",
-                       panelName(design, f.elements.at(1)));
-  if (f.code == "limbs-hit")
-    return fmt::format("{} runs {} over {} in the same layer {}", panel, much,
-                       panelName(design, f.elements.at(1)), openings(f, design));
-  if (f.code == "unreachable")
-    return fmt::format("no order of work leaves room to {} {} and {}{}", f.detail, panel,
-                       panelName(design, f.elements.at(1)),
-                       f.amount > 1 ? fmt::format(": {} joints shut one another in", much)
-                                    : std::string());
-  if (f.code == "falls-over")
-    return fmt::format("the card falls over when it is shown open at {}: its weight lies {} "
-                       "outside of what it stands on",
-                       openingText(design.card, f.show_rad), much);
-  if (f.code == "tips-easily")
-    return fmt::format("the card shown open at {} falls over when it is tilted by {}",
-                       openingText(design.card, f.show_rad), much);
-  if (f.code == "envelope-small")
-    return fmt::format("the shut card is {} too large for the envelope {}", much, f.detail);
-  if (f.code == "envelope-tight")
-    return fmt::format("the shut card fits the envelope {} too tightly: it wants {} more", f.detail,
-                       much);
-  return fmt::format("{}: {} {}", who, f.code, much);
+  std::vector<std::string> panels;
+  for (const std::string& key : f.elements)
+    panels.push_back(panelName(design, key));
+  const auto panel = [&](std::size_t k) { return k < panels.size() ? panels[k] : who; };
+  const auto fromEnd = [&](std::size_t k) { return panel(panels.size() - 1 - k); };
+  const auto opening = [&](double t) { return openingText(design.card, t); };
+  using fmt::arg;
+  return fmt::format(fmt::runtime(patternOf(f)), arg("who", who), arg("code", f.code),
+                     arg("detail", f.detail), arg("much", amountText(f, design)),
+                     arg("panel", panel(0)), arg("other", panel(1)), arg("last", fromEnd(0)),
+                     arg("before", fromEnd(1)), arg("all", fmt::to_string(fmt::join(panels, ", "))),
+                     arg("openings", openings(f, design)), arg("from", opening(f.from_rad)),
+                     arg("to", opening(f.to_rad)), arg("show", opening(f.show_rad)));
 }
 
 } // namespace

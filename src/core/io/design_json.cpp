@@ -385,99 +385,99 @@ std::string designToJson(const Design& d) {
   return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
-Result<Design> designFromJson(std::string_view text, const std::string& source) {
-  const auto placed = [&](Error error) {
-    if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
-    return error;
-  };
-  if (auto deep = tooDeep(text)) return placed(*deep);
-  Json root;
+namespace {
+
+Result<Json> parsed(std::string_view text) {
+  if (auto deep = tooDeep(text)) return *deep;
   try {
-    root = Json::parse(text);
+    return Json::parse(text);
   } catch (const Json::parse_error& e) {
     const auto upTo = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
-    return placed(
-        {"file.syntax",
-         fmt::format("is not a readable project file: the text breaks off or is damaged at line {}",
-                     1 + std::ranges::count(upTo, '\n')),
-         ""});
+    return Error{
+        "file.syntax",
+        fmt::format("is not a readable project file: the text breaks off or is damaged at line {}",
+                    1 + std::ranges::count(upTo, '\n')),
+        ""};
   } catch (const Json::exception& e) {
     // A number beyond what a double holds; the library's message quotes it.
-    return placed(
-        {"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""});
+    return Error{"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""};
   }
-  if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
-  std::optional<Error> error;
-  Reader in(root, "", error);
+}
+
+/// Whether it is a project of ours at all, in a version that is read here.
+std::optional<Error> strange(Reader& in) {
   std::string format;
   in.text("format", format);
   if (format != "hinge-lantern")
-    return placed({"file.format",
-                   "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"",
-                   "format"});
+    return Error{"file.format",
+                 "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"",
+                 "format"};
   int version = -1;
   in.integer("version", version);
   if (version != kFormatVersion)
-    return placed({"file.version",
-                   fmt::format("has format version {}; this program reads version {}", version,
-                               kFormatVersion),
-                   "version"});
+    return Error{"file.version",
+                 fmt::format("has format version {}; this program reads version {}", version,
+                             kFormatVersion),
+                 "version"};
+  return std::nullopt;
+}
 
-  Design d;
-  Json extras = Json::object();
-  in.text("title", d.title);
-  Reader card(objectOf(in.get("card", true), in, "card"), "card", error);
-  card.text("base", d.card.kind);
-  card.number("width_mm", d.card.width_mm, true);
-  card.number("height_mm", d.card.height_mm, true);
+void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
+  card.text("base", out.kind);
+  card.number("width_mm", out.width_mm, true);
+  card.number("height_mm", out.height_mm, true);
   std::string fold = "side";
   card.text("fold", fold);
   if (fold != "side" && fold != "top") card.fail("fold", "must be \"side\" or \"top\"");
-  d.card.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
-  card.number("display_deg", d.card.display_deg, false);
-  card.number("open_by_deg", d.card.openBy_deg, false);
+  out.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
+  card.number("display_deg", out.display_deg, false);
+  card.number("open_by_deg", out.openBy_deg, false);
   std::string rests = "page";
   card.text("rests", rests);
   if (rests != "page" && rests != "edge") card.fail("rests", "must be \"page\" or \"edge\"");
-  d.card.rests = rests == "edge" ? Rests::OnEdge : Rests::OnPage;
+  out.rests = rests == "edge" ? Rests::OnEdge : Rests::OnPage;
   if (!error)
-    if (auto valid = validateCard(d.card); !valid) error = valid.error();
-  if (const BaseKind* base = findBaseKind(d.card.kind); base && !base->parameters.empty()) {
-    d.card.values = base->fit(d.card); // what is not given starts as on a new card
-    const Json* given = card.get("base_values", false);
-    for (const auto& [key, value] : objectOf(given, card, "base_values").items()) {
-      if (!value.is_number())
-        card.fail(fmt::format("base_values.{}", key), "is not a number");
-      else
-        d.card.values[key] = value.get<double>();
-    }
-    if (!error)
-      if (auto valid = validate(base->parameters, d.card.values, "card.base_values"); !valid)
-        error = valid.error();
+    if (auto valid = validateCard(out); !valid) error = valid.error();
+  const BaseKind* base = findBaseKind(out.kind);
+  if (!base || base->parameters.empty()) return;
+  out.values = base->fit(out); // what is not given starts as on a new card
+  const Json* given = card.get("base_values", false);
+  for (const auto& [key, value] : objectOf(given, card, "base_values").items()) {
+    if (value.is_number())
+      out.values[key] = value.get<double>();
+    else
+      card.fail(fmt::format("base_values.{}", key), "is not a number");
   }
+  if (error) return;
+  if (auto valid = validate(base->parameters, out.values, "card.base_values"); !valid)
+    error = valid.error();
+}
 
-  Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
-  stock.text("key", d.stock.key);
-  stock.text("label", d.stock.label);
-  stock.positive("thickness_mm", d.stock.thickness_mm);
-  stock.positive("weight_gsm", d.stock.weight_gsm);
+void readStock(Reader& stock, Stock& out) {
+  stock.text("key", out.key);
+  stock.text("label", out.label);
+  stock.positive("thickness_mm", out.thickness_mm);
+  stock.positive("weight_gsm", out.weight_gsm);
+}
 
-  Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
+void readSettings(Reader& settings, Settings& out) {
   std::string unit = "mm";
   settings.text("unit", unit);
   if (auto known = unitFromKey(unit); known)
-    d.settings.unit = *known;
+    out.unit = *known;
   else
     settings.fail("unit", known.error().message);
-  settings.positive("least_tab_mm", d.settings.leastTabDepth_mm);
-  settings.positive("tab_bevel_deg", d.settings.tabBevel_deg);
-  if (d.settings.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
-  settings.positive("fold_clearance_mm", d.settings.foldClearance_mm);
-  settings.positive("edge_reserve_mm", d.settings.edgeReserve_mm);
-  settings.keyOf(knownSheets(), "sheet", d.settings.sheet);
-  settings.yesOrNo("slice", d.settings.slice);
-  settings.keyOf(knownEnvelopes(), "envelope", d.settings.envelope);
+  settings.positive("least_tab_mm", out.leastTabDepth_mm);
+  settings.positive("tab_bevel_deg", out.tabBevel_deg);
+  if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
+  settings.positive("fold_clearance_mm", out.foldClearance_mm);
+  settings.positive("edge_reserve_mm", out.edgeReserve_mm);
+  settings.keyOf(knownSheets(), "sheet", out.sheet);
+  settings.yesOrNo("slice", out.slice);
+  settings.keyOf(knownEnvelopes(), "envelope", out.envelope);
+}
 
+void readStructures(Reader& in, std::optional<Error>& error, Design& d) {
   const Json* structures = in.get("structures", true);
   if (structures && !structures->is_array())
     in.fail("structures", "is not a list");
@@ -487,9 +487,34 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   in.integer("next_id", d.nextId);
   for (const StructureItem& item : d.structures)
     d.nextId = std::max(d.nextId, item.id.value + 1);
+}
+
+} // namespace
+
+Result<Design> designFromJson(std::string_view text, const std::string& source) {
+  const auto placed = [&](Error error) {
+    if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
+    return error;
+  };
+  const auto root = parsed(text);
+  if (!root) return placed(root.error());
+  if (!root->is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
+  std::optional<Error> error;
+  Reader in(*root, "", error);
+  if (auto no = strange(in)) return placed(*no);
+
+  Design d;
+  in.text("title", d.title);
+  Reader card(objectOf(in.get("card", true), in, "card"), "card", error);
+  readCard(card, error, d.card);
+  Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
+  readStock(stock, d.stock);
+  Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
+  readSettings(settings, d.settings);
+  readStructures(in, error, d);
   if (error) return placed(*error);
 
-  extras = in.extras();
+  Json extras = in.extras();
   keepExtras(extras, "card", card.extras());
   keepExtras(extras, "stock", stock.extras());
   keepExtras(extras, "settings", settings.extras());

@@ -5,6 +5,7 @@
 #include <map>
 #include <nlohmann/json.hpp>
 #include <numeric>
+#include <set>
 
 namespace hinge {
 namespace {
@@ -66,68 +67,104 @@ double foldAngle_deg(const Pose& pose, const Fold& fold) {
 
 } // namespace
 
+namespace {
+
+/// The flat pattern as edges and faces, and the fold that each edge is, if it is one.
+class Pattern {
+public:
+  explicit Pattern(const Assembly& assembly) : m_assembly(assembly), m_vertices(assembly) {
+    for (const Fold& fold : assembly.folds) {
+      const int a = m_vertices.at(fold.left, fold.from), b = m_vertices.at(fold.left, fold.to);
+      m_foldEdges[std::minmax(a, b)] = &fold;
+    }
+    for (PanelIndex p : assembly.panels.indices())
+      addFace(p);
+  }
+
+  void writeTo(Json& out) const {
+    const SheetLayout layout = layOut(flatPieces(m_assembly), 600, 1e6, 0, 10);
+    std::map<int, const SheetPlace*> places;
+    for (const SheetPlace& place : layout.places)
+      places[place.piece.value] = &place;
+    Json coords = Json::array();
+    for (const auto& [panel, corner] : m_vertices.owners) {
+      const Vec2 q = places.at(m_assembly.panels[panel].piece.value)->onSheet(corner);
+      coords.push_back({q.x(), q.y()});
+    }
+    out["vertices_coords"] = coords;
+    out["edges_vertices"] = m_edges;
+    out["edges_assignment"] = m_assignment;
+    out["faces_vertices"] = m_faces;
+    out["hinge-lantern:face_keys"] = m_keys;
+    Json glued = Json::array();
+    for (const Glue& glue : m_assembly.glues)
+      glued.push_back({glue.tab.value, glue.host.value});
+    out["hinge-lantern:glued_faces"] = glued;
+  }
+
+  /// Corners and fold angles of one opening.
+  Json frameOf(const Pose& pose, double opening_deg) const {
+    Json frame = Json::object();
+    frame["frame_classes"] = {"foldedForm"};
+    frame["frame_parent"] = 0;
+    frame["frame_inherit"] = true;
+    frame["frame_title"] = fmt::format("open {} deg", formatNumber(opening_deg, 3));
+    frame["hinge-lantern:opening_deg"] = opening_deg;
+    Json folded = Json::array(), angles = Json::array();
+    for (const auto& [panel, corner] : m_vertices.owners) {
+      const Vec3 q = pose.panels[panel] * lift(corner);
+      folded.push_back({q.x(), q.y(), q.z()});
+    }
+    for (const Fold* fold : m_edgeFold)
+      angles.push_back(fold ? Json(foldAngle_deg(pose, *fold)) : Json(nullptr));
+    frame["vertices_coords"] = folded;
+    frame["edges_foldAngle"] = angles;
+    return frame;
+  }
+
+private:
+  void addFace(PanelIndex p) {
+    Json face = Json::array();
+    const std::size_t n = m_assembly.panels[p].outline.size();
+    for (std::size_t k = 0; k < n; ++k) {
+      const int a = m_vertices.of(p, k), b = m_vertices.of(p, (k + 1) % n);
+      face.push_back(a);
+      if (!m_seen.insert(std::minmax(a, b)).second) continue;
+      const auto known = m_foldEdges.find(std::minmax(a, b));
+      const Fold* fold = known == m_foldEdges.end() ? nullptr : known->second;
+      m_edges.push_back({a, b});
+      m_assignment.push_back(!fold ? "B" : fold->sense == FoldSense::Mountain ? "M" : "V");
+      m_edgeFold.push_back(fold);
+    }
+    m_faces.push_back(face);
+    m_keys.push_back(m_assembly.panels[p].key);
+  }
+
+  const Assembly& m_assembly;
+  Vertices m_vertices;
+  std::map<std::pair<int, int>, const Fold*> m_foldEdges;
+  std::set<std::pair<int, int>> m_seen;
+  Json m_edges = Json::array(), m_assignment = Json::array(), m_faces = Json::array(),
+       m_keys = Json::array();
+  std::vector<const Fold*> m_edgeFold;
+};
+
+} // namespace
+
 Result<std::string> motionToFold(const Motion& motion, std::span<const double> openings_deg) {
   const Assembly& assembly = motion.assembly();
-  Vertices vertices(assembly);
+  const Pattern pattern(assembly);
   Json out = Json::object();
   out["file_spec"] = 1.1;
   out["file_creator"] = "Hinge Lantern";
   out["frame_classes"] = {"creasePattern"};
   out["frame_unit"] = "mm";
-
-  const std::vector<FlatPiece> pieces = flatPieces(assembly);
-  const SheetLayout layout = layOut(pieces, 600, 1e6, 0, 10);
-  std::map<int, const SheetPlace*> places;
-  for (const SheetPlace& place : layout.places)
-    places[place.piece.value] = &place;
-  Json coords = Json::array();
-  for (const auto& [panel, corner] : vertices.owners) {
-    const Vec2 q = places.at(assembly.panels[panel].piece.value)->onSheet(corner);
-    coords.push_back({q.x(), q.y()});
-  }
-  out["vertices_coords"] = coords;
-
-  std::map<std::pair<int, int>, const Fold*> foldEdges;
-  for (const Fold& fold : assembly.folds) {
-    const int a = vertices.at(fold.left, fold.from), b = vertices.at(fold.left, fold.to);
-    foldEdges[std::minmax(a, b)] = &fold;
-  }
-  Json edges = Json::array(), assignment = Json::array(), faces = Json::array(),
-       keys = Json::array();
-  std::map<std::pair<int, int>, std::size_t> seen;
-  std::vector<const Fold*> edgeFold;
-  for (PanelIndex p : assembly.panels.indices()) {
-    Json face = Json::array();
-    const std::size_t n = assembly.panels[p].outline.size();
-    for (std::size_t k = 0; k < n; ++k) {
-      const int a = vertices.of(p, k), b = vertices.of(p, (k + 1) % n);
-      face.push_back(a);
-      if (!seen.emplace(std::minmax(a, b), seen.size()).second) continue;
-      const auto fold = foldEdges.find(std::minmax(a, b));
-      edges.push_back({a, b});
-      assignment.push_back(fold == foldEdges.end()                      ? "B"
-                           : fold->second->sense == FoldSense::Mountain ? "M"
-                                                                        : "V");
-      edgeFold.push_back(fold == foldEdges.end() ? nullptr : fold->second);
-    }
-    faces.push_back(face);
-    keys.push_back(assembly.panels[p].key);
-  }
-  out["edges_vertices"] = edges;
-  out["edges_assignment"] = assignment;
-  out["faces_vertices"] = faces;
-  out["hinge-lantern:face_keys"] = keys;
-  Json glued = Json::array();
-  for (const Glue& glue : assembly.glues)
-    glued.push_back({glue.tab.value, glue.host.value});
-  out["hinge-lantern:glued_faces"] = glued;
-
+  pattern.writeTo(out);
   // Faces that hang on a motion which the opening does not decide: their folded places are one
   // choice among many that are as good.
   Json arbitrary = Json::array();
   for (PanelIndex p : assembly.panels.indices())
     if (motion.isLoose(p)) arbitrary.push_back(p.value);
-
   Json frames = Json::array();
   for (double opening : openings_deg) {
     const Pose pose = motion.poseAt(radians(opening));
@@ -137,24 +174,9 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
                      fmt::format("{} does not reach an opening of {} degrees",
                                  assembly.panels[p].key, formatNumber(opening, 3)),
                      ""};
-    Json frame = Json::object();
-    frame["frame_classes"] = {"foldedForm"};
-    frame["frame_parent"] = 0;
-    frame["frame_inherit"] = true;
-    frame["frame_title"] = fmt::format("open {} deg", formatNumber(opening, 3));
-    frame["hinge-lantern:opening_deg"] = opening;
+    Json frame = pattern.frameOf(pose, opening);
     if (!arbitrary.empty()) frame["hinge-lantern:arbitrary_faces"] = arbitrary;
-    Json folded = Json::array();
-    for (const auto& [panel, corner] : vertices.owners) {
-      const Vec3 q = pose.panels[panel] * lift(corner);
-      folded.push_back({q.x(), q.y(), q.z()});
-    }
-    frame["vertices_coords"] = folded;
-    Json angles = Json::array();
-    for (const Fold* fold : edgeFold)
-      angles.push_back(fold ? Json(foldAngle_deg(pose, *fold)) : Json(nullptr));
-    frame["edges_foldAngle"] = angles;
-    frames.push_back(frame);
+    frames.push_back(std::move(frame));
   }
   out["file_frames"] = frames;
   return out.dump() + "\n";

@@ -9,20 +9,23 @@ namespace hinge {
 // What the command line prints with --json; each a complete document. Keys are a contract:
 // extended, never renamed.
 
-/// {"bases":[...],"structures":[{"key","label","summary","parameters":[{"key","label","unit","min","max","default",
-/// "role","twin","meaning"}]}]}
+/// {"bases":[...],"structures":[{"key","label","summary","parameters":[{"key","label","unit","min",
+/// "max","default","role","twin","meaning"}]}]}
 std::string kindsToJson();
 /// [{"id","label","length_mm","kind":"valley"|"ridge"}]
 std::string seatsToJson(const Assembly& assembly);
-/// {"verdict","mobility","findings":[...],"shut":{"thickness_mm","width_mm","height_mm","thickest_sheets"}}
+/// {"verdict","mobility","findings":[{"code",...,"mend","mend_sought"}],"shut":{"thickness_mm",
+/// "width_mm","height_mm","thickest_sheets"},"stand":{...}}
 std::string analysisToJson(const Analysis& analysis);
-/// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],"thickness":{...},
-/// "openings":[{"opening_deg","residual_mm","mobility","panels":[{"key","corners"}]}]}
+/// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],
+/// "thickness":{...},"openings":[{"opening_deg","residual_mm","mobility",
+/// "panels":[{"key","corners"}]}]}
 std::string sweepToJson(const Motion& motion, const Design& design,
                         std::span<const double> openings_deg);
 
-/// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before"}],"unreachable":[...]};
-/// "before" is the number of the step after which the joints cannot be reached any more, or null.
+/// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before","by_shutting"}],
+/// "unreachable":[...]}; "before" is the number of the step after which the joints cannot be
+/// reached any more, or null.
 std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly);
 
 } // namespace hinge

@@ -1,111 +1,181 @@
 #include "core/io/svg.h"
 #include "core/checks/finding.h"
+#include "core/paper/line_code.h"
 #include "core/production/flat_piece.h"
 #include "core/production/slices.h"
+#include <QXmlStreamWriter>
 #include <fmt/format.h>
+#include <map>
 
 namespace hinge {
 namespace {
 
 constexpr double kGap_mm = 8.0;
 
-struct Layer {
-  std::string_view id, style;
-  std::string body;
+/// Layers in the order in which they are drawn.
+enum class Layer { Glue, Marks, Valley, Mountain, Cut, Labels };
+
+struct LayerStyle {
+  Layer layer;
+  const char* id;
+  std::vector<std::pair<const char*, const char*>> attributes;
 };
 
-std::string escaped(std::string_view text) {
-  std::string out;
-  for (char c : text) {
-    if (c == '<')
-      out += "&lt;";
-    else if (c == '&')
-      out += "&amp;";
-    else if (c == '"')
-      out += "&quot;";
-    else
-      out += c;
+const std::vector<LayerStyle>& layerStyles() {
+  using namespace line_code;
+  static const std::vector<LayerStyle> all{
+      {Layer::Glue, "glue", {{"fill", kGlue}, {"fill-opacity", "0.15"}, {"stroke", "none"}}},
+      {Layer::Marks,
+       "marks",
+       {{"fill", "none"}, {"stroke", kMark}, {"stroke-width", "0.1"}, {"stroke-dasharray", "1 1"}}},
+      {Layer::Valley,
+       "valley",
+       {{"fill", "none"},
+        {"stroke", kValley},
+        {"stroke-width", "0.2"},
+        {"stroke-dasharray", "0.4 1.4"},
+        {"stroke-linecap", "round"}}},
+      {Layer::Mountain,
+       "mountain",
+       {{"fill", "none"},
+        {"stroke", kMountain},
+        {"stroke-width", "0.2"},
+        {"stroke-dasharray", "7 1.2 0.6 1.2 0.6 1.2"}}},
+      {Layer::Cut, "cut", {{"fill", "none"}, {"stroke", kCut}, {"stroke-width", "0.2"}}},
+      {Layer::Labels,
+       "labels",
+       {{"font-family", "Lato, sans-serif"},
+        {"font-size", "3.2"},
+        {"fill", kText},
+        {"text-anchor", "middle"}}}};
+  return all;
+}
+
+/// A path with the key of what it belongs to, or a name at a point.
+struct Element {
+  const char* keyName = nullptr; ///< "data-piece", "data-panel"; of a text: null
+  std::string key, path;
+  Vec2 at = Vec2::Zero();
+};
+
+/// Puts the pieces into layers, y downwards from the upper edge of the drawing.
+class Drawing {
+public:
+  Drawing(const Assembly& assembly, const Design& design)
+      : m_assembly(assembly), m_design(design), m_pieces(piecesToCut(assembly, design)) {
+    double widest = 0;
+    for (const FlatPiece& p : m_pieces)
+      widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});
+    // One long sheet as wide as the widest piece needs.
+    m_layout = layOut(m_pieces, widest + 2 * kGap_mm, 1e6, kGap_mm, kGap_mm);
+    for (const SheetPlace& place : m_layout.places)
+      for (const Vec2& p : {pieceOf(place).bounds.low, pieceOf(place).bounds.high})
+        m_height = std::max(m_height, place.onSheet(p).y());
+    m_height += kGap_mm;
+    for (const SheetPlace& place : m_layout.places)
+      add(place);
   }
-  return out;
+  double width_mm() const { return m_layout.width_mm; }
+  double height_mm() const { return m_height; }
+  const std::vector<Element>& in(Layer layer) { return m_layers[layer]; }
+
+private:
+  const FlatPiece& pieceOf(const SheetPlace& place) const {
+    return *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
+  }
+  Vec2 onDrawing(const SheetPlace& place, const Vec2& p) const {
+    const Vec2 q = place.onSheet(p);
+    return {q.x(), m_height - q.y()};
+  }
+  std::string path(const SheetPlace& place, const std::vector<Vec2>& corners, bool closed) const {
+    std::string d;
+    for (const Vec2& c : corners) {
+      const Vec2 q = onDrawing(place, c);
+      d += fmt::format("{}{},{}", d.empty() ? "M" : " L", formatNumber(q.x(), 4),
+                       formatNumber(q.y(), 4));
+    }
+    return d + (closed ? " Z" : "");
+  }
+  void add(const SheetPlace& place) {
+    const FlatPiece& piece = pieceOf(place);
+    const std::string& key = m_assembly.pieces[place.piece].key;
+    for (const FlatLine& line : piece.lines) {
+      const Layer layer = line.kind == LineKind::Cut        ? Layer::Cut
+                          : line.kind == LineKind::Mountain ? Layer::Mountain
+                                                            : Layer::Valley;
+      m_layers[layer].push_back({"data-piece", key, path(place, line.corners, line.closed)});
+    }
+    const auto areas = [&](Layer layer, const std::vector<FlatArea>& all) {
+      for (const FlatArea& area : all)
+        m_layers[layer].push_back(
+            {"data-panel", m_assembly.panels[area.panel].key, path(place, area.outline, true)});
+    };
+    areas(Layer::Glue, piece.glue);
+    areas(Layer::Marks, piece.marks);
+    for (const FlatLabel& label : piece.labels) {
+      const auto& owner = m_assembly.pieces[label.piece].owner;
+      const std::string name = owner ? nameOf(m_design, *owner) : "card";
+      m_layers[Layer::Labels].push_back({nullptr, name, "", onDrawing(place, label.at)});
+    }
+  }
+
+  const Assembly& m_assembly;
+  const Design& m_design;
+  const std::vector<FlatPiece> m_pieces;
+  SheetLayout m_layout;
+  double m_height = 0;
+  std::map<Layer, std::vector<Element>> m_layers;
+};
+
+QString number(double value, int decimals) {
+  return QString::fromStdString(formatNumber(value, decimals));
+}
+
+void write(QXmlStreamWriter& xml, const Element& element) {
+  const QString key = QString::fromStdString(element.key);
+  if (element.keyName) {
+    xml.writeEmptyElement(QStringLiteral("path"));
+    xml.writeAttribute(QLatin1String(element.keyName), key);
+    xml.writeAttribute(QStringLiteral("d"), QString::fromStdString(element.path));
+    return;
+  }
+  xml.writeStartElement(QStringLiteral("text"));
+  xml.writeAttribute(QStringLiteral("x"), number(element.at.x(), 3));
+  xml.writeAttribute(QStringLiteral("y"), number(element.at.y(), 3));
+  xml.writeCharacters(key);
+  xml.writeEndElement();
 }
 
 } // namespace
 
 std::string piecesToSvg(const Assembly& assembly, const Design& design) {
-  const std::vector<FlatPiece> pieces = piecesToCut(assembly, design);
-  double widest = 0;
-  for (const FlatPiece& p : pieces)
-    widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});
-  // One long sheet as wide as the widest piece needs.
-  const SheetLayout layout = layOut(pieces, widest + 2 * kGap_mm, 1e6, kGap_mm, kGap_mm);
-  double height = 0;
-  for (const SheetPlace& place : layout.places) {
-    const Box2& bounds = std::ranges::find(pieces, place.piece, &FlatPiece::piece)->bounds;
-    for (const Vec2& p : {bounds.low, bounds.high})
-      height = std::max(height, place.onSheet(p).y());
+  Drawing drawing(assembly, design);
+  QByteArray out;
+  QXmlStreamWriter xml(&out);
+  xml.setAutoFormatting(true);
+  xml.setAutoFormattingIndent(2);
+  xml.writeStartDocument();
+  xml.writeStartElement(QStringLiteral("svg"));
+  xml.writeDefaultNamespace(QStringLiteral("http://www.w3.org/2000/svg"));
+  const QString width = number(drawing.width_mm(), 4), height = number(drawing.height_mm(), 4);
+  xml.writeAttribute(QStringLiteral("width"), width + QStringLiteral("mm"));
+  xml.writeAttribute(QStringLiteral("height"), height + QStringLiteral("mm"));
+  xml.writeAttribute(QStringLiteral("viewBox"), QStringLiteral("0 0 %1 %2").arg(width, height));
+  xml.writeTextElement(
+      QStringLiteral("title"),
+      QString::fromStdString(design.title.empty() ? "Hinge Lantern pieces" : design.title));
+  for (const LayerStyle& style : layerStyles()) {
+    xml.writeStartElement(QStringLiteral("g"));
+    xml.writeAttribute(QStringLiteral("id"), QLatin1String(style.id));
+    for (const auto& [name, value] : style.attributes)
+      xml.writeAttribute(QLatin1String(name), QLatin1String(value));
+    for (const Element& element : drawing.in(style.layer))
+      write(xml, element);
+    xml.writeEndElement();
   }
-  height += kGap_mm;
-
-  Layer cut{"cut", R"(fill="none" stroke="#1d1b22" stroke-width="0.2")", {}};
-  Layer mountain{
-      "mountain",
-      R"(fill="none" stroke="#8a3f12" stroke-width="0.2" stroke-dasharray="7 1.2 0.6 1.2 0.6 1.2")",
-      {}};
-  Layer valley{
-      "valley",
-      R"(fill="none" stroke="#1f5f78" stroke-width="0.2" stroke-dasharray="0.4 1.4" stroke-linecap="round")",
-      {}};
-  Layer glue{"glue", R"(fill="#6b8f3c" fill-opacity="0.15" stroke="none")", {}};
-  Layer marks{
-      "marks", R"(fill="none" stroke="#9a958c" stroke-width="0.1" stroke-dasharray="1 1")", {}};
-  Layer labels{
-      "labels",
-      R"(font-family="Lato, sans-serif" font-size="3.2" fill="#5d574f" text-anchor="middle")",
-      {}};
-  for (const SheetPlace& place : layout.places) {
-    const FlatPiece& piece = *std::ranges::find(pieces, place.piece, &FlatPiece::piece);
-    const auto at = [&](const Vec2& p) {
-      const Vec2 q = place.onSheet(p);
-      return fmt::format("{},{}", formatNumber(q.x(), 4), formatNumber(height - q.y(), 4));
-    };
-    const auto path = [&](const std::vector<Vec2>& corners, bool closed) {
-      std::string d;
-      for (const Vec2& c : corners)
-        d += (d.empty() ? "M" : " L") + at(c);
-      return d + (closed ? " Z" : "");
-    };
-    const std::string key = escaped(assembly.pieces[place.piece].key);
-    for (const FlatLine& line : piece.lines) {
-      Layer& layer = line.kind == LineKind::Cut        ? cut
-                     : line.kind == LineKind::Mountain ? mountain
-                                                       : valley;
-      layer.body += fmt::format("    <path data-piece=\"{}\" d=\"{}\"/>\n", key,
-                                path(line.corners, line.closed));
-    }
-    for (const FlatArea& area : piece.glue)
-      glue.body += fmt::format("    <path data-panel=\"{}\" d=\"{}\"/>\n",
-                               escaped(assembly.panels[area.panel].key), path(area.outline, true));
-    for (const FlatArea& area : piece.marks)
-      marks.body += fmt::format("    <path data-panel=\"{}\" d=\"{}\"/>\n",
-                                escaped(assembly.panels[area.panel].key), path(area.outline, true));
-    for (const FlatLabel& label : piece.labels) {
-      const auto& owner = assembly.pieces[label.piece].owner;
-      const Vec2 q = place.onSheet(label.at);
-      labels.body += fmt::format("    <text x=\"{}\" y=\"{}\">{}</text>\n", formatNumber(q.x(), 3),
-                                 formatNumber(height - q.y(), 3),
-                                 escaped(owner ? nameOf(design, *owner) : "card"));
-    }
-  }
-  std::string out =
-      fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
-                  "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" "
-                  "viewBox=\"0 0 {0} {1}\">\n"
-                  "  <title>{2}</title>\n",
-                  formatNumber(layout.width_mm, 4), formatNumber(height, 4),
-                  escaped(design.title.empty() ? "Hinge Lantern pieces" : design.title));
-  for (const Layer* layer : {&glue, &marks, &valley, &mountain, &cut, &labels})
-    out += fmt::format("  <g id=\"{}\" {}>\n{}  </g>\n", layer->id, layer->style, layer->body);
-  return out + "</svg>\n";
+  xml.writeEndElement();
+  xml.writeEndDocument();
+  return out.toStdString();
 }
 
 } // namespace hinge

@@ -6,11 +6,10 @@
 
 namespace hinge {
 
-Mechanism Mechanism::from(const Assembly& assembly) {
-  Mechanism m;
+void Mechanism::gatherBodies(const Assembly& assembly) {
   const std::size_t count = assembly.panels.size();
-  m.bodyOf.assign(count, BodyIndex());
-  m.inBody.assign(count, Iso3::Identity());
+  bodyOf.assign(count, BodyIndex());
+  inBody.assign(count, Iso3::Identity());
   std::vector<std::vector<std::pair<PanelIndex, Iso3>>> glued(
       count); // neighbour, its frame in mine
   for (const Glue& glue : assembly.glues) {
@@ -19,84 +18,88 @@ Mechanism Mechanism::from(const Assembly& assembly) {
         {glue.host, glue.tabToHost.inverse()});
   }
   for (PanelIndex first : assembly.panels.indices()) {
-    if (m.bodyOf[first].valid()) continue;
-    const BodyIndex body = m.bodies.push({});
+    if (bodyOf[first].valid()) continue;
+    const BodyIndex body = bodies.push({});
     std::queue<PanelIndex> open;
-    m.bodyOf[first] = body;
+    bodyOf[first] = body;
     open.push(first);
     while (!open.empty()) {
       const PanelIndex panel = open.front();
       open.pop();
-      m.bodies[body].panels.push_back(panel);
+      bodies[body].panels.push_back(panel);
       for (const auto& [next, nextInPanel] : glued[static_cast<std::size_t>(panel.value)]) {
-        const Iso3 place = m.inBody[panel] * nextInPanel;
-        if (m.bodyOf[next].valid()) {
-          continue;
-        }
-        m.bodyOf[next] = body;
-        m.inBody[next] = place;
+        if (bodyOf[next].valid()) continue;
+        bodyOf[next] = body;
+        inBody[next] = inBody[panel] * nextInPanel;
         open.push(next);
       }
     }
   }
+}
+
+bool Mechanism::repeats(const Joint& joint) const {
+  const bool fewer = bodies[joint.left].joints.size() < bodies[joint.right].joints.size();
+  const BodyIndex beside = fewer ? joint.left : joint.right;
+  return std::ranges::any_of(bodies[beside].joints, [&](JointIndex j) {
+    const Joint& other = joints[j];
+    if (std::minmax(other.left, other.right) != std::minmax(joint.left, joint.right)) return false;
+    const bool same = other.left == joint.left;
+    const Vec3& from = same ? other.leftFrom : other.rightFrom;
+    const Vec3& to = same ? other.leftTo : other.rightTo;
+    const Vec3 axis = (to - from).normalized();
+    return axis.cross(joint.leftFrom - from).norm() < 1e-6 &&
+           axis.cross(joint.leftTo - from).norm() < 1e-6;
+  });
+}
+
+void Mechanism::addJoint(Joint joint, const Iso3& left, const Iso3& right) {
+  joint.home = left * right.inverse();
+  joint.homeInverse = joint.home.inverse();
+  const JointIndex index = joints.push(joint);
+  bodies[joint.left].joints.push_back(index);
+  bodies[joint.right].joints.push_back(index);
+}
+
+void Mechanism::addFold(const Assembly& assembly, FoldIndex f) {
+  const Fold& fold = assembly.folds[f];
+  Joint joint{f, {}, false, bodyOf[fold.left], bodyOf[fold.right]};
+  const Iso3 &left = inBody[fold.left], &right = inBody[fold.right];
+  if (joint.left == joint.right) // it does not move
+    return noteMisfit(fold.left, left, fold.right, right, {fold.from, fold.to});
+  joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
+  joint.rightFrom = right * lift(fold.from), joint.rightTo = right * lift(fold.to);
+  joint.leftAxis = (joint.leftTo - joint.leftFrom).normalized();
+  // Two parts of one fold line between the same bodies are one hinge; the second would only repeat
+  // the first.
+  const bool driven = std::ranges::find(assembly.drives, f, &Drive::fold) != assembly.drives.end();
+  if (driven || !repeats(joint)) addJoint(joint, left, right);
+}
+
+void Mechanism::addHinge(const Assembly& assembly, HingeIndex h) {
+  const Hinge& hinge = assembly.hinges[h];
+  const bool slides = hinge.kind == HingeKind::Slide;
+  Joint joint{{}, h, slides, bodyOf[hinge.first], bodyOf[hinge.second]};
+  const Iso3 left = inBody[hinge.first] * hinge.onFirst;
+  const Iso3 right = inBody[hinge.second] * hinge.onSecond;
+  if (joint.left == joint.right) return noteHeldHinge(hinge, left, right);
+  constexpr double kArm_mm = 20; // any two points of the line
+  const Vec3 from = Vec3::Zero(), to(0, kArm_mm, 0);
+  joint.leftFrom = left * from, joint.leftTo = left * to;
+  joint.rightFrom = right * from, joint.rightTo = right * to;
+  joint.leftAxis = left.linear().col(1);
+  addJoint(joint, left, right);
+}
+
+Mechanism Mechanism::from(const Assembly& assembly) {
+  Mechanism m;
+  m.gatherBodies(assembly);
   for (const Glue& glue : assembly.glues)
     m.noteMisfit(glue.host, m.inBody[glue.host], glue.tab, m.inBody[glue.tab],
                  assembly.panels[glue.tab].outline, glue.tabToHost);
-  for (FoldIndex f : assembly.folds.indices()) {
-    const Fold& fold = assembly.folds[f];
-    Joint joint{f, {}, false, m.bodyOf[fold.left], m.bodyOf[fold.right]};
-    const Iso3 &left = m.inBody[fold.left], &right = m.inBody[fold.right];
-    if (joint.left == joint.right) { // it does not move
-      m.noteMisfit(fold.left, left, fold.right, right, {fold.from, fold.to});
-      continue;
-    }
-    joint.leftFrom = left * lift(fold.from), joint.leftTo = left * lift(fold.to);
-    joint.rightFrom = right * lift(fold.from), joint.rightTo = right * lift(fold.to);
-    joint.leftAxis = (joint.leftTo - joint.leftFrom).normalized();
-    // Two parts of one fold line between the same bodies are one hinge; the second would only
-    // repeat the first.
-    const bool fewer = m.bodies[joint.left].joints.size() < m.bodies[joint.right].joints.size();
-    const BodyIndex beside = fewer ? joint.left : joint.right;
-    const bool repeated = std::ranges::any_of(m.bodies[beside].joints, [&](JointIndex j) {
-      const Joint& other = m.joints[j];
-      if (std::minmax(other.left, other.right) != std::minmax(joint.left, joint.right))
-        return false;
-      const bool same = other.left == joint.left;
-      const Vec3 &from = same ? other.leftFrom : other.rightFrom,
-                 &to = same ? other.leftTo : other.rightTo;
-      const Vec3 axis = (to - from).normalized();
-      return axis.cross(joint.leftFrom - from).norm() < 1e-6 &&
-             axis.cross(joint.leftTo - from).norm() < 1e-6;
-    });
-    if (repeated && std::ranges::find(assembly.drives, f, &Drive::fold) == assembly.drives.end())
-      continue;
-    joint.home = left * right.inverse();
-    joint.homeInverse = joint.home.inverse();
-    const JointIndex index = m.joints.push(joint);
-    m.bodies[joint.left].joints.push_back(index);
-    m.bodies[joint.right].joints.push_back(index);
-  }
-  for (HingeIndex h : assembly.hinges.indices()) {
-    const Hinge& hinge = assembly.hinges[h];
-    Joint joint{
-        {}, h, hinge.kind == HingeKind::Slide, m.bodyOf[hinge.first], m.bodyOf[hinge.second]};
-    const Iso3 left = m.inBody[hinge.first] * hinge.onFirst,
-               right = m.inBody[hinge.second] * hinge.onSecond;
-    if (joint.left == joint.right) {
-      m.noteHeldHinge(hinge, left, right);
-      continue;
-    }
-    constexpr double kArm_mm = 20; // any two points of the line
-    const Vec3 from = Vec3::Zero(), to(0, kArm_mm, 0);
-    joint.leftFrom = left * from, joint.leftTo = left * to, joint.rightFrom = right * from,
-    joint.rightTo = right * to;
-    joint.leftAxis = left.linear().col(1);
-    joint.home = left * right.inverse();
-    joint.homeInverse = joint.home.inverse();
-    const JointIndex index = m.joints.push(joint);
-    m.bodies[joint.left].joints.push_back(index);
-    m.bodies[joint.right].joints.push_back(index);
-  }
+  for (FoldIndex f : assembly.folds.indices())
+    m.addFold(assembly, f);
+  for (HingeIndex h : assembly.hinges.indices())
+    m.addHinge(assembly, h);
   for (const auto& [page, pose] : assembly.basePoses(kPi))
     m.pages.push_back(page);
   return m;

@@ -55,6 +55,11 @@ struct Mechanism {
   double foldAngle(const Joint& joint, const Iso3& leftPose, const Iso3& rightPose) const;
 
 private:
+  void gatherBodies(const Assembly& assembly); ///< panels that glue holds together
+  void addFold(const Assembly& assembly, FoldIndex fold);
+  void addHinge(const Assembly& assembly, HingeIndex hinge);
+  void addJoint(Joint joint, const Iso3& left, const Iso3& right);
+  bool repeats(const Joint& joint) const; ///< a hinge on the same line joins the same bodies
   void noteMisfit(PanelIndex first, const Iso3& firstInBody, PanelIndex second,
                   const Iso3& secondInBody, const std::vector<Vec2>& points,
                   const Iso3& secondToFirst = Iso3::Identity());

@@ -1,124 +1,12 @@
 #include "core/motion/motion.h"
-#include "core/motion/assembler.h"
 #include "core/motion/corrector.h"
+#include "core/motion/placing.h"
 #include "core/motion/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
 namespace hinge {
 namespace {
-
-/// What placeAll has put in place: bodies whose motions the later ones may still decide.
-struct Group {
-  std::vector<BodyIndex> bodies;
-  int freedoms = 0;
-};
-
-/// Poses of the bodies of a neighbouring design, found by the keys of their panels.
-struct Neighbour {
-  BodyPoses poses;
-  std::vector<char> known; ///< per body
-
-  Neighbour(const Motion* near, const Assembly& assembly, const Mechanism& m, double opening_rad)
-      : known(m.bodies.size(), 0) {
-    poses.assign(m.bodies.size(), Iso3::Identity());
-    if (!near) return;
-    const Pose pose = near->poseAt(opening_rad);
-    for (PanelIndex p : assembly.panels.indices()) {
-      const PanelIndex there = near->assembly().findPanel(assembly.panels[p].key);
-      const auto body = static_cast<std::size_t>(m.bodyOf[p].value);
-      if (known[body] || !there.valid() || !pose.placed[there]) continue;
-      poses[m.bodyOf[p]] = pose.panels[there] * m.inBody[p].inverse();
-      known[body] = 1;
-    }
-  }
-  bool knows(const std::vector<BodyIndex>& bodies) const {
-    return std::ranges::all_of(
-        bodies, [&](BodyIndex b) { return known[static_cast<std::size_t>(b.value)] != 0; });
-  }
-};
-
-/// Bodies of the placements at an opening, by closed form or put together. Structures that cannot
-/// stand there, and those on them, are marked in `missing`.
-BodyPoses placeAll(const Assembly& assembly, const Mechanism& m, double opening_rad,
-                   std::vector<char>& missing, int tries, const Motion* near) {
-  const Neighbour neighbour(near, assembly, m, opening_rad);
-  const auto together = [&](const std::vector<BodyIndex>& bodies, const std::vector<char>& before,
-                            BodyPoses& into) {
-    return putTogether(m, assembly, bodies, before, into, tries,
-                       near && neighbour.knows(bodies) ? &neighbour.poses : nullptr);
-  };
-  BodyPoses poses;
-  poses.assign(m.bodies.size(), Iso3::Identity());
-  missing.assign(m.bodies.size(), 0);
-  m.placeBase(assembly, opening_rad, poses);
-  std::vector<char> known(m.bodies.size(), 0);
-  const auto at = [](BodyIndex b) { return static_cast<std::size_t>(b.value); };
-  for (PanelIndex page : m.pages)
-    known[at(m.bodyOf[page])] = 1;
-  const auto absent = [&](PanelIndex p) { return missing[at(m.bodyOf[p])] != 0; };
-  std::vector<Group> groups;
-  // Bodies with joints to others that are still free to move are put together once more with these.
-  const auto withHosts = [&](Group& own) -> bool {
-    std::vector<char> before = known;
-    Group all = own;
-    std::vector<std::size_t> taken;
-    for (std::size_t g = 0; g < groups.size(); ++g) {
-      const bool beside =
-          groups[g].freedoms > 0 && std::ranges::any_of(own.bodies, [&](BodyIndex b) {
-            return std::ranges::any_of(m.bodies[b].joints, [&](JointIndex j) {
-              return std::ranges::find(groups[g].bodies, m.joints[j].other(b)) !=
-                     groups[g].bodies.end();
-            });
-          });
-      if (!beside) continue;
-      taken.push_back(g);
-      for (BodyIndex b : groups[g].bodies)
-        all.bodies.push_back(b), before[at(b)] = 0;
-    }
-    if (taken.empty()) return false;
-    const auto freedoms = together(all.bodies, before, poses);
-    if (!freedoms) return false;
-    for (auto it = taken.rbegin(); it != taken.rend(); ++it)
-      groups.erase(groups.begin() + static_cast<std::ptrdiff_t>(*it));
-    own.bodies = std::move(all.bodies), own.freedoms = *freedoms;
-    return true;
-  };
-  for (const Placement& placement : assembly.placements) {
-    const PanelIndex first = placement.seat.sides[0].panel, second = placement.seat.sides[1].panel;
-    std::optional<std::vector<Iso3>> found;
-    if (placement.poses) {
-      if (!absent(first) && !absent(second))
-        found = placement.poses(poses[m.bodyOf[first]] * m.inBody[first],
-                                poses[m.bodyOf[second]] * m.inBody[second]);
-      for (std::size_t k = 0; k < placement.panels.size(); ++k) {
-        const PanelIndex panel = placement.panels[k];
-        const BodyIndex body = m.bodyOf[panel];
-        if (found)
-          poses[body] = (*found)[k] * m.inBody[panel].inverse(), known[at(body)] = 1;
-        else
-          missing[at(body)] = 1;
-      }
-      continue;
-    }
-    Group own;
-    for (PanelIndex panel : placement.panels)
-      if (const BodyIndex body = m.bodyOf[panel];
-          !known[at(body)] && std::ranges::find(own.bodies, body) == own.bodies.end())
-        own.bodies.push_back(body);
-    bool placed = !absent(first) && !absent(second);
-    if (placed) {
-      if (const auto freedoms = together(own.bodies, known, poses))
-        own.freedoms = *freedoms;
-      else
-        placed = withHosts(own);
-    }
-    for (BodyIndex b : own.bodies)
-      (placed ? known : missing)[at(b)] = 1;
-    if (placed) groups.push_back(std::move(own));
-  }
-  return poses;
-}
 
 Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPoses& poses) {
   Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
@@ -377,49 +265,73 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
   return x;
 }
 
+Motion::BlockReport Motion::reachOf(std::size_t b) const {
+  const Mechanism& m = *m_mechanism;
+  const Block& block = m_blocks[b];
+  BlockReport report;
+  for (const auto& step : block.steps)
+    for (PanelIndex panel : m.bodies[step.child].panels) {
+      report.panels.push_back(panel);
+      const auto& owner = m_assembly->panels[panel].owner;
+      if (owner && m_assembly->panels[panel].use == PanelUse::Wall &&
+          std::ranges::find(report.owners, *owner) == report.owners.end())
+        report.owners.push_back(*owner);
+    }
+  std::vector<std::size_t> alive;
+  for (std::size_t k = 0; k < m_nodes.size(); ++k)
+    if (m_nodes[k].angles[b].size() > 0) alive.push_back(k);
+  if (alive.empty()) {
+    report.low_rad = kPi, report.high_rad = 0;
+    return report;
+  }
+  report.low_rad = m_nodes[alive.front()].opening_rad;
+  report.high_rad = m_nodes[alive.back()].opening_rad;
+  if (report.low_rad <= motion::kFlatDistance_rad * 1.5) report.low_rad = 0;
+  if (report.high_rad >= kPi - motion::kFlatDistance_rad * 1.5) report.high_rad = kPi;
+  // A rank counted at one opening may be special there; the generic rank is the largest one seen.
+  report.freedoms = static_cast<int>(block.steps.size());
+  for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
+    const double last = static_cast<double>(alive.size() - 1);
+    const Node& node = m_nodes[alive[static_cast<std::size_t>(share * last)]];
+    BodyPoses poses;
+    poses.assign(m.bodies.size(), Iso3::Identity());
+    m.placeBase(*m_assembly, node.opening_rad, poses);
+    for (std::size_t before = 0; before <= b; ++before)
+      if (node.angles[before].size() > 0)
+        placeBlock(m, m_blocks[before], node.angles[before], poses);
+    report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
+  }
+  return report;
+}
+
+void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
+  const Mechanism& m = *m_mechanism;
+  const Block& block = m_blocks[b];
+  Eigen::VectorXd x = shutAngles(b, shut);
+  const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
+    const HingeIndex hinge = m.joints[s.joint].hinge;
+    return hinge.valid() && m_assembly->hinges[hinge].kind != HingeKind::Slot;
+  });
+  if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
+  placeBlock(m, block, x, shut);
+  m_shut.push_back(x);
+  Closure closure;
+  evaluateClosure(m, block, shut, closure);
+  for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
+    report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
+  report.shutGap = closure.residual, report.closed_mm = block.closed_mm;
+}
+
 void Motion::report() {
   const Mechanism& m = *m_mechanism;
   BodyPoses shut;
   shut.assign(m.bodies.size(), Iso3::Identity());
-  m_mechanism->placeBase(*m_assembly, 0.0, shut);
+  m.placeBase(*m_assembly, 0.0, shut);
   std::vector<int> looseBy(m.bodies.size(), -1);
   m_loose.assign(m_assembly->panels.size(), 0);
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
-    BlockReport report;
-    for (const auto& step : block.steps)
-      for (PanelIndex panel : m.bodies[step.child].panels) {
-        report.panels.push_back(panel);
-        const auto& owner = m_assembly->panels[panel].owner;
-        if (owner && m_assembly->panels[panel].use == PanelUse::Wall &&
-            std::ranges::find(report.owners, *owner) == report.owners.end())
-          report.owners.push_back(*owner);
-      }
-    std::vector<std::size_t> alive;
-    for (std::size_t k = 0; k < m_nodes.size(); ++k)
-      if (m_nodes[k].angles[b].size() > 0) alive.push_back(k);
-    if (alive.empty()) {
-      report.low_rad = kPi, report.high_rad = 0;
-    } else {
-      report.low_rad = m_nodes[alive.front()].opening_rad;
-      report.high_rad = m_nodes[alive.back()].opening_rad;
-      if (report.low_rad <= motion::kFlatDistance_rad * 1.5) report.low_rad = 0;
-      if (report.high_rad >= kPi - motion::kFlatDistance_rad * 1.5) report.high_rad = kPi;
-      // A rank counted at one opening may be special there; the generic rank is the largest one
-      // seen.
-      report.freedoms = static_cast<int>(block.steps.size());
-      for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
-        const std::size_t k =
-            alive[static_cast<std::size_t>(share * static_cast<double>(alive.size() - 1))];
-        BodyPoses poses;
-        poses.assign(m.bodies.size(), Iso3::Identity());
-        m_mechanism->placeBase(*m_assembly, m_nodes[k].opening_rad, poses);
-        for (std::size_t before = 0; before <= b; ++before)
-          if (m_nodes[k].angles[before].size() > 0)
-            placeBlock(m, m_blocks[before], m_nodes[k].angles[before], poses);
-        report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
-      }
-    }
+    BlockReport report = reachOf(b);
     const auto inherit = [&](BodyIndex body) {
       if (report.looseBy < 0) report.looseBy = looseBy[static_cast<std::size_t>(body.value)];
     };
@@ -433,19 +345,7 @@ void Motion::report() {
     if (report.looseBy >= 0)
       for (PanelIndex panel : report.panels)
         m_loose[panel] = 1;
-    Eigen::VectorXd x = shutAngles(b, shut);
-    const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
-      return m.joints[s.joint].hinge.valid() &&
-             m_assembly->hinges[m.joints[s.joint].hinge].kind != HingeKind::Slot;
-    });
-    if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
-    placeBlock(m, block, x, shut);
-    m_shut.push_back(x);
-    Closure closure;
-    evaluateClosure(m, block, shut, closure);
-    for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
-      report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
-    report.shutGap = closure.residual, report.closed_mm = block.closed_mm;
+    shutBlock(b, shut, report);
     m_low = std::max(m_low, report.low_rad);
     m_high = std::min(m_high, report.high_rad);
     m_reports.push_back(std::move(report));

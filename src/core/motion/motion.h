@@ -83,6 +83,10 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
+  /// Owners, openings and freedoms of a block, from the nodes of the trace.
+  BlockReport reachOf(std::size_t block) const;
+  /// Lays a block into the shut state and notes by how much its rings do not close there.
+  void shutBlock(std::size_t block, BodyPoses& shut, BlockReport& report);
   /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to;
   /// `poses` holds the bodies of earlier blocks there.
   Eigen::VectorXd shutAngles(std::size_t block, BodyPoses& poses) const;

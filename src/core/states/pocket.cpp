@@ -4,6 +4,7 @@
 #include "core/structures/wrap.h"
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace hinge {
 namespace {
@@ -33,6 +34,93 @@ double slidePlay_mm(int layers, double thickness_mm) {
   return starting::kSlidePlay_mm + layers * thickness_mm;
 }
 
+namespace {
+
+/// What slides along one line, seen in the frame of the slide (y along its way).
+struct Slider {
+  HingeIndex slide;
+  const Hinge& hinge;
+  std::vector<Polygon> layers; ///< all paper that goes with it, one polygon a sheet
+  Box2 box;
+};
+
+Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, HingeIndex h) {
+  const Hinge& hinge = assembly.hinges[h];
+  Slider slider{h, hinge, {}, {}};
+  const Iso3 rider = hinge.onSecond.inverse();
+  // All that is glued flat to what slides goes with it.
+  for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
+    const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
+    const bool level = std::abs(std::abs(toRider.linear()(2, 2)) - 1) < 1e-6;
+    if (!level || std::abs(toRider.translation().z()) > 1e-6) continue;
+    slider.layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
+    slider.box.add(boundsOf(slider.layers.back()));
+    // A strap closed on itself goes round what slides: its other panels lie over this one.
+    const PieceIndex piece = assembly.panels[p].piece;
+    if (isGluedToItself(assembly, piece))
+      slider.layers.insert(slider.layers.end(), assembly.pieces[piece].panels.size() - 1,
+                           slider.layers.back());
+  }
+  return slider;
+}
+
+/// The strips of a glued panel that lie beside the way of what slides under it, in its flat frame.
+std::vector<Polygon> glueStrips(const Polygon& glued, const Box2& passing, double play_mm,
+                                const Iso3& toPanel) {
+  std::vector<Polygon> strips;
+  for (const Polygon& part : convexParts(glued))
+    for (const auto& [at, normal] :
+         {std::pair{passing.low.x() - play_mm, -1.0}, std::pair{passing.high.x() + play_mm, 1.0}})
+      if (const Polygon strip = clipToHalfPlane(part, {at, 0}, {normal, 0});
+          strip.size() > 2 && std::abs(signedArea_mm2(strip)) > 1e-6)
+        strips.push_back(mapped(strip, toPanel));
+  return strips;
+}
+
+/// What a panel glued to the carrier does to the slider, if that ever comes there.
+std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, std::size_t g,
+                               double thickness_mm) {
+  const Hinge& hinge = slider.hinge;
+  const Glue& glue = assembly.glues[g];
+  const bool asHost = glue.host == hinge.first;
+  const PanelIndex panel = asHost ? glue.tab : glue.host;
+  const Iso3 toSlide =
+      hinge.onFirst.inverse() * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
+  const Polygon glued = mapped(assembly.panels[panel].outline, toSlide);
+  const Box2 there = boundsOf(glued), &own = slider.box;
+  const bool before = there.high.y() <= own.low.y() + hinge.least_mm;
+  if (before || there.low.y() >= own.high.y() + hinge.most_mm) return std::nullopt;
+  Pocket pocket{slider.slide, g, panel};
+  // What of the slider ever comes to these heights, and how much of the panel is there.
+  Box2 passing;
+  pocket.layers = 0;
+  for (const Polygon& layer : slider.layers)
+    if (const Box2 part =
+            between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
+        !part.empty())
+      passing.add(part), ++pocket.layers;
+  const Box2 met = between(glued, own.low.y() + hinge.least_mm, own.high.y() + hinge.most_mm);
+  if (passing.empty() || met.empty()) return std::nullopt;
+  pocket.low_mm = passing.low.x() - met.low.x();
+  pocket.high_mm = met.high.x() - passing.high.x();
+  // A pocket front too narrow for its slider is still one; a tab beside the way that reaches a
+  // little into it is none.
+  const double over =
+      std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
+  pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
+  if (pocket.covers) {
+    const double play = slidePlay_mm(pocket.layers, thickness_mm);
+    pocket.strips = glueStrips(glued, passing, play, toSlide.inverse());
+  } else {
+    // Beside the way: how far from it, on the side on which it lies.
+    pocket.low_mm = std::max(met.low.x() - passing.high.x(), passing.low.x() - met.high.x());
+    pocket.high_mm = pocket.low_mm;
+  }
+  return pocket;
+}
+
+} // namespace
+
 std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
   std::vector<Pocket> all;
   const Mechanism bodies = Mechanism::from(assembly);
@@ -40,69 +128,16 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
     const Hinge& hinge = assembly.hinges[h];
     if (hinge.kind != HingeKind::Slide) continue;
     const bool onFace = hinge.onFirst.linear()(2, 2) > 0;
-    const Iso3 carrier = hinge.onFirst.inverse(), rider = hinge.onSecond.inverse();
-    // All that is glued flat to what slides goes with it.
-    std::vector<Polygon> layers;
-    Box2 own;
-    for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
-      const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
-      if (std::abs(std::abs(toRider.linear()(2, 2)) - 1) > 1e-6 ||
-          std::abs(toRider.translation().z()) > 1e-6)
-        continue;
-      layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
-      own.add(boundsOf(layers.back()));
-      // A strap closed on itself goes round what slides: its other panels lie over this one.
-      const PieceIndex piece = assembly.panels[p].piece;
-      if (isGluedToItself(assembly, piece))
-        layers.insert(layers.end(), assembly.pieces[piece].panels.size() - 1, layers.back());
-    }
+    const Slider slider = sliderOf(assembly, bodies, h);
     for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
       const Glue& glue = assembly.glues[g];
       const bool asHost = glue.host == hinge.first;
-      if ((!asHost && glue.tab != hinge.first) ||
-          (asHost ? glue.onHostFace() : glue.byFace) != onFace)
-        continue;
+      if (!asHost && glue.tab != hinge.first) continue;
+      if ((asHost ? glue.onHostFace() : glue.byFace) != onFace) continue;
       const PanelIndex panel = asHost ? glue.tab : glue.host;
       if (bodies.bodyOf[panel] == bodies.bodyOf[hinge.second]) continue;
-      const Iso3 toSlide = carrier * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
-      const Polygon glued = mapped(assembly.panels[panel].outline, toSlide);
-      const Box2 there = boundsOf(glued);
-      if (there.high.y() <= own.low.y() + hinge.least_mm ||
-          there.low.y() >= own.high.y() + hinge.most_mm)
-        continue; // never comes there
-      Pocket pocket{h, g, panel};
-      // What of the slider ever comes to these heights, and how much of the panel is there.
-      Box2 passing;
-      pocket.layers = 0;
-      for (const Polygon& layer : layers)
-        if (const Box2 part =
-                between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
-            !part.empty())
-          passing.add(part), ++pocket.layers;
-      const Box2 met = between(glued, own.low.y() + hinge.least_mm, own.high.y() + hinge.most_mm);
-      if (passing.empty() || met.empty()) continue;
-      pocket.low_mm = passing.low.x() - met.low.x(),
-      pocket.high_mm = met.high.x() - passing.high.x();
-      // A pocket front too narrow for its slider is still one; a tab beside the way that reaches a
-      // little into it is none.
-      const double over =
-          std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
-      pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
-      if (pocket.covers) {
-        const double play = slidePlay_mm(pocket.layers, thickness_mm);
-        const Iso3 back = toSlide.inverse();
-        for (const Polygon& part : convexParts(glued))
-          for (const auto& [at, normal] :
-               {std::pair{passing.low.x() - play, -1.0}, std::pair{passing.high.x() + play, 1.0}})
-            if (const Polygon strip = clipToHalfPlane(part, {at, 0}, {normal, 0});
-                strip.size() > 2 && std::abs(signedArea_mm2(strip)) > 1e-6)
-              pocket.strips.push_back(mapped(strip, back));
-      } else {
-        // Beside the way: how far from it, on the side on which it lies.
-        pocket.low_mm = std::max(met.low.x() - passing.high.x(), passing.low.x() - met.high.x());
-        pocket.high_mm = pocket.low_mm;
-      }
-      all.push_back(std::move(pocket));
+      if (auto pocket = pocketOf(assembly, slider, g, thickness_mm))
+        all.push_back(std::move(*pocket));
     }
   }
   return all;

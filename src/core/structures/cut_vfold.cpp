@@ -71,6 +71,50 @@ Shape shapeOf(const ParameterValues& v) {
   return s;
 }
 
+/// The crease and the valleys beside the base lines; `ways` are the directions of base line a,
+/// crease and base line b from the point, in the frame of side a.
+void offerSeats(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat,
+                const std::array<PanelIndex, 2>& panels, const std::array<Vec2, 3>& ways,
+                const Vec2& apex, const std::array<double, 3>& lengths_mm,
+                const std::array<std::string, 2>& names) {
+  const auto side = [&](PanelIndex panel, const Vec2& away, const Vec2& along) {
+    return SeatSide{panel, seat.sides[0].toPiece * planarFrame(apex, away, along)};
+  };
+  const std::string of = " of " + in.name();
+  const Vec2 up = ways[1].normalized(), right(up.y(), -up.x());
+  builder.seat("ridge", "centre crease" + of, side(panels[0], right, up),
+               side(panels[1], -right, up), lengths_mm[1], 2 * kPi);
+  // Along a base line the sheet lies on one side, the panel on the other.
+  const Vec2 dirA = ways[0].normalized(), outA(dirA.y(), -dirA.x());
+  const Vec2 dirB = ways[2].normalized(), outB(-dirB.y(), dirB.x());
+  builder.seat("valley-" + names[0], "valley at panel " + names[0] + of,
+               side(seat.sides[0].panel, outA, dirA), side(panels[0], -outA, dirA), lengths_mm[0],
+               0);
+  builder.seat("valley-" + names[1], "valley at panel " + names[1] + of,
+               side(panels[1], -outB, dirB), side(seat.sides[1].panel, outB, dirB), lengths_mm[2],
+               0);
+}
+
+/// Base line a, base line b and the crease between them, from the point to their ends (base line a,
+/// crease, base line b) in the flat piece.
+void addFolds(AssemblyBuilder& builder, const Seat& seat, const std::array<PanelIndex, 2>& panels,
+              const Vec2& point, const std::array<Vec2, 3>& ends,
+              const std::array<std::string, 2>& names) {
+  // Folds are named as seen from the sheet's face, which may be the far side of this fold.
+  const bool faceOut = seat.sides[0].toPiece.linear()(2, 2) < 0;
+  const double shut = faceOut ? kPi : -kPi;
+  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex left,
+                        PanelIndex right, const Vec2& end, bool base) {
+    const FoldSense sense = base == faceOut ? FoldSense::Valley : FoldSense::Mountain;
+    builder.fold(role, label, left, right, faceOut ? point : end, faceOut ? end : point, sense,
+                 base ? shut : -shut);
+  };
+  fold("foot-" + names[0], "base line " + names[0], seat.sides[0].panel, panels[0], ends[0], true);
+  fold("foot-" + names[1], "base line " + names[1], panels[1], seat.sides[1].panel, ends[2], true);
+  // Last: the faces stand on the base lines.
+  fold("crease", "centre crease", panels[0], panels[1], ends[1], false);
+}
+
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Seat seat = in.seat.kind() == SeatKind::Ridge ? seenFromBelow(in.seat) : in.seat;
   const bool below = in.seat.kind() == SeatKind::Ridge;
@@ -102,22 +146,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                                           {point, flat(s.tip), flat(s.endA)});
   const PanelIndex panelB = builder.panel(piece, "panel-" + sb, "panel " + sb, PanelUse::Wall,
                                           {point, flat(s.endB), flat(s.tip)});
-  // Folds are named as seen from the sheet's face, which may be the far side of this fold.
-  const bool faceOut = seat.sides[0].toPiece.linear()(2, 2) < 0;
-  const double shut = faceOut ? kPi : -kPi;
-  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex left,
-                        PanelIndex right, const Vec2& end, bool base) {
-    const Vec2 to = flat(end);
-    const FoldSense sense = base == faceOut ? FoldSense::Valley : FoldSense::Mountain;
-    if (faceOut)
-      builder.fold(role, label, left, right, point, to, sense, base ? shut : -shut);
-    else
-      builder.fold(role, label, left, right, to, point, sense, base ? shut : -shut);
-  };
-  fold("foot-" + sa, "base line " + sa, seat.sides[0].panel, panelA, s.endA, true);
-  fold("foot-" + sb, "base line " + sb, panelB, seat.sides[1].panel, s.endB, true);
-  fold("crease", "centre crease", panelA, panelB, s.tip,
-       false); // last: the faces stand on the base lines
+  addFolds(builder, seat, {panelA, panelB}, point, {flat(s.endA), flat(s.tip), flat(s.endB)},
+           {sa, sb});
   // The closed form has the apex in the origin, the crease along y and the face towards the
   // structure.
   const double lean = al - be; // of the crease from the fold, towards side a
@@ -145,19 +175,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(seat.sides[in.turned ? 0 : 1], "position",
                       Vec2(0, in.turned ? seat.length_mm : 0), apex);
 
-  const auto side = [&](PanelIndex panel, const Vec2& away, const Vec2& along) {
-    return SeatSide{panel, seat.sides[0].toPiece * planarFrame(apex, away, along)};
-  };
-  const std::string name = in.name();
-  builder.seat("ridge", "centre crease of " + name, side(panelA, right, up),
-               side(panelB, -right, up), s.tip.norm(), 2 * kPi);
-  // Along a base line the sheet lies on one side, the panel on the other.
-  const Vec2 dirA = (first(s.endA) - apex).normalized(), outA(dirA.y(), -dirA.x());
-  const Vec2 dirB = (first(s.endB) - apex).normalized(), outB(-dirB.y(), dirB.x());
-  builder.seat("valley-" + sa, "valley at panel " + sa + " of " + name,
-               side(seat.sides[0].panel, outA, dirA), side(panelA, -outA, dirA), s.endA.norm(), 0);
-  builder.seat("valley-" + sb, "valley at panel " + sb + " of " + name, side(panelB, -outB, dirB),
-               side(seat.sides[1].panel, outB, dirB), s.endB.norm(), 0);
+  offerSeats(in, builder, seat, {panelA, panelB}, {first(s.endA) - apex, up, first(s.endB) - apex},
+             apex, {s.endA.norm(), s.tip.norm(), s.endB.norm()}, {sa, sb});
   return builder.status();
 }
 

@@ -224,6 +224,20 @@ private:
     return {};
   }
 
+  /// A joint with what all kinds of joints ask for.
+  struct Joining {
+    const WorkJoint& joint;
+    SeatSide side;
+    PanelIndex own;
+    Vec2 to;
+    double up; ///< side of the piece that looks away from the face
+    Vec3 x;    ///< along the joint, on the face
+    std::string role, label;
+    Iso3 onFace(const Vec3& u, const Vec3& v, const Vec3& w) const {
+      return side.toPiece * frame(lift(to), u, v, w);
+    }
+  };
+
   Result<void> join(const WorkJoint& joint, std::size_t number) {
     const Seat* face = m_builder.assembly().findSeat(joint.on);
     if (!face || face->kind() != SeatKind::Face)
@@ -231,87 +245,88 @@ private:
                    fmt::format("there is no face \"{}\" to join the piece to", joint.on),
                    m_in.item.id.text()};
     const SeatSide side = face->sides[0];
-    const PanelIndex own = m_panels[faceAt(m_sheet, joint.at)];
-    const Vec2 to = joint.to + m_in.value("position") * alongFace(m_in.seat, side);
-    const double turn = radians(joint.turn_deg),
-                 up = joint.byFace ? -1.0 : 1.0; // side of the piece that looks away from the face
-    const Vec3 x(std::cos(turn), std::sin(turn), 0), z(0, 0, 1);
-    const std::string role = fmt::format("{}-{}", workKey(joint.kind), number),
-                      label = fmt::format("{} {}", workKey(joint.kind), number);
+    const double turn = radians(joint.turn_deg);
+    const Joining j{joint,
+                    side,
+                    m_panels[faceAt(m_sheet, joint.at)],
+                    joint.to + m_in.value("position") * alongFace(m_in.seat, side),
+                    joint.byFace ? -1.0 : 1.0,
+                    Vec3(std::cos(turn), std::sin(turn), 0),
+                    fmt::format("{}-{}", workKey(joint.kind), number),
+                    fmt::format("{} {}", workKey(joint.kind), number)};
     using Kind = WorkJoint::Kind;
     switch (joint.kind) {
-    case Kind::Glue: {
-      const Iso3 lies = frame(lift(to), x, up * z.cross(x), up * z);
-      m_builder.glue(own, side.panel, side.toPiece * lies * Eigen::Translation3d(-lift(joint.at)),
-                     joint.byFace);
-      break;
-    }
-    case Kind::Slot: {
-      const Vec2 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)));
-      const double width = m_in.thickness_mm + kSlotRoom_mm;
-      const auto length = [](double given) {
-        return given > 0 ? std::optional(given) : std::nullopt;
-      };
-      const Vec2 ownEnd = m_builder.slit(own, joint.at + kSlitOver_mm * way, -way, width,
-                                         length(joint.slit_mm), joint.catch_mm);
-      const Vec2 inner = (side.toPiece * Vec3(lift(to) - kSlitOver_mm * x)).head<2>(),
-                 out = (side.toPiece.linear() * x).head<2>();
-      const Vec2 faceEnd = m_builder.slit(side.panel, inner, out, width, length(joint.faceSlit_mm));
-      Hinge hinge{"",
-                  "",
-                  {},
-                  HingeKind::Slot,
-                  side.panel,
-                  own,
-                  side.toPiece * frame(lift(to), x.cross(z), x, z),
-                  frame(lift(joint.at), lift(way).cross(z), lift(way), z)};
-      // Along the common line: how far the face's slit begins above the end of the piece's.
-      hinge.slitShort_mm =
-          out.dot(faceEnd - Vec2((side.toPiece * lift(to)).head<2>())) - way.dot(ownEnd - joint.at);
-      m_builder.hinge(role, label, std::move(hinge));
-      break;
-    }
-    case Kind::Pivot:
-      m_builder.hinge(role, label,
-                      {"",
-                       "",
-                       {},
-                       HingeKind::Pivot,
-                       side.panel,
-                       own,
-                       side.toPiece * frame(lift(to), x, z, x.cross(z)),
-                       frame(lift(joint.at), Vec3::UnitX(), up * z, up * Vec3::UnitX().cross(z))});
-      break;
-    case Kind::Slide: {
-      const Vec3 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)), 0);
-      const HingeIndex h = m_builder.hinge(role, label,
-                                           {"",
-                                            "",
-                                            {},
-                                            HingeKind::Slide,
-                                            side.panel,
-                                            own,
-                                            side.toPiece * frame(lift(to), x.cross(z), x, z),
-                                            frame(lift(joint.at), way.cross(up * z), way, up * z),
-                                            joint.least_mm,
-                                            joint.most_mm});
-      if (joint.pullTo_deg > joint.pullFrom_deg)
-        m_builder.pull(h, joint.pull_mm, radians(joint.pullFrom_deg), radians(joint.pullTo_deg));
-      break;
-    }
+    case Kind::Glue: glue(j); break;
+    case Kind::Slot: slot(j); break;
+    case Kind::Pivot: pivot(j); break;
+    case Kind::Slide: slide(j); break;
     case Kind::Elastic:
-    case Kind::Tie:
-      m_builder.link(role, label,
-                     {"",
-                      "",
-                      {},
-                      joint.kind == Kind::Elastic,
-                      {side.panel, own},
-                      {Vec2((side.toPiece * lift(to)).head<2>()), joint.at},
-                      joint.length_mm});
-      break;
+    case Kind::Tie: tie(j); break;
     }
     return {};
+  }
+
+  void glue(const Joining& j) {
+    const Vec3 z(0, 0, 1);
+    const Iso3 lies = j.onFace(j.x, j.up * z.cross(j.x), j.up * z);
+    m_builder.glue(j.own, j.side.panel, lies * Eigen::Translation3d(-lift(j.joint.at)),
+                   j.joint.byFace);
+  }
+
+  void slot(const Joining& j) {
+    const Vec3 z(0, 0, 1);
+    const WorkJoint& joint = j.joint;
+    const Vec2 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)));
+    const double width = m_in.thickness_mm + kSlotRoom_mm;
+    const auto length = [](double given) {
+      return given > 0 ? std::optional(given) : std::nullopt;
+    };
+    const Vec2 ownEnd = m_builder.slit(j.own, joint.at + kSlitOver_mm * way, -way, width,
+                                       length(joint.slit_mm), joint.catch_mm);
+    const Vec2 inner = (j.side.toPiece * Vec3(lift(j.to) - kSlitOver_mm * j.x)).head<2>();
+    const Vec2 out = (j.side.toPiece.linear() * j.x).head<2>();
+    const Vec2 faceEnd = m_builder.slit(j.side.panel, inner, out, width, length(joint.faceSlit_mm));
+    Hinge hinge;
+    hinge.kind = HingeKind::Slot, hinge.first = j.side.panel, hinge.second = j.own;
+    hinge.onFirst = j.onFace(j.x.cross(z), j.x, z);
+    hinge.onSecond = frame(lift(joint.at), lift(way).cross(z), lift(way), z);
+    // Along the common line: how far the face's slit begins above the end of the piece's.
+    const Vec2 there = (j.side.toPiece * lift(j.to)).head<2>();
+    hinge.slitShort_mm = out.dot(faceEnd - there) - way.dot(ownEnd - joint.at);
+    m_builder.hinge(j.role, j.label, std::move(hinge));
+  }
+
+  void pivot(const Joining& j) {
+    const Vec3 z(0, 0, 1);
+    Hinge hinge;
+    hinge.kind = HingeKind::Pivot, hinge.first = j.side.panel, hinge.second = j.own;
+    hinge.onFirst = j.onFace(j.x, z, j.x.cross(z));
+    hinge.onSecond =
+        frame(lift(j.joint.at), Vec3::UnitX(), j.up * z, j.up * Vec3::UnitX().cross(z));
+    m_builder.hinge(j.role, j.label, std::move(hinge));
+  }
+
+  void slide(const Joining& j) {
+    const Vec3 z(0, 0, 1);
+    const WorkJoint& joint = j.joint;
+    const Vec3 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)), 0);
+    Hinge hinge;
+    hinge.kind = HingeKind::Slide, hinge.first = j.side.panel, hinge.second = j.own;
+    hinge.onFirst = j.onFace(j.x.cross(z), j.x, z);
+    hinge.onSecond = frame(lift(joint.at), way.cross(j.up * z), way, j.up * z);
+    hinge.least_mm = joint.least_mm, hinge.most_mm = joint.most_mm;
+    const HingeIndex h = m_builder.hinge(j.role, j.label, std::move(hinge));
+    if (joint.pullTo_deg > joint.pullFrom_deg)
+      m_builder.pull(h, joint.pull_mm, radians(joint.pullFrom_deg), radians(joint.pullTo_deg));
+  }
+
+  void tie(const Joining& j) {
+    Link link;
+    link.elastic = j.joint.kind == WorkJoint::Kind::Elastic;
+    link.panels = {j.side.panel, j.own};
+    link.at = {Vec2((j.side.toPiece * lift(j.to)).head<2>()), j.joint.at};
+    link.length_mm = j.joint.length_mm;
+    m_builder.link(j.role, j.label, std::move(link));
   }
 
   void place() {

@@ -75,6 +75,43 @@ std::optional<std::vector<Iso3>> poses(double opening, double position, double a
                            from(top, foot, h + w), from(top, b * Vec3(S, 0, C) + position * y, 0)};
 }
 
+/// The strap that pulls the box up: glued to the other page with its face and to the lid with its
+/// back.
+PanelIndex addStrap(const RecipeInput& in, AssemblyBuilder& builder, const SeatSide& other,
+                    PanelIndex lid) {
+  const double position = in.value("position"), length = in.value("length");
+  const double w = in.value("w"), h = in.value("h"), b = in.value("b"), s = in.value("s");
+  const bool onB = in.value("side") != 0;
+  const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
+  const PieceIndex piece = builder.piece("strap-piece", "strap");
+  const PanelIndex strap = builder.panel(piece, "strap", "strap", PanelUse::Wall,
+                                         {{0, 0}, {s, 0}, {s, length}, {0, length}});
+  const Iso3 foot = other.toPiece * (onB ? planarFrame({b, position}, x, y)
+                                         : planarFrame({b + s, position}, -x, y));
+  const Iso3 onLid = planarFrame({onB ? h - s : h + w, 0}, x, y);
+  const Vec2 nearLow(0, 0), nearHigh(0, length), farLow(s, 0), farHigh(s, length);
+  const GluedTab below{strap,
+                       onB ? nearHigh : farLow,
+                       onB ? nearLow : farHigh,
+                       "tab-strap",
+                       "strap tab",
+                       other.panel,
+                       foot};
+  const GluedTab above{strap,
+                       onB ? farLow : nearHigh,
+                       onB ? farHigh : nearLow,
+                       "tab-lid",
+                       "lid tab",
+                       lid,
+                       onLid,
+                       FoldSense::Mountain,
+                       0,
+                       false};
+  addTab(builder, in, piece, above);
+  addTab(builder, in, piece, below); // last: the strap's faces stand on its foot
+  return strap;
+}
+
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length"), a = in.value("a"),
                w = in.value("w"), h = in.value("h");
@@ -82,8 +119,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const bool onB = in.value("side") != 0;
   const SeatSide &own = in.seat.sides[onB ? 1 : 0], &other = in.seat.sides[onB ? 0 : 1];
   const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
-  const PieceIndex box = builder.piece("piece", "box"),
-                   strapPiece = builder.piece("strap-piece", "strap");
+  const PieceIndex box = builder.piece("piece", "box");
   const auto strip = [&](PieceIndex piece, const std::string& role, const std::string& label,
                          double from, double to) {
     return builder.panel(piece, role, label, PanelUse::Wall,
@@ -94,7 +130,6 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const PanelIndex lid = strip(box, "lid", "lid", h, h + w);
   const PanelIndex right =
       strip(box, onB ? "outer" : "inner", onB ? "outer wall" : "inner wall", h + w, 2 * h + w);
-  const PanelIndex strap = strip(strapPiece, "strap", "strap", 0, s);
   // Shut, the inner wall runs straight on into the lid and the outer wall lies under it.
   const auto shut = [](bool folded) { return folded ? -kPi : 0.0; };
   builder.fold("edge-1", onB ? "inner edge" : "outer edge", left, lid, {h, 0}, {h, length},
@@ -128,33 +163,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           onOwn(rightFoot, all),
           FoldSense::Mountain,
           shut(!onB)});
-  // The strap is glued to the other page with its face and to the lid with its back.
-  const Iso3 strapFoot = other.toPiece * (onB ? planarFrame({b, position}, x, y)
-                                              : planarFrame({b + s, position}, -x, y));
-  const Iso3 strapLid = planarFrame({onB ? h - s : h + w, 0}, x, y);
-  const GluedTab below{strap,
-                       onB ? Vec2(0, length) : Vec2(s, 0),
-                       onB ? Vec2(0, 0) : Vec2(s, length),
-                       "tab-strap",
-                       "strap tab",
-                       other.panel,
-                       strapFoot};
-  const GluedTab above{strap,
-                       onB ? Vec2(s, 0) : Vec2(0, length),
-                       onB ? Vec2(s, length) : Vec2(0, 0),
-                       "tab-lid",
-                       "lid tab",
-                       lid,
-                       strapLid,
-                       FoldSense::Mountain,
-                       0,
-                       false};
-  addTab(builder, in, strapPiece, above);
-  addTab(builder, in, strapPiece, below); // last: the strap's faces stand on its foot
-  if (onB)
-    builder.faceSeats(lid, {h, length}, {h, 0});
-  else
-    builder.faceSeats(lid, {h + w, 0}, {h + w, length});
+  const PanelIndex strap = addStrap(in, builder, other, lid);
+  const Vec2 lower(h, length), upper(h + w, 0);
+  builder.faceSeats(lid, onB ? lower : upper, onB ? Vec2(h, 0) : Vec2(h + w, length));
   builder.placement(in.seat, {left, lid, right, strap},
                     [=](double opening) { return poses(opening, position, a, w, h, b, s, onB); });
 
@@ -166,12 +177,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(other, "b", {0, position}, {b, position});
   builder.dimensionOn(own, "position", {0, 0}, {0, position});
   const SeatSide page = sideWithin(own, {a + w, position}, x, y);
-  if (onB)
-    builder.seat("valley", "valley at the outer wall of " + in.name(),
-                 sideOn(right, {all, 0}, -x, y), page, length, 0);
-  else
-    builder.seat("valley", "valley at the outer wall of " + in.name(), page,
-                 sideOn(left, {0, 0}, x, y), length, 0);
+  const SeatSide wall = onB ? sideOn(right, {all, 0}, -x, y) : sideOn(left, {0, 0}, x, y);
+  builder.seat("valley", "valley at the outer wall of " + in.name(), onB ? wall : page,
+               onB ? page : wall, length, 0);
   return builder.status();
 }
 

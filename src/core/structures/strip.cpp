@@ -150,6 +150,26 @@ std::vector<double> shutWays(const std::vector<double>& widths, double distance)
   return best;
 }
 
+/// Panels of a strip between its feet, `a` from one page's fold and `b` from the other's, away from
+/// the folds or towards them; `relative` is the second page's frame in the first's.
+std::optional<std::vector<Iso3>> bowed(const Vec3& start, const Iso3& relative, double a, double b,
+                                       const std::vector<double>& widths, bool inside) {
+  const Vec3 y = Vec3::UnitY();
+  const Vec3 from = start + a * Vec3::UnitX(), to = relative * Vec3(start + b * Vec3::UnitX());
+  const Vec3 folds = 0.5 * relative.translation();
+  const Vec3 outward = 0.5 * (from + to) - start - folds;
+  const auto corners = arc(from, to, widths, inside ? Vec3(-outward) : outward);
+  if (!corners) return std::nullopt;
+  std::vector<Iso3> poses;
+  double score = 0;
+  for (std::size_t k = 0; k < widths.size(); ++k) {
+    const Vec3 x = (corners->at(k + 1) - corners->at(k)).normalized();
+    poses.push_back(frame(corners->at(k) - score * x, x, y, x.cross(y)));
+    score += widths[k];
+  }
+  return poses;
+}
+
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length"), a = in.value("a"),
                b = in.value("b");
@@ -200,22 +220,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           FoldSense::Mountain,
           folded(ways.back() * wayB.x() < 0),
           !in.seat.fromBehind[1]});
-  builder.placementBetween(
-      in.seat, panels, [=](const Iso3& relative) -> std::optional<std::vector<Iso3>> {
-        const Vec3 from(a, position, 0), to = relative * Vec3(b, position, 0);
-        // Away from the folds, or towards them.
-        const Vec3 folds = 0.5 * relative.translation(),
-                   outward = 0.5 * (from + to) - Vec3(0, position, 0) - folds;
-        const auto corners = arc(from, to, widths, inside ? Vec3(-outward) : outward);
-        if (!corners) return std::nullopt;
-        std::vector<Iso3> poses;
-        const Vec3 y = Vec3::UnitY();
-        for (std::size_t k = 0; k < widths.size(); ++k) {
-          const Vec3 x = (corners->at(k + 1) - corners->at(k)).normalized();
-          poses.push_back(frame(corners->at(k) - scores[k] * x, x, y, x.cross(y)));
-        }
-        return poses;
-      });
+  builder.placementBetween(in.seat, panels, [=](const Iso3& relative) {
+    return bowed({0, position, 0}, relative, a, b, widths, inside);
+  });
   for (std::size_t k = 0; k < widths.size(); ++k) {
     builder.dimension(kWidths[k], panels[k], {scores[k], length}, {scores[k + 1], length});
     builder.faceSeats(panels[k], {scores[k], 0}, {scores[k + 1], 0});

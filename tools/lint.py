@@ -1,0 +1,107 @@
+#!/usr/bin/env python3
+"""What a reader would stumble over: lines over 100 columns, functions over 70 lines, and sources that
+clang-format would write otherwise. With --tidy BASE also what clang-tidy finds in the sources that
+changed since BASE (compile_commands.json in build/ must be there). Exit 1 when anything is found.
+
+usage: tools/lint.py [--tidy BASE]
+"""
+import concurrent.futures
+import json
+import os
+import re
+import subprocess
+import sys
+import tempfile
+
+COLUMNS, LINES = 100, 70
+TIDIED_AT_MOST = 30  # sources; each takes some ten seconds
+
+
+def listed(*patterns):
+    out = subprocess.run(["git", "ls-files", *patterns], capture_output=True, text=True, check=True)
+    return [f for f in out.stdout.split("\n") if f and os.path.exists(f)]
+
+
+def without_text(line):
+    """A line without what stands in quotes and comments, so that braces can be counted."""
+    line = re.sub(r'"(?:\\.|[^"\\])*"', '""', line)
+    line = re.sub(r"'(?:\\.|[^'\\])'", "''", line)
+    return line.split("//")[0]
+
+
+STARTS = re.compile(r"^(\s*)(?!(?:namespace|class|struct|enum|union|extern|if|for|while|switch|else|do|"
+                    r"return|try|catch|case|default|public|private|protected)\b)[\w:~<>,*&\s\[\]()=+\-!|.]*"
+                    r"\)[\w\s:&<>,\->(){}.*+=!?/\"]*\{\s*$")
+
+
+def functions(path):
+    """First line, length and name of every function: from its opening brace to the brace that closes it."""
+    raw = False
+    depth, open_at = 0, []  # (depth before, line number, is a function)
+    head = ""
+    for number, line in enumerate(open(path, encoding="utf-8"), 1):
+        if raw:
+            raw = ')"' not in line
+            continue
+        if 'R"(' in line and ')"' not in line.split('R"(', 1)[1]:
+            raw = True
+            line = line.split('R"(', 1)[0]
+        code = without_text(line.rstrip("\n"))
+        head = head + " " + code.strip() if head else code
+        for c in code:
+            if c == "{":
+                function = bool(STARTS.match(head.split("{")[0] + "{")) if "{" in head else False
+                open_at.append((number, function, head.strip()))
+                depth += 1
+            elif c == "}":
+                depth -= 1
+                if not open_at:
+                    continue
+                first, function, name = open_at.pop()
+                if function:
+                    yield first, number - first + 1, name
+        if code.rstrip().endswith((";", "{", "}", ":")) or not code.strip() or code.startswith("#"):
+            head = ""
+
+
+def main():
+    sources = listed("*.cpp", "*.h")
+    found = []
+    for path in sources:
+        for number, line in enumerate(open(path, encoding="utf-8"), 1):
+            if len(line.rstrip("\n")) > COLUMNS:
+                found.append(f"{path}:{number}: {len(line) - 1} columns, {COLUMNS} at most")
+        for first, length, name in functions(path):
+            if length > LINES:
+                found.append(f"{path}:{first}: a function of {length} lines, {LINES} at most: {name[:60]}")
+    off = subprocess.run(["clang-format", "--dry-run", *sources], capture_output=True, text=True)
+    for path in sorted({m for m in re.findall(r"^([^:\n]+):\d+:\d+: warning", off.stderr, re.M)}):
+        found.append(f"{path}: not as clang-format writes it (./dev format)")
+    if len(sys.argv) == 3 and sys.argv[1] == "--tidy":
+        found += tidied(sys.argv[2])
+    print("\n".join(found) if found else f"{len(sources)} sources: nothing to say")
+    return 1 if found else 0
+
+
+def tidied(base):
+    changed = subprocess.run(["git", "diff", "--name-only", base, "--", "src"], capture_output=True, text=True)
+    files = [f for f in changed.stdout.split("\n") if f.endswith(".cpp") and os.path.exists(f)]
+    if len(files) > TIDIED_AT_MOST:
+        print(f"clang-tidy: the first {TIDIED_AT_MOST} of {len(files)} changed sources", file=sys.stderr)
+    with tempfile.TemporaryDirectory() as folder:
+        commands = json.load(open("build/compile_commands.json", encoding="utf-8"))
+        for entry in commands:  # clang cannot read the precompiled headers of g++
+            entry["command"] = re.sub(r"-Winvalid-pch|-include \S*cmake_pch\.hxx", "", entry["command"])
+        json.dump(commands, open(os.path.join(folder, "compile_commands.json"), "w", encoding="utf-8"))
+        return outputs_of(files[:TIDIED_AT_MOST], folder)
+
+
+def outputs_of(files, folder):
+    one = lambda f: subprocess.run(["clang-tidy", "--quiet", "-p", folder, f], capture_output=True, text=True).stdout
+    with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
+        outputs = list(pool.map(one, files))
+    lines = [line for text in outputs for line in text.split("\n")]
+    return sorted({line for line in lines if re.search(r": (warning|error): ", line) and "/src/" in line})
+
+
+sys.exit(main())
