@@ -2,6 +2,7 @@
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 // Box beside the fold: a box on one page only, pulled up by a strap from the other page. Wall and
@@ -75,17 +76,15 @@ std::optional<std::vector<Iso3>> poses(double opening, double position, double a
                            from(top, foot, h + w), from(top, b * Vec3(S, 0, C) + position * y, 0)};
 }
 
-/// The strap that pulls the box up: glued to the other page with its face and to the lid with its
+/// Joins the strap that pulls the box up: to the other page with its face and to the lid with its
 /// back.
-PanelIndex addStrap(const RecipeInput& in, AssemblyBuilder& builder, const SeatSide& other,
-                    PanelIndex lid) {
+void joinStrap(const RecipeInput& in, AssemblyBuilder& builder, const SeatSide& other,
+               PanelIndex lid, PanelIndex strap) {
+  const PieceIndex piece = builder.assembly().panels[strap].piece;
   const double position = in.value("position"), length = in.value("length");
   const double w = in.value("w"), h = in.value("h"), b = in.value("b"), s = in.value("s");
   const bool onB = in.value("side") != 0;
   const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
-  const PieceIndex piece = builder.piece("strap-piece", "strap");
-  const PanelIndex strap = builder.panel(piece, "strap", "strap", PanelUse::Wall,
-                                         {{0, 0}, {s, 0}, {s, length}, {0, length}});
   const Iso3 foot = other.toPiece * (onB ? planarFrame({b, position}, x, y)
                                          : planarFrame({b + s, position}, -x, y));
   const Iso3 onLid = planarFrame({onB ? h - s : h + w, 0}, x, y);
@@ -109,7 +108,21 @@ PanelIndex addStrap(const RecipeInput& in, AssemblyBuilder& builder, const SeatS
                        false};
   addTab(builder, in, piece, above);
   addTab(builder, in, piece, below); // last: the strap's faces stand on its foot
-  return strap;
+}
+
+/// Where the sizes are seen: on the first wall, the lid and the strap, and on both pages.
+void addDimensions(const RecipeInput& in, AssemblyBuilder& builder,
+                   const std::array<PanelIndex, 3>& panels, const SeatSide& own,
+                   const SeatSide& other) {
+  const double position = in.value("position"), length = in.value("length"), a = in.value("a");
+  const double b = in.value("b"), w = in.value("w"), h = in.value("h"), s = in.value("s");
+  builder.dimension("h", panels[0], {0, length}, {h, length});
+  builder.dimension("w", panels[1], {h, length}, {h + w, length});
+  builder.dimension("s", panels[2], {0, 0}, {s, 0});
+  builder.dimension("length", panels[1], {h + 0.5 * w, 0}, {h + 0.5 * w, length});
+  builder.dimensionOn(own, "a", {0, position}, {a, position});
+  builder.dimensionOn(other, "b", {0, position}, {b, position});
+  builder.dimensionOn(own, "position", {0, 0}, {0, position});
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
@@ -120,6 +133,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const SeatSide &own = in.seat.sides[onB ? 1 : 0], &other = in.seat.sides[onB ? 0 : 1];
   const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
   const PieceIndex box = builder.piece("piece", "box");
+  const PieceIndex strapPiece = builder.piece("strap-piece", "strap");
   const auto strip = [&](PieceIndex piece, const std::string& role, const std::string& label,
                          double from, double to) {
     return builder.panel(piece, role, label, PanelUse::Wall,
@@ -130,6 +144,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const PanelIndex lid = strip(box, "lid", "lid", h, h + w);
   const PanelIndex right =
       strip(box, onB ? "outer" : "inner", onB ? "outer wall" : "inner wall", h + w, 2 * h + w);
+  const PanelIndex strap = strip(strapPiece, "strap", "strap", 0, in.value("s"));
   // Shut, the inner wall runs straight on into the lid and the outer wall lies under it.
   const auto shut = [](bool folded) { return folded ? -kPi : 0.0; };
   builder.fold("edge-1", onB ? "inner edge" : "outer edge", left, lid, {h, 0}, {h, length},
@@ -163,19 +178,13 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           onOwn(rightFoot, all),
           FoldSense::Mountain,
           shut(!onB)});
-  const PanelIndex strap = addStrap(in, builder, other, lid);
+  joinStrap(in, builder, other, lid, strap);
   const Vec2 lower(h, length), upper(h + w, 0);
   builder.faceSeats(lid, onB ? lower : upper, onB ? Vec2(h, 0) : Vec2(h + w, length));
   builder.placement(in.seat, {left, lid, right, strap},
                     [=](double opening) { return poses(opening, position, a, w, h, b, s, onB); });
 
-  builder.dimension("h", left, {0, length}, {h, length});
-  builder.dimension("w", lid, {h, length}, {h + w, length});
-  builder.dimension("s", strap, {0, 0}, {s, 0});
-  builder.dimension("length", lid, {h + 0.5 * w, 0}, {h + 0.5 * w, length});
-  builder.dimensionOn(own, "a", {0, position}, {a, position});
-  builder.dimensionOn(other, "b", {0, position}, {b, position});
-  builder.dimensionOn(own, "position", {0, 0}, {0, position});
+  addDimensions(in, builder, {left, lid, strap}, own, other);
   const SeatSide page = sideWithin(own, {a + w, position}, x, y);
   const SeatSide wall = onB ? sideOn(right, {all, 0}, -x, y) : sideOn(left, {0, 0}, x, y);
   builder.seat("valley", "valley at the outer wall of " + in.name(), onB ? wall : page,
