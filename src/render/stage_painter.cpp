@@ -290,9 +290,15 @@ Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assem
 Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly,
                 const Pose& pose, const Iso3& bench) {
   Camera unit = viewOf(card);
-  // A card that stands like a book is looked into from its open side, as it is on a shelf.
-  if (card.rests == Rests::OnEdge && card.fold == FoldSide::Side)
-    unit.turn_rad = 0.10, unit.height_rad = 0.38;
+  if (card.rests == Rests::OnEdge && card.fold == FoldSide::Side) {
+    // A card that stands like a book is looked into from its open side, as it is on a shelf.
+    constexpr double kAside_rad = 0.18, kHeight_rad = 0.38;
+    Vec3 open = Vec3::Zero();
+    for (const auto& [page, place] : assembly.basePoses(pose.opening_rad))
+      open += bench.linear() * place.linear().col(2);
+    if (open.head<2>().norm() > 0.3) unit.turn_rad = std::atan2(open.x(), -open.y()) + kAside_rad;
+    unit.height_rad = kHeight_rad;
+  }
   Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
   std::vector<Vec3> corners;
   for (PanelIndex p : assembly.panels.indices()) {

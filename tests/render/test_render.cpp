@@ -1,5 +1,6 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/states/stand.h"
 #include "render/bsp.h"
 #include "render/picture.h"
 #include "render/sheets_pdf.h"
@@ -29,6 +30,42 @@ double areaOf(const Face& f) {
 class TestRender : public QObject {
   Q_OBJECT
 private slots:
+  void picturesHoldTheWholeCardAtEveryOpening_data() {
+    QTest::addColumn<QString>("name");
+    for (const char* name : {"tower", "long-quay", "oil-sleeve", "night-market", "easel-lantern"})
+      QTest::newRow(name) << QString::fromLatin1(name);
+  }
+  void picturesHoldTheWholeCardAtEveryOpening() {
+    QFETCH(QString, name);
+    const Design design = demo(name.toStdString());
+    const Motion motion = Motion::trace(assemble(design));
+    const QRectF area(0, 0, 1200, 900);
+    for (double deg : {20.0, 60.0, 120.0, 170.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const Iso3 bench = onTable(design.card, motion.assembly(), pose.opening_rad);
+      const Camera camera = cameraAt(design.card, area, motion.assembly(), pose, bench);
+      QRectF seen;
+      for (PanelIndex p : motion.assembly().panels.indices()) {
+        if (!pose.placed[p]) continue;
+        for (const Vec2& c : motion.assembly().panels[p].outline)
+          seen = seen.united(
+              QRectF(camera.project(bench * (pose.panels[p] * lift(c))), QSizeF(1e-6, 1e-6)));
+      }
+      QVERIFY(area.contains(seen));
+      // And not much smaller than the picture.
+      QVERIFY(seen.width() > 0.7 * area.width() || seen.height() > 0.7 * area.height());
+    }
+  }
+  void aCardOnItsEdgeStandsInThePicture() {
+    const Design design = demo("tower");
+    const Motion motion = Motion::trace(assemble(design));
+    const Iso3 bench = onTable(design.card, motion.assembly(), radians(90));
+    // The fold is upright: lying, it would be level.
+    const Pose pose = motion.poseAt(radians(90));
+    const PanelIndex page = motion.assembly().root;
+    const Vec3 fold = bench.linear() * pose.panels[page].linear() * Vec3::UnitY();
+    QVERIFY_NEAR(std::abs(fold.z()), 1, 1e-9);
+  }
   void partitioningKeepsAllAreaAndOrdersCrossingFaces() {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> at(-50, 50);
