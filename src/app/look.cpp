@@ -75,7 +75,7 @@ constexpr char kSheet[] = R"(
     QWidget#shelf { background: %raised; border: 1px solid %line; border-radius: 10px; }
     QLabel#trouble { color: %trouble; font-weight: 700; }
     QLabel#notice { background: %trouble; color: white; border-radius: 6px; padding: 8px 12px; }
-    QDialog { background: %surface; }
+    QDialog { background: %surface; border: 1px solid %line; }
   )";
 
 QString sheet(const Theme& t) {

@@ -127,5 +127,7 @@ int main(int argc, char** argv) {
   window.show();
   if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);
   window.offerRecovery();
+  // Nobody begins with an empty card: unless there is one, the choice of a beginning comes first.
+  if (files.isEmpty() && !window.document().isModified()) window.openNewPlace();
   return QApplication::exec();
 }

@@ -135,8 +135,15 @@ void StageView::refreshStanding() {
   if (const auto id = m_document->selection(); id && items.contains(id->value))
     current = items[id->value];
   m_standing->setCurrentItem(current);
-  int rows = 1 + static_cast<int>(design.structures.size());
-  m_standing->resize(190, std::min(height() / 2, 10 + rows * 23));
+  layOutStanding();
+}
+
+/// As high as its rows, but never over more than the upper half of the stage.
+void StageView::layOutStanding() {
+  constexpr int kWidth = 190, kRow = 23, kMargins = 10;
+  const int rows = 1 + static_cast<int>(m_document->design().structures.size());
+  m_standing->doItemsLayout(); // row heights are older than the font of the style
+  m_standing->resize(kWidth, std::min(height() / 2, kMargins + rows * kRow));
 }
 
 void StageView::setHoveredPanel(const QString& key) {
@@ -253,6 +260,7 @@ void StageView::resizeEvent(QResizeEvent*) {
                      height() - m_fan->sizeHint().height(), m_fan->sizeHint().width(),
                      m_fan->sizeHint().height());
   m_standing->move(14, 14);
+  layOutStanding();
   m_add->adjustSize();
   m_add->move(width() - m_add->width() - 16, 16);
   layOutTags();

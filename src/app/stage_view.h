@@ -73,6 +73,7 @@ protected:
 private:
   void refresh(); ///< assembly and pose anew
   void refreshStanding();
+  void layOutStanding();
   void layOutTags();
   Camera camera() const;
   QRectF stageArea() const;
