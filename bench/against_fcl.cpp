@@ -18,7 +18,7 @@ using Mesh = fcl::BVHModel<fcl::OBBRSSd>;
 /// much so that only paper that passes through paper is found.
 constexpr double kInset_mm = 0.3;
 
-std::shared_ptr<Mesh> meshOf(const Polygon& outline) {
+std::shared_ptr<Mesh> meshOf(const Region& outline) {
   auto mesh = std::make_shared<Mesh>();
   mesh->beginModel();
   for (const Polygon& part : convexParts(outline)) {

@@ -67,8 +67,7 @@ QPointF BenchView::panelPoint(const QString& key) const {
 PanelIndex BenchView::panelAt(const QPointF& point) const {
   if (!m_piece) return {};
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
-    if (toPolygon(m_assembly->panels[p].outline, m_toPixels).containsPoint(point, Qt::OddEvenFill))
-      return p;
+    if (toPath(m_assembly->panels[p].outline, m_toPixels).contains(point)) return p;
   return {};
 }
 
@@ -98,8 +97,8 @@ void BenchView::paintEvent(QPaintEvent*) {
   for (int k = 3; k >= 1; --k) {
     p.setBrush(QColor(0, 0, 0, theme.dark ? 26 : 9));
     for (PanelIndex panel : m_assembly->pieces[m_piece->piece].panels)
-      p.drawPolygon(toPolygon(m_assembly->panels[panel].outline,
-                              m_toPixels * QTransform::fromTranslate(0.4 * k, 1.2 * k)));
+      p.drawPath(toPath(m_assembly->panels[panel].outline,
+                        m_toPixels * QTransform::fromTranslate(0.4 * k, 1.2 * k)));
   }
   FlatStyle style;
   style.theme = theme;
@@ -110,7 +109,7 @@ void BenchView::paintEvent(QPaintEvent*) {
     veil.setAlphaF(0.16f);
     p.setBrush(veil);
     p.setPen(Qt::NoPen);
-    p.drawPolygon(toPolygon(m_assembly->panels[hovered].outline, m_toPixels));
+    p.drawPath(toPath(m_assembly->panels[hovered].outline, m_toPixels));
   }
   m_tags->paint(p, false);
 
@@ -148,7 +147,7 @@ void BenchView::mousePressEvent(QMouseEvent* event) {
   if (!panel.valid() || !m_piece) return;
   // A click on a glue mark of the card selects the structure that goes there.
   for (const FlatArea& mark : m_piece->marks)
-    if (toPolygon(mark.outline, m_toPixels).containsPoint(event->position(), Qt::OddEvenFill)) {
+    if (toPath(mark.outline, m_toPixels).contains(event->position())) {
       m_document->select(m_assembly->panels[mark.panel].owner);
       return;
     }
@@ -182,7 +181,7 @@ QList<AccessibleItem> BenchView::accessibleItems() const {
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
     items.append({tr("panel %1").arg(QString::fromStdString(m_assembly->panels[p].key)),
                   QString::fromStdString(m_assembly->panels[p].label),
-                  toPolygon(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(),
+                  toPath(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(),
                   QAccessible::Graphic, false});
   for (const Fold& fold : m_assembly->folds)
     if (m_assembly->panels[fold.left].piece == m_piece->piece)

@@ -72,7 +72,7 @@ void LivePicture::lookAtAdded() {
     for (PanelIndex panel : m_assembly->panels.indices()) {
       if (m_assembly->panels[panel].owner != m_added || !pose.placed[panel]) continue;
       QPolygonF outline;
-      for (const Vec2& c : m_assembly->panels[panel].outline)
+      for (const Vec2& c : m_assembly->panels[panel].outline.rim)
         outline << m_camera.project(benchPose(*m_assembly, pose.opening_rad) *
                                     (pose.panels[panel] * lift(c)));
       box = box.isNull() ? outline.boundingRect() : box.united(outline.boundingRect());

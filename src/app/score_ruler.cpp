@@ -198,7 +198,7 @@ void ScoreRuler::paintProfile(QPainter& p, const PieceWork& piece) const {
   for (const auto& [page, pose] : m_assembly->basePoses(m_pose.opening_rad)) {
     if (m_assembly->panels[page].owner) continue;
     QPolygonF outline;
-    for (const Vec2& c : m_assembly->panels[page].outline)
+    for (const Vec2& c : m_assembly->panels[page].outline.rim)
       outline << flat(bench * (pose * lift(c)));
     pages << outline;
     bounds = bounds.united(outline.boundingRect());

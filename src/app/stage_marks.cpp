@@ -58,7 +58,7 @@ int StageView::faceAt(const QPointF& point) const {
   // The face is seen when the outline, anticlockwise on the paper, is so on the screen (whose y
   // points down).
   QPolygonF outline;
-  for (const Vec2& c : m_assembly->panels[panel].outline)
+  for (const Vec2& c : m_assembly->panels[panel].outline.rim)
     outline << *screenOf(panel, c);
   double area = 0;
   for (int k = 0; k < outline.size(); ++k) {
@@ -79,7 +79,7 @@ void StageView::paintSeats(QPainter& painter) const {
     if (seat.kind() == SeatKind::Face) {
       if (!hot) continue;
       QPolygonF outline;
-      for (const Vec2& c : m_assembly->panels[seat.sides[0].panel].outline)
+      for (const Vec2& c : m_assembly->panels[seat.sides[0].panel].outline.rim)
         outline << *screenOf(seat.sides[0].panel, c);
       QColor wash = amber;
       wash.setAlphaF(0.28f);

@@ -272,7 +272,7 @@ QList<AccessibleItem> StageView::accessibleItems() const {
   for (PanelIndex p : m_assembly->panels.indices()) {
     if (!m_pose.placed[p]) continue;
     QPolygonF outline;
-    for (const Vec2& c : m_assembly->panels[p].outline)
+    for (const Vec2& c : m_assembly->panels[p].outline.rim)
       outline << *screenOf(p, c);
     const auto& owner = m_assembly->panels[p].owner;
     items.append({tr("panel %1").arg(words(m_assembly->panels[p].key)),

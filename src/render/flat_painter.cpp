@@ -36,17 +36,23 @@ QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transfor
   return polygon;
 }
 
+QPainterPath toPath(const Region& region, const QTransform& transform) {
+  QPainterPath path;
+  for (const Polygon* ring : ringsOf(region)) {
+    path.addPolygon(toPolygon(*ring, transform));
+    path.closeSubpath();
+  }
+  return path;
+}
+
 namespace {
 
 /// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector
 /// files.
-void hatch(QPainter& painter, const QPolygonF& area, const QColor& colour, double gap,
+void hatch(QPainter& painter, const QPainterPath& area, const QColor& colour, double gap,
            double width) {
   painter.save();
-  QPainterPath clip;
-  clip.addPolygon(area);
-  clip.closeSubpath();
-  painter.setClipPath(clip, Qt::IntersectClip);
+  painter.setClipPath(area, Qt::IntersectClip);
   painter.setPen(QPen(colour, width));
   const QRectF r = area.boundingRect();
   for (double x = r.left() - r.height(); x < r.right(); x += gap)
@@ -62,7 +68,7 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
     painter.setPen(Qt::NoPen);
     painter.setBrush(style.theme.sheet);
     for (PanelIndex p : assembly.pieces[piece.piece].panels)
-      painter.drawPolygon(toPolygon(assembly.panels[p].outline, toPixels));
+      painter.drawPath(toPath(assembly.panels[p].outline, toPixels));
     // Cover the hairlines between neighbouring fills.
     painter.setPen(QPen(style.theme.sheet, 1.0));
     for (const FlatLine& line : piece.lines)
@@ -73,7 +79,7 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
     for (const FlatArea& area : piece.glue) {
       QColor tint = style.theme.glue;
       tint.setAlphaF(0.75f);
-      hatch(painter, toPolygon(area.outline, toPixels), tint, 4.2 * unit, 0.75 * unit);
+      hatch(painter, toPath(area.outline, toPixels), tint, 4.2 * unit, 0.75 * unit);
     }
   if (style.marks) {
     QPen pen(style.theme.mark, 0.8 * unit);
@@ -81,7 +87,7 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
     painter.setPen(pen);
     painter.setBrush(Qt::NoBrush);
     for (const FlatArea& area : piece.marks)
-      painter.drawPolygon(toPolygon(area.outline, toPixels));
+      painter.drawPath(toPath(area.outline, toPixels));
   }
   painter.setBrush(Qt::NoBrush);
   for (LineKind kind : {LineKind::Valley, LineKind::Mountain, LineKind::Cut}) {

@@ -21,6 +21,8 @@ struct FlatStyle {
 void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece,
                     const QTransform& toPixels, const FlatStyle& style);
 
+/// Rim and holes, to be filled by the odd-even rule.
+QPainterPath toPath(const Region& region, const QTransform& transform);
 QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transform);
 
 } // namespace hinge

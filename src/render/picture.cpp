@@ -17,7 +17,7 @@ Iso3 shownPose(const Assembly& assembly, const CardBase& card, const Pose& pose)
   double ground = 1e300;
   for (PanelIndex p : assembly.panels.indices())
     if (pose.placed[p])
-      for (const Vec2& c : assembly.panels[p].outline)
+      for (const Vec2& c : assembly.panels[p].outline.rim)
         ground = std::min(ground, (turn * (pose.panels[p] * lift(c))).z());
   return Eigen::Translation3d(0, 0, ground < 1e300 ? -ground : 0.0) * turn;
 }

@@ -86,7 +86,7 @@ private:
     return false;
   }
 
-  void addFace(const Polygon& part, const Polygon& whole, const Iso3& place, Source source) {
+  void addFace(const Polygon& part, const Region& whole, const Iso3& place, Source source) {
     Face face;
     face.normal = place.linear().col(2);
     face.source = static_cast<int>(m_sources.size());
@@ -281,7 +281,7 @@ Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assem
     const double t = k * kPi / 12;
     const Iso3 bench = benchPose(assembly, t);
     for (const auto& [page, pose] : assembly.basePoses(t))
-      for (const Vec2& corner : ringsOf(assembly.panels[page].outline).rim)
+      for (const Vec2& corner : assembly.panels[page].outline.rim)
         addTo(seen, unit.project(bench * (pose * lift(corner))));
   }
   return broughtNear(unit, seen, area, 0.94);
@@ -303,7 +303,7 @@ Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assemb
   std::vector<Vec3> corners;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!pose.placed[p]) continue;
-    for (const Vec2& c : assembly.panels[p].outline) {
+    for (const Vec2& c : assembly.panels[p].outline.rim) {
       corners.push_back(bench * (pose.panels[p] * lift(c)));
       low = low.cwiseMin(corners.back()), high = high.cwiseMax(corners.back());
     }

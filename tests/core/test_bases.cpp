@@ -47,7 +47,7 @@ private slots:
     Box2 box;
     const Iso3 toRoot = shut.panels[analysis.motion->assembly().root].inverse();
     for (PanelIndex p : analysis.motion->assembly().panels.indices())
-      for (const Vec2& c : analysis.motion->assembly().panels[p].outline) {
+      for (const Vec2& c : analysis.motion->assembly().panels[p].outline.rim) {
         const Vec3 q = toRoot * (shut.panels[p] * lift(c));
         QVERIFY_NEAR(q.z(), 0, 1e-9);
         box.add(q.head<2>());

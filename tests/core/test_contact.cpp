@@ -74,9 +74,9 @@ private slots:
       for (double deg = 0.5; deg < 180; deg += 0.25) {
         const Pose pose = motion.poseAt(radians(deg));
         std::vector<Vec3> a, b;
-        for (const Vec2& q : motion.assembly().panels[c.first].outline)
+        for (const Vec2& q : motion.assembly().panels[c.first].outline.rim)
           a.push_back(pose.panels[c.first] * lift(q));
-        for (const Vec2& q : motion.assembly().panels[c.second].outline)
+        for (const Vec2& q : motion.assembly().panels[c.second].outline.rim)
           b.push_back(pose.panels[c.second] * lift(q));
         const bool within = radians(deg) >= c.from_rad && radians(deg) <= c.to_rad;
         (within ? inside : outside) = std::max(within ? inside : outside, crossingDepth(a, b));

@@ -14,7 +14,7 @@ class TestCuts : public QObject {
   static double areaOf(const Assembly& assembly) {
     double sum = 0;
     for (const Panel& p : assembly.panels)
-      if (p.use != PanelUse::Tab) sum += std::abs(signedArea_mm2(p.outline));
+      if (p.use != PanelUse::Tab) sum += area_mm2(p.outline);
     return sum;
   }
   static double foldLength(const Assembly& assembly, std::string_view label) {
@@ -244,7 +244,7 @@ private slots:
         {{"shape", 6}, {"position", 120}, {"up", 70}, {"width", 20}, {"height", 20}});
     add(d, "step", "gutter", {{"position", 20}, {"length", 40}, {"a", 20}, {"b", 20}});
     const auto assembly = assemble(d);
-    QCOMPARE(ringsOf(assembly->panels[assembly->findPanel("card/page-b")].outline).windows.size(),
+    QCOMPARE(assembly->panels[assembly->findPanel("card/page-b")].outline.holes.size(),
              std::size_t(1));
     QVERIFY(checked(d).findings.empty());
   }
@@ -318,11 +318,11 @@ private slots:
                    0, 1e-6);
     const Panel& panel = b.assembly().panels[b.assembly().findPanel("s1/panel-a")];
     QVERIFY(!contains(panel.outline, {-0.1, 1})); // cut back at the point
-    const double grown = signedArea_mm2(panel.outline);
+    const double grown = area_mm2(panel.outline);
     Design low = crowned;
     low = *setValues(low, StructureId{1}, {{"rise", 0}});
     const auto flat = assemble(low);
-    const double straight = signedArea_mm2(flat->panels[flat->findPanel("s1/panel-a")].outline);
+    const double straight = area_mm2(flat->panels[flat->findPanel("s1/panel-a")].outline);
     if (top == 0)
       QVERIFY_NEAR(grown, straight, 1e-9);
     else

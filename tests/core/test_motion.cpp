@@ -106,7 +106,7 @@ private slots:
     const Motion motion = Motion::trace(assemble(market()));
     for (const Pose& pose : {motion.shutPose(), motion.poseAt(0)})
       for (PanelIndex p : motion.assembly().panels.indices())
-        for (const Vec2& c : motion.assembly().panels[p].outline)
+        for (const Vec2& c : motion.assembly().panels[p].outline.rim)
           QVERIFY_NEAR((pose.panels[p] * lift(c)).x(), 0, 1e-9);
   }
   void pagesFollowTheWorldFrameOfTheHandbook() {

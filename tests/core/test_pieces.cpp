@@ -392,7 +392,7 @@ private slots:
       const PanelIndex top = [&] {
         for (PanelIndex p : motion.assembly().panels.indices())
           if (motion.assembly().panels[p].owner &&
-              std::abs(signedArea_mm2(motion.assembly().panels[p].outline)) > 5000)
+              area_mm2(motion.assembly().panels[p].outline) > 5000)
             return p;
         return PanelIndex();
       }();
@@ -776,7 +776,7 @@ private slots:
     const auto assembly = assemble(demo("canal-frames"));
     // The opening is taken out of both panels beside the crease and parts the crease in two.
     const PanelIndex left = assembly->findPanel("s1/panel-2");
-    QVERIFY(std::abs(signedArea_mm2(assembly->panels[left].outline)) < 30 * 66 - 200);
+    QVERIFY(area_mm2(assembly->panels[left].outline) < 30 * 66 - 200);
     int creases = 0;
     for (const Fold& fold : assembly->folds)
       creases += fold.key.starts_with("s1/score-2");

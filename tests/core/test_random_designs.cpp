@@ -109,7 +109,7 @@ private slots:
         for (PanelIndex p : assembly->panels.indices()) {
           if (!pose.placed[p]) continue;
           ++poses;
-          const auto& outline = assembly->panels[p].outline;
+          const Polygon& outline = assembly->panels[p].outline.rim;
           for (std::size_t i = 0; i < outline.size(); ++i) {
             const Vec2 &a = outline[i], &b = outline[(i + 2) % outline.size()];
             const double folded = (pose.panels[p] * lift(a) - pose.panels[p] * lift(b)).norm();

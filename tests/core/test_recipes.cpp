@@ -84,7 +84,7 @@ private slots:
     Box2 box;
     for (PanelIndex p : a.assembly->panels.indices())
       if (a.assembly->panels[p].owner == id)
-        for (const Vec2& c : a.assembly->panels[p].outline) {
+        for (const Vec2& c : a.assembly->panels[p].outline.rim) {
           const Vec3 q = shut.panels[p] * lift(c);
           box.add(Vec2(q.y(), q.z()));
         }
@@ -172,7 +172,7 @@ private slots:
       const auto bounds = [](const Motion& m, const Pose& pose, const char* key) {
         Eigen::AlignedBox3d box;
         const PanelIndex panel = m.assembly().findPanel(key);
-        for (const Vec2& c : m.assembly().panels[panel].outline)
+        for (const Vec2& c : m.assembly().panels[panel].outline.rim)
           box.extend(pose.panels[panel] * lift(c));
         return box;
       };

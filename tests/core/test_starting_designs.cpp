@@ -1,3 +1,4 @@
+#include "fold_reading.h"
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/io/design_json.h"
@@ -61,24 +62,13 @@ private slots:
                          (degrees(motion.high_rad()) - degrees(motion.low_rad())) * k / 9);
     const auto text = motionToFold(motion, openings);
     QVERIFY(text.ok());
-    const auto file = nlohmann::json::parse(*text);
-    QCOMPARE(file["file_frames"].size(), std::size_t(10));
-    const auto point = [](const nlohmann::json& p) {
-      return Vec3(p[0], p[1], p.size() > 2 ? p[2].get<double>() : 0.0);
-    };
-    for (const auto& frame : file["file_frames"]) {
-      // One vertex for both sides of a fold: what is closed in the file is closed; rigid is what
-      // keeps all distances in a face.
-      for (const auto& face : file["faces_vertices"])
-        for (std::size_t i = 0; i < face.size(); ++i)
-          for (std::size_t step : {std::size_t(1), std::size_t(2)}) {
-            const std::size_t a = face[i], b = face[(i + step) % face.size()];
-            const double flat =
-                (point(file["vertices_coords"][a]) - point(file["vertices_coords"][b])).norm();
-            const double folded =
-                (point(frame["vertices_coords"][a]) - point(frame["vertices_coords"][b])).norm();
-            QVERIFY2(std::abs(flat - folded) < 1e-6, qPrintable(name));
-          }
+    const FoldReading file(*text);
+    QCOMPARE(file.folded(), std::size_t(10));
+    QCOMPARE(file.notPlanar(), 0);
+    for (std::size_t k = 0; k < file.folded(); ++k) {
+      QVERIFY_NEAR(file.stretched(k), 0, 1e-6);
+      QVERIFY_NEAR(file.torn(k), 0, 1e-6);
+      QCOMPARE(file.wrongWay(k), 0);
     }
   }
   void wrongSizesGiveTheFindingTheyMust_data() {

@@ -47,7 +47,7 @@ private slots:
       QRectF seen;
       for (PanelIndex p : motion.assembly().panels.indices()) {
         if (!pose.placed[p]) continue;
-        for (const Vec2& c : motion.assembly().panels[p].outline)
+        for (const Vec2& c : motion.assembly().panels[p].outline.rim)
           seen = seen.united(
               QRectF(camera.project(bench * (pose.panels[p] * lift(c))), QSizeF(1e-6, 1e-6)));
       }

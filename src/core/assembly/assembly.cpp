@@ -96,6 +96,14 @@ const Glue* Assembly::glueOf(PanelIndex tab) const {
   return first < 0 ? nullptr : &glues[static_cast<std::size_t>(first)];
 }
 
+std::vector<Edge> cutsIn(const Assembly& assembly, PanelIndex panel) {
+  std::vector<Edge> cuts;
+  for (const Feature& feature : assembly.pieces[assembly.panels[panel].piece].features)
+    if (const Cut* cut = std::get_if<Cut>(&feature); cut && cut->panel == panel)
+      cuts.push_back({cut->from, cut->to});
+  return cuts;
+}
+
 SeatPose seatPose(const Seat& seat, const Iso3& firstPiece, const Iso3& secondPiece) {
   const Iso3 first = firstPiece * seat.sides[0].toPiece,
              second = secondPiece * seat.sides[1].toPiece;
@@ -121,7 +129,7 @@ double seatDepth_mm(const Seat& seat, int side, const Assembly& assembly) {
   const Vec3 from = s.toPiece * (face ? Vec3(0.5 * seat.length_mm, 0.01, 0)
                                       : Vec3(0.01, 0.5 * seat.length_mm, 0));
   const Vec3 along = s.toPiece.linear().col(face ? 1 : 0);
-  return reachInside(assembly.panels[s.panel].outline, from.head<2>(), along.head<2>());
+  return reachInside(assembly.panels[s.panel].outline.rim, from.head<2>(), along.head<2>());
 }
 
 } // namespace hinge

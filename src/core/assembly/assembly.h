@@ -1,7 +1,6 @@
 #pragma once
-#include "core/base/index.h"
+#include "core/assembly/feature.h"
 #include "core/design/design.h"
-#include "core/geom/polygon.h"
 #include <functional>
 #include <optional>
 #include <string>
@@ -9,9 +8,7 @@
 
 namespace hinge {
 
-using PanelIndex = Index<struct PanelTag>;
 using PieceIndex = Index<struct PieceTag>;
-using FoldIndex = Index<struct FoldTag>;
 using SeatIndex = Index<struct SeatTag>;
 using HingeIndex = Index<struct HingeTag>;
 
@@ -26,7 +23,7 @@ struct Panel {
   std::optional<StructureId> owner;
   PieceIndex piece;
   PanelUse use = PanelUse::Wall;
-  Polygon outline;
+  Region outline;
   std::vector<FoldIndex> folds; ///< that run along its edges
   int gluedBy = -1;             ///< first of Assembly::glues that glues it on as a tab; -1: none
 };
@@ -93,7 +90,7 @@ struct Piece {
   std::string key, label;
   std::optional<StructureId> owner;
   std::vector<PanelIndex> panels;
-  std::vector<Edge> slits; ///< cuts inside a panel that part nothing
+  std::vector<Feature> features; ///< what its recipe, and those that cut into it, worked into it
 };
 
 /// One side of a fold on which a structure can stand. `toPiece` maps the side's frame (x away from
@@ -200,6 +197,9 @@ struct Assembly {
   const std::vector<FoldIndex>& foldsOf(PanelIndex panel) const { return panels[panel].folds; }
   const Glue* glueOf(PanelIndex tab) const;
 };
+
+/// Bare cuts inside a panel.
+std::vector<Edge> cutsIn(const Assembly& assembly, PanelIndex panel);
 
 /// The map from the second panel's piece to the first's when the joint stands at `value` (rad, or
 /// mm for a slide).

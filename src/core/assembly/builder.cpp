@@ -56,7 +56,7 @@ FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelI
                                 double shutAngle_rad) {
   for (PanelIndex panel : {left, right})
     for (const Vec2& end : {from, to})
-      if (!insertOnOutline(m_assembly.panels[panel].outline, end))
+      if (!insertOnOutline(m_assembly.panels[panel].outline.rim, end))
         fail("fold.off-outline",
              fmt::format("the {} does not lie on the edge of {}", label,
                          m_assembly.panels[panel].label),
@@ -78,8 +78,7 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
     if (p.x() < 1e-6 || !contains(panel.outline, flat(p)))
       return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label),
                   key("cut"));
-  Rings rings = ringsOf(panel.outline);
-  Polygon outline = std::move(rings.rim);
+  Polygon outline = panel.outline.rim;
   if (!insertOnOutline(outline, from) || !insertOnOutline(outline, to))
     return fail(
         "cut.past-edge",
@@ -102,19 +101,20 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
   if (!isSimple(outline))
     return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label),
                 key("cut"));
-  for (const Polygon& window : rings.windows) {
-    auto with = withWindow(outline, window);
+  Region whole(std::move(outline));
+  for (const Polygon& window : panel.outline.holes) {
+    auto with = withHole(whole, window);
     if (!with)
       return fail("cut.in-the-way", fmt::format("the cut runs into a window of {}", panel.label),
                   key("cut"));
-    outline = std::move(*with);
+    whole = std::move(*with);
   }
-  panel.outline = std::move(outline);
+  panel.outline = std::move(whole);
 }
 
 void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
   Panel& panel = m_assembly.panels[index];
-  auto with = withWindow(panel.outline, window);
+  auto with = withHole(panel.outline, window);
   if (!with)
     return fail(
         "window.past-edge",
@@ -123,6 +123,7 @@ void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
             panel.label),
         key("window"));
   panel.outline = std::move(*with);
+  feature(panel.piece, Window{index, panel.outline.holes.size() - 1});
 }
 
 bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& to) {
@@ -188,11 +189,11 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
     fail("slit.off-panel", fmt::format("a slit does not lie inside {}", panel.label), panel.key);
     return inner;
   };
-  if (!ringsOf(panel.outline).windows.empty()) {
+  if (!panel.outline.holes.empty()) {
     fail("slit.window", fmt::format("{} has openings: it takes no slit", panel.label), panel.key);
     return inner;
   }
-  const Polygon outline = panel.outline;
+  const Polygon outline = panel.outline.rim;
   struct Exit {
     double at = 1e300;
     std::size_t edge = 0;
@@ -224,8 +225,6 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
       !contains(outline, right))
     return past();
   if (catch_mm > 0) {
-    // Where the other paper goes the lips stand aside, so the panel is open there; what is cut is
-    // told by the slit's last stretch.
     const Exit middle = exitOf(start);
     if (std::min(a.at, b.at) < catch_mm + width_mm || middle.at > 1e299) {
       fail("slit.catch",
@@ -234,7 +233,6 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
            panel.key);
       return inner;
     }
-    m_assembly.pieces[panel.piece].slits.push_back({middle.place - catch_mm * u, middle.place});
   }
   Polygon cut;
   const auto add = [&](const Vec2& p) {
@@ -248,7 +246,12 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
   }
   if (!isSimple(cut)) return past();
   panel.outline = std::move(cut);
+  feature(panel.piece, Slit{index, {right, left}, {b.place, a.place}, width_mm, catch_mm});
   return start;
+}
+
+void AssemblyBuilder::feature(PieceIndex piece, Feature made) {
+  m_assembly.pieces[piece].features.push_back(std::move(made));
 }
 
 Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first,

@@ -71,6 +71,9 @@ public:
   Vec2 slit(PanelIndex panel, const Vec2& inner, const Vec2& way, double width_mm,
             std::optional<double> length_mm = {}, double catch_mm = 0);
 
+  /// Notes what has been worked into a piece (slits and windows note themselves).
+  void feature(PieceIndex piece, Feature made);
+
   const Assembly& assembly() const { return m_assembly; }
   Assembly& assembly() { return m_assembly; }
   /// The first problem met, or panels of one piece that would lie on one another in the flat sheet.

@@ -44,7 +44,7 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
       const Vec2 middle = (glue.tabToHost * lift(0.5 * (fold.from + fold.to))).head<2>(),
                  across = (glue.tabToHost.linear() * lift(left)).head<2>();
       // At the edge of its host a wall is free to swing to both sides.
-      const Polygon& outline = assembly.panels[glue.host].outline;
+      const Region& outline = assembly.panels[glue.host].outline;
       if (!contains(outline, middle + kBeside_mm * across) ||
           !contains(outline, middle - kBeside_mm * across))
         continue;

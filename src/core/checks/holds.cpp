@@ -45,7 +45,7 @@ void findLocked(const CheckInput& in, std::vector<Finding>& found) {
       if (isFirst) continue;
       double gap = 0;
       Vec3 place = Vec3::Zero();
-      for (const Vec2& c : in.assembly.panels[page].outline) {
+      for (const Vec2& c : in.assembly.panels[page].outline.rim) {
         const Vec3 wanted = pose * lift(c), held = known->second * (m.inBody[page] * lift(c));
         if ((wanted - held).norm() > gap) gap = (wanted - held).norm(), place = wanted;
       }

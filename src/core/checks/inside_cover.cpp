@@ -49,7 +49,7 @@ std::vector<Finding> run(const CheckInput& in) {
   Box2 cover; // all pages of the base as they lie in the shut card
   for (const auto& [page, pose] : in.assembly.basePoses(0)) {
     if (in.assembly.panels[page].owner) continue; // moved by a pull, not a page
-    for (const Vec2& c : in.assembly.panels[page].outline)
+    for (const Vec2& c : in.assembly.panels[page].outline.rim)
       cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
   }
   const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false,
@@ -64,7 +64,7 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const StructureItem& item : in.design.structures) {
     Worst worst;
     for (PanelIndex p : panels[item.id.value]) {
-      for (const Vec2& corner : in.assembly.panels[p].outline) {
+      for (const Vec2& corner : in.assembly.panels[p].outline.rim) {
         const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
         const double reserve = in.design.settings.edgeReserve_mm;
         // No reserve at a fold: structures start there.

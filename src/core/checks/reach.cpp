@@ -22,7 +22,7 @@ Vec3 middleOf(const CheckInput& in, StructureId id, double opening_rad) {
   for (PanelIndex p : in.assembly.panels.indices())
     if (in.assembly.panels[p].owner == id && pose.placed[p] &&
         in.assembly.panels[p].use == PanelUse::Wall)
-      for (const Vec2& c : in.assembly.panels[p].outline)
+      for (const Vec2& c : in.assembly.panels[p].outline.rim)
         sum += pose.panels[p] * lift(c), ++n;
   return n ? Vec3(sum / n) : Vec3::Zero();
 }

@@ -38,7 +38,7 @@ std::vector<GluedTab> gluedTabs(const CheckInput& in, const Pose& open) {
     if (in.assembly.panels[glue.tab].use != PanelUse::Tab)
       continue; // a panel glued on as a whole is no tab
     GluedTab t{glue.tab, glue.host, {}, glue.onHostFace(), Vec3::Zero()};
-    for (const Vec2& p : in.assembly.panels[glue.tab].outline)
+    for (const Vec2& p : in.assembly.panels[glue.tab].outline.rim)
       t.onHost.push_back((glue.tabToHost * lift(p)).head<2>());
     if (signedArea_mm2(t.onHost) < 0) std::reverse(t.onHost.begin(), t.onHost.end());
     t.shutPlace = open.panels[glue.host] * lift(centroidOf(t.onHost));
@@ -60,7 +60,7 @@ void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad,
   const double least = in.design.settings.leastTabDepth_mm;
   for (FoldIndex f : in.assembly.foldsOf(t.tab)) {
     const Fold& fold = in.assembly.folds[f];
-    const double depth = tabDepth_mm(in.assembly.panels[t.tab].outline, fold.from, fold.to);
+    const double depth = tabDepth_mm(in.assembly.panels[t.tab].outline.rim, fold.from, fold.to);
     if (depth >= least - kTouch_mm) continue;
     Finding finding = make("tab-narrow", Severity::Advice, in, t, least - depth, show_rad);
     const auto owner = in.assembly.panels[t.tab].owner;
@@ -91,8 +91,8 @@ void checkHost(const CheckInput& in, const GluedTab& t, double show_rad,
   for (const Vec2& p : t.onHost)
     if (!contains(host.outline, p, kTouch_mm))
       past = std::max(past, distanceToOutline(host.outline, p));
-  for (const Polygon& window : ringsOf(host.outline).windows) {
-    const Polygon over(window.rbegin(), window.rend());
+  for (const Polygon& hole : host.outline.holes) {
+    const Polygon over(hole.rbegin(), hole.rend());
     double least = 1e300;
     for (const Polygon& part : convexParts(over))
       if (const Polygon open = intersectConvex(t.onHost, part); !open.empty())

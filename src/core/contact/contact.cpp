@@ -33,7 +33,7 @@ struct Hit {
 bool hiddenTab(const Assembly& assembly, PanelIndex p) {
   const Glue* glue = assembly.glueOf(p);
   if (!glue) return false;
-  for (const Vec2& q : assembly.panels[p].outline)
+  for (const Vec2& q : assembly.panels[p].outline.rim)
     if (!contains(assembly.panels[glue->host].outline, (glue->tabToHost * lift(q)).head<2>(), 1e-6))
       return false;
   return true;

@@ -31,8 +31,7 @@ Vec2 centroidOf(const Polygon& polygon) {
   return sum / (3.0 * twice);
 }
 
-bool isSimple(const Polygon& whole) {
-  const Polygon polygon = ringsOf(whole).rim;
+bool isSimple(const Polygon& polygon) {
   const std::size_t n = polygon.size();
   if (n < 3) return false;
   for (std::size_t i = 0; i < n; ++i) {
@@ -66,103 +65,20 @@ double distanceToSegment(const Vec2& point, const Vec2& from, const Vec2& to) {
 
 double distanceToOutline(const Polygon& polygon, const Vec2& point) {
   double best = 1e300;
-  for (const auto& [from, to] : edgesOf(polygon))
-    best = std::min(best, distanceToSegment(point, from, to));
+  for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++)
+    best = std::min(best, distanceToSegment(point, polygon[j], polygon[i]));
   return best;
-}
-
-Rings ringsOf(const Polygon& polygon) {
-  // Bridges are walked there and back between the very same numbers.
-  for (std::size_t i = 0; i + 3 < polygon.size(); ++i)
-    for (std::size_t j = polygon.size() - 2; j > i + 2; --j) {
-      if (polygon[i] != polygon[j + 1] || polygon[i + 1] != polygon[j]) continue;
-      const auto at = [&](std::size_t k) {
-        return polygon.begin() + static_cast<std::ptrdiff_t>(k);
-      };
-      Polygon outer(at(0), at(i + 1)), inner(at(i + 1), at(j));
-      outer.insert(outer.end(), at(j + 2), polygon.end());
-      Rings rings = ringsOf(outer), within = ringsOf(inner);
-      rings.windows.push_back(std::move(within.rim));
-      for (Polygon& w : within.windows)
-        rings.windows.push_back(std::move(w));
-      return rings;
-    }
-  return {polygon, {}};
 }
 
 std::vector<Edge> edgesOf(const Polygon& polygon) {
   std::vector<Edge> edges;
-  const Rings rings = ringsOf(polygon);
-  const auto add = [&](const Polygon& ring) {
-    for (std::size_t k = 0; k < ring.size(); ++k)
-      edges.push_back({ring[k], ring[(k + 1) % ring.size()]});
-  };
-  add(rings.rim);
-  for (const Polygon& window : rings.windows)
-    add(window);
+  edges.reserve(polygon.size());
+  for (std::size_t k = 0; k < polygon.size(); ++k)
+    edges.push_back({polygon[k], polygon[(k + 1) % polygon.size()]});
   return edges;
 }
 
-std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double least_mm) {
-  if (!isSimple(window)) return std::nullopt;
-  if (signedArea_mm2(window) > 0) std::reverse(window.begin(), window.end());
-  const std::vector<Edge> edges = edgesOf(polygon);
-  std::vector<Edge> own = edgesOf(window);
-  const auto apart = [](const Edge& a, const Edge& b) {
-    const Vec2 u = a.second - a.first, v = b.second - b.first;
-    const bool cross = (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) &&
-                       (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
-    return cross ? 0.0
-                 : std::min({distanceToSegment(a.first, b.first, b.second),
-                             distanceToSegment(a.second, b.first, b.second),
-                             distanceToSegment(b.first, a.first, a.second),
-                             distanceToSegment(b.second, a.first, a.second)});
-  };
-  for (const Edge& w : own) {
-    if (!contains(polygon, w.first)) return std::nullopt;
-    for (const Edge& e : edges)
-      if (apart(w, e) < least_mm) return std::nullopt;
-  }
-  // A window round another one would leave a loose piece.
-  for (const Edge& e : edges)
-    if (contains(window, e.first)) return std::nullopt;
-  // The shortest bridge between corners that crosses nothing; corners that carry a bridge already
-  // are left alone.
-  struct Bridge {
-    double length;
-    std::size_t rim, hole;
-  };
-  std::vector<Bridge> bridges;
-  for (std::size_t i = 0; i < polygon.size(); ++i)
-    if (std::ranges::count(polygon, polygon[i]) == 1)
-      for (std::size_t k = 0; k < window.size(); ++k)
-        bridges.push_back({(polygon[i] - window[k]).norm(), i, k});
-  std::ranges::sort(bridges, {}, &Bridge::length);
-  std::vector<Edge> all;
-  for (std::size_t i = 0; i < polygon.size(); ++i)
-    all.push_back({polygon[i], polygon[(i + 1) % polygon.size()]});
-  all.insert(all.end(), own.begin(), own.end());
-  for (const Bridge& bridge : bridges) {
-    const Edge line{polygon[bridge.rim], window[bridge.hole]};
-    const bool free = std::ranges::all_of(all, [&](const Edge& e) {
-      const bool touches = e.first == line.first || e.second == line.first ||
-                           e.first == line.second || e.second == line.second;
-      if (!touches) return apart(e, line) > 1e-9;
-      // An edge at one end of the bridge must not run along it.
-      const Vec2 other = e.first == line.first || e.first == line.second ? e.second : e.first;
-      return distanceToSegment(other, line.first, line.second) > 1e-9;
-    });
-    if (!free) continue;
-    Polygon out(polygon.begin(), polygon.begin() + static_cast<std::ptrdiff_t>(bridge.rim) + 1);
-    for (std::size_t k = 0; k <= window.size(); ++k)
-      out.push_back(window[(bridge.hole + k) % window.size()]);
-    out.insert(out.end(), polygon.begin() + static_cast<std::ptrdiff_t>(bridge.rim), polygon.end());
-    return out;
-  }
-  return std::nullopt;
-}
-
-bool contains(const Polygon& polygon, const Vec2& point, double margin_mm) {
+bool encloses(const Polygon& polygon, const Vec2& point) {
   bool inside = false;
   for (std::size_t i = 0, j = polygon.size() - 1; i < polygon.size(); j = i++) {
     const Vec2 &a = polygon[i], &b = polygon[j];
@@ -170,7 +86,11 @@ bool contains(const Polygon& polygon, const Vec2& point, double margin_mm) {
         point.x() < (b.x() - a.x()) * (point.y() - a.y()) / (b.y() - a.y()) + a.x())
       inside = !inside;
   }
-  return inside || distanceToOutline(polygon, point) <= margin_mm;
+  return inside;
+}
+
+bool contains(const Polygon& polygon, const Vec2& point, double margin_mm) {
+  return encloses(polygon, point) || distanceToOutline(polygon, point) <= margin_mm;
 }
 
 Polygon clipToHalfPlane(const Polygon& polygon, const Vec2& point, const Vec2& normal) {
@@ -281,19 +201,6 @@ std::vector<Polygon> convexParts(const Polygon& polygon) {
       }
     }
   return parts;
-}
-
-double overlapArea_mm2(const Polygon& a, const Polygon& b) {
-  const Box2 ba = boundsOf(a), bb = boundsOf(b);
-  if (ba.empty() || bb.empty() || (ba.low.array() > bb.high.array()).any() ||
-      (bb.low.array() > ba.high.array()).any())
-    return 0;
-  double area = 0;
-  for (const Polygon& pa : convexParts(a))
-    for (const Polygon& pb : convexParts(b))
-      if (const Polygon shared = intersectConvex(pa, pb); !shared.empty())
-        area += signedArea_mm2(shared);
-  return area;
 }
 
 bool insertOnOutline(Polygon& polygon, const Vec2& point) {

@@ -5,10 +5,8 @@
 
 namespace hinge {
 
-/// Simple polygon, corners counter-clockwise, millimetres, no repeated last corner. Windows in it
-/// are part of the same walk: a bridge leads from the rim to the window, round it clockwise and
-/// back over the bridge, so that area, centre, contains() and convexParts() need not know of them
-/// (withWindow, ringsOf).
+/// Simple polygon, corners counter-clockwise, millimetres, no repeated last corner. Paper with
+/// holes in it is a Region.
 using Polygon = std::vector<Vec2>;
 
 struct Box2 {
@@ -24,39 +22,26 @@ Box2 boundsOf(const Polygon& polygon);
 double signedArea_mm2(const Polygon& polygon); ///< positive when counter-clockwise
 Vec2 centroidOf(const Polygon& polygon);
 
-/// No two edges cross or touch except neighbours at their corner; windows are not looked at.
-/// O(n^2).
+/// No two edges cross or touch except neighbours at their corner. O(n^2).
 bool isSimple(const Polygon& polygon);
 
-/// A polygon taken apart into its rim (counter-clockwise) and its windows (clockwise).
-struct Rings {
-  Polygon rim;
-  std::vector<Polygon> windows;
-};
-Rings ringsOf(const Polygon& polygon);
-
-/// The polygon with a window (simple, either direction); nothing unless all of the window lies
-/// inside of it, at least `least_mm` from the rim and from other windows. O(n^2).
-std::optional<Polygon> withWindow(const Polygon& polygon, Polygon window, double least_mm = 1.0);
-
 using Edge = std::pair<Vec2, Vec2>;
-/// Edges of rim and windows, without the bridges between them.
 std::vector<Edge> edgesOf(const Polygon& polygon);
+
+/// Inside by an even-odd count; points on the edge fall to either side.
+bool encloses(const Polygon& polygon, const Vec2& point);
 
 /// Inside or on the edge (within `margin_mm` outside of it counts as on).
 bool contains(const Polygon& polygon, const Vec2& point, double margin_mm = 0.0);
 
 double distanceToSegment(const Vec2& point, const Vec2& from, const Vec2& to);
-double distanceToOutline(const Polygon& polygon, const Vec2& point); ///< to rim or window
+double distanceToOutline(const Polygon& polygon, const Vec2& point);
 
 /// The part of a convex polygon where normal . (p - point) >= 0; empty when nothing is left.
 Polygon clipToHalfPlane(const Polygon& polygon, const Vec2& point, const Vec2& normal);
 
 /// Overlap of two convex polygons (may be empty).
 Polygon intersectConvex(const Polygon& a, const Polygon& b);
-
-/// Area that two simple polygons share.
-double overlapArea_mm2(const Polygon& a, const Polygon& b);
 
 /// Corners of the convex hull to 1e-6 mm, counter-clockwise; fewer than three points (or all on one
 /// line) come back as they span.

@@ -13,7 +13,7 @@ class Planar {
 public:
   void add(const Vec2& from, const Vec2& to, int line) { m_raw.push_back({from, to, line}); }
 
-  Subdivision run(const Polygon& outline) {
+  Subdivision run(const Region& outline) {
     split();
     Subdivision result;
     prune(result);
@@ -99,7 +99,7 @@ private:
   const Vec2& point(int k) const { return m_points[static_cast<std::size_t>(k)]; }
   Half& half(int k) { return m_halves[static_cast<std::size_t>(k)]; }
 
-  void walk(const Polygon& outline, Subdivision& result) {
+  void walk(const Region& outline, Subdivision& result) {
     // Round each node the next edge of a face is the one clockwise from where it came.
     std::vector<std::vector<int>> out(m_points.size());
     for (std::size_t k = 0; k < m_halves.size(); ++k)
@@ -184,7 +184,7 @@ private:
 
 } // namespace
 
-Subdivision subdivide(const Polygon& outline, const std::vector<Edge>& lines) {
+Subdivision subdivide(const Region& outline, const std::vector<Edge>& lines) {
   Planar planar;
   for (const auto& [from, to] : edgesOf(outline))
     planar.add(from, to, -1);

@@ -1,5 +1,5 @@
 #pragma once
-#include "core/geom/polygon.h"
+#include "core/geom/region.h"
 
 namespace hinge {
 
@@ -17,8 +17,8 @@ struct Subdivision {
       loose; ///< stretches of lines that end inside a face and part nothing
 };
 
-/// Parts a simple outline along lines (which may cross, meet and end anywhere inside it). What is
+/// Parts a region along lines (which may cross, meet and end anywhere inside it). What is
 /// closer than 1e-6 mm is one point. Cost: O(n^2) in the number of edges and lines.
-Subdivision subdivide(const Polygon& outline, const std::vector<Edge>& lines);
+Subdivision subdivide(const Region& outline, const std::vector<Edge>& lines);
 
 } // namespace hinge

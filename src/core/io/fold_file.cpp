@@ -1,62 +1,15 @@
 #include "core/io/fold_file.h"
+#include "core/production/flat_pattern.h"
 #include "core/production/flat_piece.h"
 #include "core/units/length.h"
 #include <fmt/format.h>
 #include <map>
 #include <nlohmann/json.hpp>
-#include <numeric>
-#include <set>
 
 namespace hinge {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-/// Corners of all panels as FOLD vertices: two corners are one vertex only where a fold joins them,
-/// so that what merely lies together in the flat sheet may part when it folds.
-class Vertices {
-public:
-  explicit Vertices(const Assembly& assembly) : m_assembly(assembly) {
-    for (const Panel& panel : assembly.panels) {
-      m_first.push_back(static_cast<int>(m_parent.size()));
-      for (std::size_t k = 0; k < panel.outline.size(); ++k)
-        m_parent.push_back(static_cast<int>(m_parent.size()));
-    }
-    for (const Fold& fold : assembly.folds)
-      for (const Vec2& end : {fold.from, fold.to})
-        m_parent[static_cast<std::size_t>(root(corner(fold.left, end)))] =
-            root(corner(fold.right, end));
-    for (PanelIndex p : assembly.panels.indices())
-      for (std::size_t k = 0; k < assembly.panels[p].outline.size(); ++k) {
-        const int r = root(m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(k));
-        if (m_number.emplace(r, static_cast<int>(m_number.size())).second)
-          owners.push_back({p, assembly.panels[p].outline[k]});
-      }
-  }
-  int of(PanelIndex p, std::size_t k) {
-    return m_number.at(root(m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(k)));
-  }
-  int at(PanelIndex p, const Vec2& point) { return m_number.at(root(corner(p, point))); }
-
-  std::vector<std::pair<PanelIndex, Vec2>> owners; ///< one panel and flat corner per vertex
-
-private:
-  int corner(PanelIndex p, const Vec2& point) const {
-    const Polygon& outline = m_assembly.panels[p].outline;
-    std::size_t best = 0;
-    for (std::size_t k = 1; k < outline.size(); ++k)
-      if ((outline[k] - point).squaredNorm() < (outline[best] - point).squaredNorm()) best = k;
-    return m_first[static_cast<std::size_t>(p.value)] + static_cast<int>(best);
-  }
-  int root(int v) {
-    while (m_parent[static_cast<std::size_t>(v)] != v)
-      v = m_parent[static_cast<std::size_t>(v)];
-    return v;
-  }
-  const Assembly& m_assembly;
-  std::vector<int> m_first, m_parent;
-  std::map<int, int> m_number;
-};
 
 double foldAngle_deg(const Pose& pose, const Fold& fold) {
   const Iso3 &left = pose.panels[fold.left], &right = pose.panels[fold.right];
@@ -65,44 +18,102 @@ double foldAngle_deg(const Pose& pose, const Fold& fold) {
   return -degrees(std::atan2(n1.cross(n2).dot(axis), n1.dot(n2)));
 }
 
-} // namespace
+/// Where flat pieces go on the drawing: beside one another on a sheet as wide as the widest needs.
+std::map<int, SheetPlace> placesApart(const Assembly& assembly) {
+  constexpr double kGap_mm = 10, kLeastWidth_mm = 600, kEndless_mm = 1e6;
+  const auto pieces = flatPieces(assembly);
+  double width = kLeastWidth_mm;
+  for (const FlatPiece& piece : pieces)
+    width = std::max(width, piece.bounds.size().minCoeff() + kGap_mm);
+  std::map<int, SheetPlace> places;
+  for (const SheetPlace& place : layOut(pieces, width, kEndless_mm, 0, kGap_mm).places)
+    places[place.piece.value] = place;
+  return places;
+}
 
-namespace {
+/// What a crease is called: one that the motion folds to both sides is neither mountain nor valley.
+class Creases {
+public:
+  explicit Creases(const Motion& motion) : m_assembly(motion.assembly()) {
+    constexpr double kFlat_deg = 0.1;
+    std::vector<Pose> poses;
+    for (double opening : motion.nodeOpenings())
+      poses.push_back(motion.poseAt(opening));
+    for (const Fold& fold : m_assembly.folds) {
+      bool up = false, down = false;
+      for (const Pose& pose : poses) {
+        if (!pose.placed[fold.left] || !pose.placed[fold.right]) continue;
+        const double angle = foldAngle_deg(pose, fold);
+        const bool turned = std::abs(angle) > kFlat_deg && std::abs(angle) < 180 - kFlat_deg;
+        up |= turned && angle > 0, down |= turned && angle < 0;
+      }
+      m_both.push_back(up && down);
+    }
+  }
+  const char* letter(FoldIndex f) const {
+    if (m_both[static_cast<std::size_t>(f.value)]) return "U";
+    return m_assembly.folds[f].sense == FoldSense::Mountain ? "M" : "V";
+  }
 
-/// The flat pattern as edges and faces, and the fold that each edge is, if it is one.
+private:
+  const Assembly& m_assembly;
+  std::vector<char> m_both;
+};
+
+/// The flat patterns of all pieces as one, and what becomes of it when the paper folds. A vertex at
+/// a cut may part: in the folded frames it is one vertex for each group of panels that folds hold
+/// together there; the first group keeps its number.
 class Pattern {
 public:
-  explicit Pattern(const Assembly& assembly) : m_assembly(assembly), m_vertices(assembly) {
-    for (const Fold& fold : assembly.folds) {
-      const int a = m_vertices.at(fold.left, fold.from), b = m_vertices.at(fold.left, fold.to);
-      m_foldEdges[std::minmax(a, b)] = &fold;
-    }
-    for (PanelIndex p : assembly.panels.indices())
-      addFace(p);
+  explicit Pattern(const Assembly& assembly, const Creases& creases)
+      : m_assembly(assembly), m_places(placesApart(assembly)) {
+    for (PieceIndex piece : assembly.pieces.indices())
+      add(flatPattern(assembly, piece));
+    // Creases first, so that their numbers are the same in every frame.
+    std::ranges::stable_sort(m_edges, {}, [](const PatternEdge& e) {
+      return e.kind == EdgeKind::Fold || e.kind == EdgeKind::Join ? 0
+             : e.kind == EdgeKind::Cut                            ? 1
+                                                                  : 2;
+    });
+    for (const PatternEdge& edge : m_edges)
+      m_letters.push_back(edge.kind == EdgeKind::Fold   ? creases.letter(edge.fold)
+                          : edge.kind == EdgeKind::Join ? "J"
+                          : edge.kind == EdgeKind::Cut  ? "C"
+                                                        : "B");
+    part();
   }
 
   void writeTo(Json& out) const {
-    const SheetLayout layout = layOut(flatPieces(m_assembly), 600, 1e6, 0, 10);
-    std::map<int, const SheetPlace*> places;
-    for (const SheetPlace& place : layout.places)
-      places[place.piece.value] = &place;
-    Json coords = Json::array();
-    for (const auto& [panel, corner] : m_vertices.owners) {
-      const Vec2 q = places.at(m_assembly.panels[panel].piece.value)->onSheet(corner);
+    Json coords = Json::array(), edges = Json::array(), faces = Json::array(), keys = Json::array();
+    for (std::size_t v = 0; v < m_flat.size(); ++v) {
+      const Vec2 q = m_places.at(m_pieceOf[v].value).onSheet(m_flat[v]);
       coords.push_back({q.x(), q.y()});
     }
+    for (const PatternEdge& edge : m_edges)
+      edges.push_back({edge.from, edge.to});
+    for (const PatternFace& face : m_faces)
+      faces.push_back(face.corners), keys.push_back(m_assembly.panels[face.panel].key);
     out["vertices_coords"] = coords;
-    out["edges_vertices"] = m_edges;
-    out["edges_assignment"] = m_assignment;
-    out["faces_vertices"] = m_faces;
-    out["hinge-lantern:face_keys"] = m_keys;
+    out["edges_vertices"] = edges;
+    out["edges_assignment"] = m_letters;
+    out["faces_vertices"] = faces;
+    out["hinge-lantern:face_keys"] = keys;
     Json glued = Json::array();
     for (const Glue& glue : m_assembly.glues)
-      glued.push_back({glue.tab.value, glue.host.value});
+      for (std::size_t tab : facesOf(glue.tab))
+        for (std::size_t host : facesOf(glue.host))
+          glued.push_back({tab, host});
     out["hinge-lantern:glued_faces"] = glued;
   }
 
-  /// Corners and fold angles of one opening.
+  std::vector<std::size_t> facesOf(PanelIndex panel) const {
+    std::vector<std::size_t> all;
+    for (std::size_t f = 0; f < m_faces.size(); ++f)
+      if (m_faces[f].panel == panel) all.push_back(f);
+    return all;
+  }
+
+  /// Corners and fold angles of one opening; edges and faces too where paper parts at cuts.
   Json frameOf(const Pose& pose, double opening_deg) const {
     Json frame = Json::object();
     frame["frame_classes"] = {"foldedForm"};
@@ -111,51 +122,128 @@ public:
     frame["frame_title"] = fmt::format("open {} deg", formatNumber(opening_deg, 3));
     frame["hinge-lantern:opening_deg"] = opening_deg;
     Json folded = Json::array(), angles = Json::array();
-    for (const auto& [panel, corner] : m_vertices.owners) {
-      const Vec3 q = pose.panels[panel] * lift(corner);
+    for (const Folded& vertex : m_folded) {
+      const Vec3 q = pose.panels[vertex.panel] * lift(m_flat[vertex.flat]);
       folded.push_back({q.x(), q.y(), q.z()});
     }
-    for (const Fold* fold : m_edgeFold)
-      angles.push_back(fold ? Json(foldAngle_deg(pose, *fold)) : Json(nullptr));
     frame["vertices_coords"] = folded;
+    if (parts()) {
+      Json edges = Json::array(), letters = Json::array(), faces = Json::array();
+      for (const auto& [from, to, letter, fold] : m_foldedEdges)
+        edges.push_back({from, to}), letters.push_back(letter);
+      for (std::size_t f = 0; f < m_faces.size(); ++f) {
+        Json face = Json::array();
+        for (std::size_t v : m_faces[f].corners)
+          face.push_back(foldedVertex(f, v));
+        faces.push_back(face);
+      }
+      frame["edges_vertices"] = edges;
+      frame["edges_assignment"] = letters;
+      frame["faces_vertices"] = faces;
+    }
+    for (const FoldedEdge& edge : m_foldedEdges)
+      angles.push_back(edge.fold.valid() ? Json(foldAngle_deg(pose, m_assembly.folds[edge.fold]))
+                                         : Json(nullptr));
     frame["edges_foldAngle"] = angles;
     return frame;
   }
 
 private:
-  void addFace(PanelIndex p) {
-    Json face = Json::array();
-    const std::size_t n = m_assembly.panels[p].outline.size();
-    for (std::size_t k = 0; k < n; ++k) {
-      const int a = m_vertices.of(p, k), b = m_vertices.of(p, (k + 1) % n);
-      face.push_back(a);
-      if (!m_seen.insert(std::minmax(a, b)).second) continue;
-      const auto known = m_foldEdges.find(std::minmax(a, b));
-      const Fold* fold = known == m_foldEdges.end() ? nullptr : known->second;
-      m_edges.push_back({a, b});
-      m_assignment.push_back(!fold ? "B" : fold->sense == FoldSense::Mountain ? "M" : "V");
-      m_edgeFold.push_back(fold);
+  struct Folded {
+    std::size_t flat; ///< vertex of the flat pattern
+    PanelIndex panel; ///< one of those that carry it
+  };
+  struct FoldedEdge {
+    std::size_t from, to;
+    const char* letter;
+    FoldIndex fold;
+  };
+
+  bool parts() const { return m_folded.size() > m_flat.size(); }
+
+  void add(const FlatPattern& pattern) {
+    const std::size_t vertices = m_flat.size(), faces = m_faces.size();
+    for (const Vec2& v : pattern.vertices)
+      m_flat.push_back(v), m_pieceOf.push_back(pattern.piece);
+    for (PatternFace face : pattern.faces) {
+      for (std::size_t& v : face.corners)
+        v += vertices;
+      m_faces.push_back(std::move(face));
     }
-    m_faces.push_back(face);
-    m_keys.push_back(m_assembly.panels[p].key);
+    for (PatternEdge edge : pattern.edges) {
+      edge.from += vertices, edge.to += vertices, edge.face += faces;
+      if (edge.beyond) *edge.beyond += faces;
+      m_edges.push_back(edge);
+    }
+  }
+
+  using Corner = std::pair<std::size_t, int>; ///< a vertex as a panel has it
+
+  Corner root(Corner corner) const {
+    for (auto it = m_heldTo.find(corner); it != m_heldTo.end(); it = m_heldTo.find(corner))
+      corner = it->second;
+    return corner;
+  }
+
+  /// Numbers the vertices of the folded frames and says their edges.
+  void part() {
+    for (const PatternEdge& edge : m_edges)
+      if (edge.kind == EdgeKind::Fold)
+        for (std::size_t v : {edge.from, edge.to}) {
+          const Corner a = root({v, m_faces[edge.face].panel.value}),
+                       b = root({v, m_faces[*edge.beyond].panel.value});
+          if (a != b) m_heldTo[b] = a;
+        }
+    m_folded.assign(m_flat.size(), {});
+    std::vector<char> taken(m_flat.size(), 0);
+    for (const PatternFace& face : m_faces)
+      for (std::size_t v : face.corners) {
+        const Corner group = root({v, face.panel.value});
+        if (m_number.contains(group)) continue;
+        const std::size_t number = taken[v] ? m_folded.size() : v;
+        if (taken[v])
+          m_folded.push_back({v, face.panel});
+        else
+          m_folded[v] = {v, face.panel}, taken[v] = 1;
+        m_number[group] = number;
+      }
+    for (std::size_t e = 0; e < m_edges.size(); ++e) {
+      const PatternEdge& edge = m_edges[e];
+      const auto side = [&](std::size_t face) {
+        return std::pair(foldedVertex(face, edge.from), foldedVertex(face, edge.to));
+      };
+      const auto own = side(edge.face), other = edge.beyond ? side(*edge.beyond) : own;
+      const bool torn = own != other;
+      m_foldedEdges.push_back({own.first, own.second, torn ? "B" : m_letters[e], edge.fold});
+      if (torn) m_tornSides.push_back({other.first, other.second, "B", {}});
+    }
+    m_foldedEdges.insert(m_foldedEdges.end(), m_tornSides.begin(), m_tornSides.end());
+  }
+
+  std::size_t foldedVertex(std::size_t face, std::size_t v) const {
+    return m_number.at(root({v, m_faces[face].panel.value}));
   }
 
   const Assembly& m_assembly;
-  Vertices m_vertices;
-  std::map<std::pair<int, int>, const Fold*> m_foldEdges;
-  std::set<std::pair<int, int>> m_seen;
-  Json m_edges = Json::array(), m_assignment = Json::array(), m_faces = Json::array(),
-       m_keys = Json::array();
-  std::vector<const Fold*> m_edgeFold;
+  std::map<int, SheetPlace> m_places;
+  std::vector<Vec2> m_flat;
+  std::vector<PieceIndex> m_pieceOf; ///< per vertex
+  std::vector<PatternFace> m_faces;
+  std::vector<PatternEdge> m_edges;
+  std::vector<const char*> m_letters;
+  std::map<Corner, Corner> m_heldTo; ///< corners that a fold makes one
+  std::map<Corner, std::size_t> m_number;
+  std::vector<Folded> m_folded;
+  std::vector<FoldedEdge> m_foldedEdges, m_tornSides;
 };
 
 } // namespace
 
 Result<std::string> motionToFold(const Motion& motion, std::span<const double> openings_deg) {
   const Assembly& assembly = motion.assembly();
-  const Pattern pattern(assembly);
+  const Pattern pattern(assembly, Creases(motion));
   Json out = Json::object();
-  out["file_spec"] = 1.1;
+  out["file_spec"] = 1.2;
   out["file_creator"] = "Hinge Lantern";
   out["frame_classes"] = {"creasePattern"};
   out["frame_unit"] = "mm";
@@ -164,7 +252,9 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
   // choice among many that are as good.
   Json arbitrary = Json::array();
   for (PanelIndex p : assembly.panels.indices())
-    if (motion.isLoose(p)) arbitrary.push_back(p.value);
+    if (motion.isLoose(p))
+      for (std::size_t face : pattern.facesOf(p))
+        arbitrary.push_back(face);
   Json frames = Json::array();
   for (double opening : openings_deg) {
     const Pose pose = motion.poseAt(radians(opening));

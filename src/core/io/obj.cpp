@@ -18,9 +18,9 @@ Result<std::string> poseToObj(const Motion& motion, double opening_deg) {
                                formatNumber(opening_deg, 3)),
                    ""};
     out += fmt::format("g {}\no {}\n", panel.owner ? panel.owner->text() : "card", panel.key);
-    // A panel with windows is written in convex parts.
-    const std::vector<Polygon> faces = ringsOf(panel.outline).windows.empty()
-                                           ? std::vector<Polygon>(1, panel.outline)
+    // A panel with holes is written in convex parts.
+    const std::vector<Polygon> faces = panel.outline.holes.empty()
+                                           ? std::vector<Polygon>{panel.outline.rim}
                                            : convexParts(panel.outline);
     for (const Polygon& part : faces) {
       std::string face = "f";

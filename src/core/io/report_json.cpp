@@ -195,7 +195,7 @@ std::string sweepToJson(const Motion& motion, const Design& design,
     for (PanelIndex p : assembly.panels.indices()) {
       if (!pose.placed[p]) continue;
       Json corners = Json::array();
-      for (const Vec2& c : assembly.panels[p].outline) {
+      for (const Vec2& c : assembly.panels[p].outline.rim) {
         const Vec3 q = pose.panels[p] * lift(c);
         corners.push_back({q.x(), q.y(), q.z()});
       }

@@ -96,6 +96,12 @@ private:
     }
     return d + (closed ? " Z" : "");
   }
+  std::string path(const SheetPlace& place, const Region& region) const {
+    std::string d;
+    for (const Polygon* ring : ringsOf(region))
+      d += (d.empty() ? "" : " ") + path(place, *ring, true);
+    return d;
+  }
   void add(const SheetPlace& place) {
     const FlatPiece& piece = pieceOf(place);
     const std::string& key = m_assembly.pieces[place.piece].key;
@@ -108,7 +114,7 @@ private:
     const auto areas = [&](Layer layer, const std::vector<FlatArea>& all) {
       for (const FlatArea& area : all)
         m_layers[layer].push_back(
-            {"data-panel", m_assembly.panels[area.panel].key, path(place, area.outline, true)});
+            {"data-panel", m_assembly.panels[area.panel].key, path(place, area.outline)});
     };
     areas(Layer::Glue, piece.glue);
     areas(Layer::Marks, piece.marks);

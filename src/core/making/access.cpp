@@ -290,7 +290,7 @@ bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex e
 bool Access::glueGetsIn(std::size_t glue) const {
   constexpr double kFromCorner = 0.1; // not on the corner itself, where another panel may just end
   const Glue& g = m_whole.glues[glue];
-  const Polygon& outline = m_whole.panels[g.tab].outline;
+  const Region& outline = m_whole.panels[g.tab].outline;
   const Vec2 middle = centroidOf(outline);
   const auto takenAt = [&](std::size_t patch, const Vec2& at) {
     return std::ranges::any_of(m_patches.beside(patch), [&](std::size_t k) {
@@ -299,7 +299,7 @@ bool Access::glueGetsIn(std::size_t glue) const {
     });
   };
   const bool hinges = !m_whole.hinges.empty();
-  return std::ranges::any_of(outline, [&](const Vec2& corner) {
+  return std::ranges::any_of(outline.rim, [&](const Vec2& corner) {
     const Vec2 at = corner + kFromCorner * (middle - corner);
     const Vec2 onHost = (g.tabToHost * lift(at)).head<2>();
     if (takenAt(m_patches.onHost(glue), onHost) || takenAt(m_patches.onTab(glue), at)) return false;
@@ -320,11 +320,11 @@ bool Access::fingerGetsTo(std::size_t glue, Press press) const {
   const int ways = openly ? kOpenWays : 1;
   const Glue& g = m_whole.glues[glue];
   const PieceIndex own = m_whole.panels[g.tab].piece;
-  const Polygon& outline = m_whole.panels[g.tab].outline;
+  const Region& outline = m_whole.panels[g.tab].outline;
   const Vec2 middle = centroidOf(outline);
   std::vector<Vec2> places{middle};
   if (!openly)
-    for (const Vec2& corner : outline)
+    for (const Vec2& corner : outline.rim)
       places.push_back(0.5 * (corner + middle));
   const auto open = [&](const auto& counts) {
     // Wide open first: there most places are free.

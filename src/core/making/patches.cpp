@@ -9,24 +9,16 @@ constexpr double kBeside_mm = 0.05;
 /// Less of a foot is the corner of something, not a piece that lies over it.
 constexpr double kLeastCovered_mm = 0.5;
 
-Polygon mapped(const Polygon& outline, const Iso3& map) {
-  Polygon out;
-  for (const Vec2& p : outline)
-    out.push_back((map * lift(p)).head<2>());
-  if (signedArea_mm2(out) < 0) std::reverse(out.begin(), out.end());
-  return out;
-}
-
-bool strictlyInside(const Polygon& outline, const Vec2& p) {
+bool strictlyInside(const Region& outline, const Vec2& p) {
   return contains(outline, p) && distanceToOutline(outline, p) > kBeside_mm;
 }
 
 /// Length of the part of a segment that lies inside an outline.
-double lengthInside(const Polygon& outline, const Vec2& from, const Vec2& to) {
+double lengthInside(const Region& outline, const Vec2& from, const Vec2& to) {
   const Vec2 way = to - from;
   std::vector<double> cuts{0.0, 1.0};
-  for (std::size_t k = 0; k < outline.size(); ++k) {
-    const Vec2 a = outline[k], d = outline[(k + 1) % outline.size()] - a;
+  for (const auto& [a, b] : edgesOf(outline)) {
+    const Vec2 d = b - a;
     const double den = cross2(way, d);
     if (std::abs(den) < 1e-12) continue;
     const double t = cross2(a - from, d) / den, s = cross2(a - from, way) / den;

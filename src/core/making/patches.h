@@ -9,7 +9,7 @@ struct Patch {
   std::size_t glue = 0;    ///< in Assembly::glues
   PanelIndex panel, other; ///< the panel whose side is covered, and what covers it
   bool onFace = true;      ///< which side of `panel`
-  Polygon outline;         ///< of `other`, in the flat frame of `panel`, counter-clockwise
+  Region outline;          ///< of `other`, in the flat frame of `panel`, counter-clockwise
   Box2 box;
 };
 

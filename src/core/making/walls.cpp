@@ -6,7 +6,8 @@ namespace hinge {
 namespace {
 
 constexpr std::size_t kLeaf = 4;
-constexpr double kWider_mm = 1e-6; ///< boxes of flat panels have no thickness; rounding has
+constexpr double kNoMargin_mm = -1; ///< edges do not count as paper
+constexpr double kWider_mm = 1e-6;  ///< boxes of flat panels have no thickness; rounding has
 
 } // namespace
 
@@ -15,7 +16,7 @@ Walls::Walls(const Assembly& assembly, Pose pose) : m_pose(std::move(pose)) {
     if (!m_pose.placed[p]) continue;
     Wall wall{p, m_pose.panels[p].inverse(), &assembly.panels[p].outline, Vec3::Constant(1e300),
               Vec3::Constant(-1e300)};
-    for (const Vec2& c : *wall.outline) {
+    for (const Vec2& c : wall.outline->rim) {
       const Vec3 q = m_pose.panels[p] * lift(c);
       wall.low = wall.low.cwiseMin(q), wall.high = wall.high.cwiseMax(q);
     }
@@ -63,15 +64,7 @@ bool Walls::stands(const Wall& wall, const Way& way) {
   const Vec3 a = wall.toPanel * way.from, b = wall.toPanel * way.to;
   if ((a.z() > 0) == (b.z() > 0) || std::abs(a.z() - b.z()) < 1e-9) return false;
   const Vec3 hit = a + (b - a) * (a.z() / (a.z() - b.z()));
-  // Even-odd along a ray; the bridges to windows are walked both ways and cancel.
-  const Polygon& outline = *wall.outline;
-  bool inside = false;
-  for (std::size_t i = 0, j = outline.size() - 1; i < outline.size(); j = i++) {
-    const Vec2 &p = outline[i], &q = outline[j];
-    if ((p.y() > hit.y()) == (q.y() > hit.y())) continue;
-    if (hit.x() < p.x() + (q.x() - p.x()) * (hit.y() - p.y()) / (q.y() - p.y())) inside = !inside;
-  }
-  return inside;
+  return contains(*wall.outline, hit.head<2>(), kNoMargin_mm);
 }
 
 } // namespace hinge

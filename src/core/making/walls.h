@@ -48,7 +48,7 @@ private:
   struct Wall {
     PanelIndex panel;
     Iso3 toPanel;
-    const Polygon* outline;
+    const Region* outline;
     Vec3 low, high;
   };
   /// A straight way with what the boxes ask for again and again.

@@ -95,7 +95,7 @@ Mechanism Mechanism::from(const Assembly& assembly) {
   m.gatherBodies(assembly);
   for (const Glue& glue : assembly.glues)
     m.noteMisfit(glue.host, m.inBody[glue.host], glue.tab, m.inBody[glue.tab],
-                 assembly.panels[glue.tab].outline, glue.tabToHost);
+                 assembly.panels[glue.tab].outline.rim, glue.tabToHost);
   for (FoldIndex f : assembly.folds.indices())
     m.addFold(assembly, f);
   for (HingeIndex h : assembly.hinges.indices())

@@ -1,4 +1,5 @@
 #include "core/production/flat_piece.h"
+#include "core/production/flat_pattern.h"
 #include "core/states/pocket.h"
 #include <algorithm>
 #include <array>
@@ -7,83 +8,26 @@
 namespace hinge {
 namespace {
 
-/// Where a structure is cut from a sheet, both sides of the slit are edges: one cut makes them.
-/// Splits edges where others begin and keeps one of each.
-std::vector<std::pair<Vec2, Vec2>> onceEach(const std::vector<std::pair<Vec2, Vec2>>& edges) {
-  constexpr double kSame_mm = 1e-6;
-  std::vector<std::pair<Vec2, Vec2>> once;
-  for (const auto& [from, to] : edges) {
-    const double length = (to - from).norm();
-    const Vec2 along = (to - from) / length;
-    std::vector<double> stops{0, length};
-    for (const auto& other : edges)
-      for (const Vec2& p : {other.first, other.second}) {
-        const double at = along.dot(p - from);
-        if (at > kSame_mm && at < length - kSame_mm && std::abs(cross2(along, p - from)) < kSame_mm)
-          stops.push_back(at);
-      }
-    std::ranges::sort(stops);
-    for (std::size_t k = 0; k + 1 < stops.size(); ++k) {
-      if (stops[k + 1] - stops[k] < kSame_mm) continue;
-      const Vec2 a = from + stops[k] * along, b = from + stops[k + 1] * along;
-      const bool known = std::ranges::any_of(once, [&](const auto& e) {
-        return ((e.first - a).norm() < kSame_mm && (e.second - b).norm() < kSame_mm) ||
-               ((e.first - b).norm() < kSame_mm && (e.second - a).norm() < kSame_mm);
-      });
-      if (!known) once.push_back({a, b});
-    }
+/// The last stretch of a slit with a catch is cut, not cut away: shortens its sides to where the
+/// catch begins and closes both ends of the wide part.
+void closeCatch(std::vector<Edge>& edges, const Slit& slit) {
+  constexpr double kSame_mm = 1e-5;
+  const Vec2 by = slit.catch_mm * slit.wayOut(), mouth = 0.5 * (slit.lips[0] + slit.lips[1]);
+  const auto same = [](const Vec2& a, const Vec2& b) { return (a - b).norm() < kSame_mm; };
+  for (std::size_t k : {0u, 1u}) {
+    const Vec2 begins = slit.lips[k] - by;
+    for (Edge& edge : edges)
+      for (auto [end, other] : {std::pair{&edge.first, &edge.second}, {&edge.second, &edge.first}})
+        if (same(*end, slit.lips[k]) && same(*other, slit.inner[k])) *end = begins;
   }
-  return once;
+  // The walk round the piece comes to the right lip first.
+  edges.insert(
+      edges.end(),
+      {{slit.lips[1] - by, slit.lips[0] - by}, {slit.lips[0], mouth}, {mouth, slit.lips[1]}});
 }
 
-/// A slit that ends in the mouth of a wide one is its catch: there the paper is cut, not cut away.
-/// Shortens the sides of the wide slit to where the catch begins and closes both of its ends.
-void closeCatches(std::vector<std::pair<Vec2, Vec2>>& edges, const Piece& piece) {
-  constexpr double kSame_mm = 1e-6, kWidest_mm = 3;
-  for (const auto& [from, to] : piece.slits) {
-    const double length = (to - from).norm();
-    const Vec2 u = (to - from) / length;
-    std::array<std::pair<Vec2, Vec2>*, 2> sides{nullptr, nullptr};
-    for (auto& edge : edges) {
-      const Vec2 d = edge.second - edge.first;
-      const double away = cross2(u, edge.first - from);
-      if (std::abs(cross2(u, d)) > kSame_mm * std::max(1.0, d.norm()) ||
-          std::abs(away) < kSame_mm || std::abs(away) > 0.5 * kWidest_mm)
-        continue;
-      const double low = std::min(u.dot(edge.first - from), u.dot(edge.second - from)),
-                   high = std::max(u.dot(edge.first - from), u.dot(edge.second - from));
-      if (low < -kSame_mm && high > length - kWidest_mm) sides[away > 0] = &edge;
-    }
-    if (!sides[0] || !sides[1]) continue; // a cut of its own
-    // The walk round the piece goes into the slit along one side and comes out along the other.
-    std::array<Vec2, 2> inner, mouth;
-    for (auto* side : sides) {
-      const bool in = u.dot(side->first - from) > u.dot(side->second - from);
-      Vec2& end = in ? side->first : side->second;
-      const std::size_t k = in ? 0 : 1;
-      mouth[k] = end, end -= u.dot(end - from) * u, inner[k] = end;
-    }
-    edges.insert(edges.end(), {{inner[1], inner[0]}, {mouth[0], to}, {to, mouth[1]}});
-  }
-}
-
-/// Edges of the panels that are not folds, joined end to end.
-std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
-  std::vector<std::pair<Vec2, Vec2>> edges;
-  for (PanelIndex p : piece.panels) {
-    const auto folds = assembly.foldsOf(p);
-    for (const auto& [from, to] : edgesOf(assembly.panels[p].outline)) {
-      const bool fold = std::ranges::any_of(folds, [&](FoldIndex f) {
-        return distanceToSegment(0.5 * (from + to), assembly.folds[f].from, assembly.folds[f].to) <
-               1e-6;
-      });
-      if (!fold) edges.push_back({from, to});
-    }
-  }
-  const bool cutFromIt = std::ranges::any_of(
-      piece.panels, [&](PanelIndex p) { return assembly.panels[p].owner != piece.owner; });
-  if (cutFromIt) edges = onceEach(edges);
-  closeCatches(edges, piece);
+/// Joins edges end to end, each in its direction.
+std::vector<FlatLine> chained(std::vector<Edge> edges) {
   std::vector<FlatLine> lines;
   while (!edges.empty()) {
     FlatLine line{LineKind::Cut, {edges.back().first, edges.back().second}, false};
@@ -105,15 +49,53 @@ std::vector<FlatLine> cutLines(const Assembly& assembly, const Piece& piece) {
   return lines;
 }
 
-} // namespace
+/// Corners of neighbours that meet an edge half-way are none of the line's own.
+void dropPassing(FlatLine& line, const FlatPattern& pattern) {
+  const auto passes = [&](const Vec2& p) {
+    for (std::size_t v = 0; v < pattern.vertices.size(); ++v)
+      if (pattern.onlyBeside[v] && (pattern.vertices[v] - p).norm() < 1e-7) return true;
+    return false;
+  };
+  auto& c = line.corners;
+  for (std::size_t k = line.closed ? 0 : 1; k + (line.closed ? 0 : 1) < c.size();) {
+    const Vec2 in = c[k] - c[(k + c.size() - 1) % c.size()], out = c[(k + 1) % c.size()] - c[k];
+    const bool straight = std::abs(cross2(in, out)) < 1e-9 * in.norm() * out.norm();
+    if (straight && c.size() > 3 && passes(c[k]))
+      c.erase(c.begin() + static_cast<std::ptrdiff_t>(k));
+    else
+      ++k;
+  }
+}
 
-namespace {
+/// Where the knife goes: the border of the paper and the cuts in it.
+std::vector<FlatLine> cutLines(const Piece& piece, const FlatPattern& pattern) {
+  std::vector<Edge> edges;
+  std::vector<FlatLine> cuts;
+  for (const PatternEdge& edge : pattern.edges) {
+    const bool inside =
+        edge.beyond && pattern.faces[edge.face].panel == pattern.faces[*edge.beyond].panel;
+    if (edge.kind == EdgeKind::Border || (edge.kind == EdgeKind::Cut && !inside))
+      edges.push_back({pattern.vertices[edge.from], pattern.vertices[edge.to]});
+  }
+  for (const Feature& feature : piece.features) {
+    if (const Slit* slit = std::get_if<Slit>(&feature); slit && slit->catch_mm > 0) {
+      closeCatch(edges, *slit);
+      const Vec2 mouth = 0.5 * (slit->lips[0] + slit->lips[1]);
+      cuts.push_back({LineKind::Cut, {mouth - slit->catch_mm * slit->wayOut(), mouth}, false});
+    }
+    if (const Cut* cut = std::get_if<Cut>(&feature))
+      cuts.push_back({LineKind::Cut, {cut->from, cut->to}, false});
+  }
+  std::vector<FlatLine> lines = chained(std::move(edges));
+  for (FlatLine& line : lines)
+    dropPassing(line, pattern);
+  lines.insert(lines.end(), cuts.begin(), cuts.end());
+  return lines;
+}
 
 FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<Pocket>& pockets) {
   const Piece& piece = assembly.pieces[index];
-  FlatPiece flat{index, cutLines(assembly, piece), {}, {}, {}, {}, {}};
-  for (const auto& [from, to] : piece.slits)
-    flat.lines.push_back({LineKind::Cut, {from, to}, false});
+  FlatPiece flat{index, cutLines(piece, flatPattern(assembly, index)), {}, {}, {}, {}, {}};
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
     if (assembly.panels[fold.left].piece == index)
@@ -129,7 +111,7 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
                                      : Vec2(0.5 * flat.bounds.high.x(), flat.bounds.low.y() + 8)}};
   for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
     const Glue& glue = assembly.glues[g];
-    const Polygon& outline = assembly.panels[glue.tab].outline;
+    const Region& outline = assembly.panels[glue.tab].outline;
     const auto over = std::ranges::find_if(
         pockets, [&](const Pocket& p) { return p.glue == g && p.covers && p.panel == glue.tab; });
     if (assembly.panels[glue.tab].piece == index) {
@@ -140,10 +122,7 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
           flat.glue.push_back({glue.tab, strip, glue.byFace});
     }
     if (assembly.panels[glue.host].piece == index) {
-      FlatArea mark{glue.tab, {}, glue.onHostFace()};
-      for (const Vec2& p : outline)
-        mark.outline.push_back((glue.tabToHost * lift(p)).head<2>());
-      flat.marks.push_back(std::move(mark));
+      flat.marks.push_back({glue.tab, mapped(outline, glue.tabToHost), glue.onHostFace()});
     }
   }
   return flat;

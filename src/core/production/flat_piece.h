@@ -18,7 +18,7 @@ struct FlatLine {
 /// piece's tab goes.
 struct FlatArea {
   PanelIndex panel; ///< the tab
-  Polygon outline;
+  Region outline;
   bool onFace = true; ///< glue on the face side, or the mark belongs on the face side
 };
 

@@ -93,8 +93,7 @@ std::vector<FlatPiece> takenTogether(std::vector<FlatPiece> pieces, double most_
                               false});
       for (auto part : {&FlatPiece::glue, &FlatPiece::marks})
         for (FlatArea area : one.*part) {
-          for (Vec2& p : area.outline)
-            p += by;
+          area.outline = mapped(area.outline, Iso3(Eigen::Translation3d(lift(by))));
           (wide.*part).push_back(std::move(area));
         }
       for (FlatLabel label : one.labels)

@@ -9,19 +9,11 @@
 namespace hinge {
 namespace {
 
-Polygon mapped(const Polygon& polygon, const Iso3& map) {
-  Polygon out;
-  for (const Vec2& p : polygon)
-    out.push_back((map * lift(p)).head<2>());
-  if (signedArea_mm2(out) < 0) std::ranges::reverse(out);
-  return out;
-}
-
-/// Extent of the parts of a polygon between two heights, from left to right; empty where it has
+/// Extent of the parts of a region between two heights, from left to right; empty where it has
 /// none there.
-Box2 between(const Polygon& polygon, double low, double high) {
+Box2 between(const Region& region, double low, double high) {
   Box2 box;
-  for (const Polygon& part : convexParts(polygon))
+  for (const Polygon& part : convexParts(region))
     for (const Vec2& p :
          clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1}))
       box.add(p);
@@ -40,7 +32,7 @@ namespace {
 struct Slider {
   HingeIndex slide;
   const Hinge& hinge;
-  std::vector<Polygon> layers; ///< all paper that goes with it, one polygon a sheet
+  std::vector<Region> layers; ///< all paper that goes with it, one region a sheet
   Box2 box;
 };
 
@@ -65,7 +57,7 @@ Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, HingeIndex h)
 }
 
 /// The strips of a glued panel that lie beside the way of what slides under it, in its flat frame.
-std::vector<Polygon> glueStrips(const Polygon& glued, const Box2& passing, double play_mm,
+std::vector<Polygon> glueStrips(const Region& glued, const Box2& passing, double play_mm,
                                 const Iso3& toPanel) {
   std::vector<Polygon> strips;
   for (const Polygon& part : convexParts(glued))
@@ -73,7 +65,7 @@ std::vector<Polygon> glueStrips(const Polygon& glued, const Box2& passing, doubl
          {std::pair{passing.low.x() - play_mm, -1.0}, std::pair{passing.high.x() + play_mm, 1.0}})
       if (const Polygon strip = clipToHalfPlane(part, {at, 0}, {normal, 0});
           strip.size() > 2 && std::abs(signedArea_mm2(strip)) > 1e-6)
-        strips.push_back(mapped(strip, toPanel));
+        strips.push_back(mapped(Region(strip), toPanel).rim);
   return strips;
 }
 
@@ -86,7 +78,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, s
   const PanelIndex panel = asHost ? glue.tab : glue.host;
   const Iso3 toSlide =
       hinge.onFirst.inverse() * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
-  const Polygon glued = mapped(assembly.panels[panel].outline, toSlide);
+  const Region glued = mapped(assembly.panels[panel].outline, toSlide);
   const Box2 there = boundsOf(glued), &own = slider.box;
   const bool before = there.high.y() <= own.low.y() + hinge.least_mm;
   if (before || there.low.y() >= own.high.y() + hinge.most_mm) return std::nullopt;
@@ -94,7 +86,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, s
   // What of the slider ever comes to these heights, and how much of the panel is there.
   Box2 passing;
   pocket.layers = 0;
-  for (const Polygon& layer : slider.layers)
+  for (const Region& layer : slider.layers)
     if (const Box2 part =
             between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
         !part.empty())

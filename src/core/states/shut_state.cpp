@@ -7,19 +7,19 @@
 namespace hinge {
 namespace {
 
-/// Adds one sheet to every cell whose middle lies in the polygon (even-odd along each row).
-void lay(ThicknessMap& map, const Polygon& polygon) {
-  const Box2 box = boundsOf(polygon);
+/// Adds one sheet to every cell whose middle lies in the region (even-odd along each row).
+void lay(ThicknessMap& map, const Region& region) {
+  const Box2 box = boundsOf(region);
   const int first =
       std::max(0, static_cast<int>(std::floor((box.low.y() - map.origin.y()) / map.cell_mm)));
   const int last = std::min(
       map.rows - 1, static_cast<int>(std::floor((box.high.y() - map.origin.y()) / map.cell_mm)));
+  const std::vector<Edge> edges = edgesOf(region);
   std::vector<double> cuts;
   for (int row = first; row <= last; ++row) {
     const double y = map.origin.y() + (row + 0.5) * map.cell_mm;
     cuts.clear();
-    for (std::size_t i = 0; i < polygon.size(); ++i) {
-      const Vec2 &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
+    for (const auto& [a, b] : edges) {
       if ((a.y() > y) != (b.y() > y))
         cuts.push_back(a.x() + (b.x() - a.x()) * (y - a.y()) / (b.y() - a.y()));
     }
@@ -68,15 +68,12 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
   const Iso3 toPage = shut.panels[assembly.root].inverse();
-  std::vector<Polygon> lying;
+  std::vector<Region> lying;
   Box2 extent;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
-    Polygon polygon;
-    for (const Vec2& c : assembly.panels[p].outline)
-      polygon.push_back((toPage * (shut.panels[p] * lift(c))).head<2>());
-    extent.add(boundsOf(polygon));
-    lying.push_back(std::move(polygon));
+    lying.push_back(mapped(assembly.panels[p].outline, toPage * shut.panels[p]));
+    extent.add(boundsOf(lying.back()));
   }
   ShutState state;
   const bool side = design.card.fold == FoldSide::Side;
@@ -88,8 +85,8 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   state.map.rows = static_cast<int>(std::ceil(extent.size().y() / cell_mm));
   state.map.sheets.assign(
       static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
-  for (const Polygon& polygon : lying)
-    lay(state.map, polygon);
+  for (const Region& region : lying)
+    lay(state.map, region);
   // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first
   // millimetres.
   constexpr double kAlongGutter_mm = 3;

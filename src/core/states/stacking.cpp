@@ -17,7 +17,7 @@ struct Sheet {
   PanelIndex panel;
   std::vector<Polygon>
       parts; ///< convex, in the plane of the shut card (y along the gutter, z away from it)
-  Polygon whole;
+  Region whole;
   Box2 box;
 };
 
@@ -30,16 +30,10 @@ public:
       m_poses.push_back(upright(motion.poseAt(radians(deg))));
     for (PanelIndex p : m_assembly.panels.indices()) {
       Sheet sheet{p, {}, {}, {}};
-      const auto flat = [&](const Polygon& polygon) {
-        Polygon out;
-        for (const Vec2& c : polygon)
-          out.push_back((m_shut.panels[p] * lift(c)).tail<2>());
-        if (signedArea_mm2(out) < 0) std::reverse(out.begin(), out.end());
-        return out;
-      };
-      sheet.whole = flat(m_assembly.panels[p].outline);
-      for (const Polygon& part : convexParts(m_assembly.panels[p].outline))
-        sheet.parts.push_back(flat(part));
+      // The shut plane is x = 0; its y and z become the plane's own axes.
+      const Iso3 inShut = frame(Vec3::Zero(), Vec3::UnitZ(), Vec3::UnitX(), Vec3::UnitY());
+      sheet.whole = mapped(m_assembly.panels[p].outline, inShut * m_shut.panels[p]);
+      sheet.parts = convexParts(sheet.whole);
       sheet.box = boundsOf(sheet.whole);
       m_sheets.push_back(std::move(sheet));
     }

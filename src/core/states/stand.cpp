@@ -24,11 +24,11 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
   std::vector<Vec3> corners;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!pose.placed[p]) continue;
-    const Polygon& outline = assembly.panels[p].outline;
-    const double a = std::abs(signedArea_mm2(outline));
+    const Region& outline = assembly.panels[p].outline;
+    const double a = area_mm2(outline);
     moment += a * (pose.panels[p] * lift(centroidOf(outline)));
     area += a;
-    for (const Vec2& c : outline) {
+    for (const Vec2& c : outline.rim) {
       corners.push_back(turn * (pose.panels[p] * lift(c)));
       ground = std::min(ground, corners.back().z());
     }

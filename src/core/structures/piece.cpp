@@ -135,6 +135,7 @@ public:
     if (auto whole = oneSheet(); !whole) return whole;
     for (std::size_t k = 0; k < m_work.joints.size(); ++k)
       if (auto joined = join(m_work.joints[k], k + 1); !joined) return joined;
+    strap();
     place();
     return m_builder.status();
   }
@@ -176,7 +177,8 @@ private:
       m_builder.faceSeats(m_panels.back(), box.low, {box.high.x(), box.low.y()});
     }
     for (const auto& [line, stretch] : m_sheet.parts.loose)
-      m_builder.assembly().pieces[m_piece].slits.push_back(stretch);
+      m_builder.feature(m_piece, Cut{panelAt(0.5 * (stretch.first + stretch.second)), stretch.first,
+                                     stretch.second});
     return {};
   }
 
@@ -327,6 +329,37 @@ private:
     link.at = {Vec2((j.side.toPiece * lift(j.to)).head<2>()), j.joint.at};
     link.length_mm = j.joint.length_mm;
     m_builder.link(j.role, j.label, std::move(link));
+  }
+
+  PanelIndex panelAt(const Vec2& at) const {
+    const std::size_t face = faceAt(m_sheet, at);
+    return face < m_panels.size() ? m_panels[face] : PanelIndex();
+  }
+
+  /// A piece closed on itself by its end, with two scores that run the same way, that lies on
+  /// something else with a joint of one panel: it goes round what lies there.
+  void strap() {
+    const Assembly& assembly = m_builder.assembly();
+    const auto isOwn = [&](PanelIndex p) { return assembly.panels[p].piece == m_piece; };
+    const auto faceOf = [&](const WorkJoint& j) { return assembly.findSeat(j.on)->sides[0].panel; };
+    const auto closes = [&](const WorkJoint& j) {
+      return j.kind == WorkJoint::Kind::Glue && isOwn(faceOf(j));
+    };
+    if (std::ranges::none_of(m_work.joints, closes)) return;
+    std::vector<FoldIndex> folds;
+    for (FoldIndex f : assembly.folds.indices())
+      if (isOwn(assembly.folds[f].left)) folds.push_back(f);
+    if (folds.size() != 2) return;
+    const Fold &a = assembly.folds[folds[0]], &b = assembly.folds[folds[1]];
+    const Vec2 u = (a.to - a.from).normalized(), v = (b.to - b.from).normalized();
+    if (std::abs(cross2(u, v)) > 1e-6) return;
+    for (const WorkJoint& joint : m_work.joints) {
+      const bool lies = joint.kind == WorkJoint::Kind::Glue || joint.kind == WorkJoint::Kind::Slide;
+      if (!lies || isOwn(faceOf(joint))) continue;
+      const PanelIndex panel = panelAt(joint.at);
+      if (assembly.foldsOf(panel).size() == 2)
+        m_builder.feature(m_piece, Strap{panel, faceOf(joint), {folds[0], folds[1]}});
+    }
   }
 
   void place() {

@@ -220,7 +220,7 @@ Result<double> flatLength_mm(const Design& design, std::optional<StructureId> pi
   double low = 1e300, high = -1e300;
   for (PanelIndex p : assembled->pieces[sheet].panels)
     if (!assembled->panels[p].owner)
-      for (const Vec2& c : assembled->panels[p].outline)
+      for (const Vec2& c : assembled->panels[p].outline.rim)
         low = std::min(low, across.dot(c)), high = std::max(high, across.dot(c));
   return high - low;
 }

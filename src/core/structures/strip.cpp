@@ -180,6 +180,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Vec3 shutFoot = secondFoot(builder.assembly(), in.seat, b, 0, &wayB);
   const std::vector<double> ways = shutWays(widths, shutFoot.x() - a);
   const auto folded = [](bool straight) { return straight ? 0.0 : -kPi; };
+  // Bulging away from the folds the strip's own scores are mountains, towards them valleys.
+  const FoldSense sense = inside ? FoldSense::Valley : FoldSense::Mountain;
+  const double bent = inside ? kPi : -kPi, seatShut = inside ? 0.0 : 2 * kPi;
 
   const PieceIndex piece = builder.piece("piece", "strip");
   std::vector<PanelIndex> panels;
@@ -191,7 +194,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                                    {{from, 0}, {to, 0}, {to, length}, {from, length}}));
     if (k > 0)
       builder.fold(fmt::format("score-{}", k), fmt::format("score {}", k), panels[k - 1], panels[k],
-                   {from, 0}, {from, length}, FoldSense::Mountain, folded(ways[k - 1] == ways[k]));
+                   {from, 0}, {from, length}, sense, ways[k - 1] == ways[k] ? 0.0 : bent);
     scores.push_back(to);
   }
   const double total = scores.back();
@@ -229,7 +232,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
     if (k > 0)
       seatOnFold(builder, fmt::format("score-{}", k), fmt::format("score {} of {}", k, in.name()),
                  panels[k - 1], panels[k], {scores[k], 0}, {scores[k], length},
-                 ways[k - 1] == ways[k] ? kPi : 2 * kPi);
+                 ways[k - 1] == ways[k] ? kPi : seatShut);
   }
   builder.dimension("length", panels.front(), {0, 0}, {0, length});
   builder.dimensionOn(first, "a", {0, position}, {a, position});

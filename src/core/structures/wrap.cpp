@@ -14,25 +14,17 @@ constexpr double kFlat_mm = 1e-6;
 
 /// A panel's outline in the frame of another of its body; nothing when they do not lie in one
 /// plane.
-std::optional<Polygon> layerOn(const Assembly& assembly, PanelIndex panel, const Iso3& toThere) {
+std::optional<Region> layerOn(const Assembly& assembly, PanelIndex panel, const Iso3& toThere) {
   if (std::abs(std::abs(toThere.linear()(2, 2)) - 1) > kFlat_mm ||
       std::abs(toThere.translation().z()) > kFlat_mm)
     return std::nullopt;
-  Polygon out;
-  for (const Vec2& p : assembly.panels[panel].outline)
-    out.push_back((toThere * lift(p)).head<2>());
-  if (signedArea_mm2(out) < 0) std::ranges::reverse(out);
-  return out;
+  return mapped(assembly.panels[panel].outline, toThere);
 }
 
-/// The part of a polygon in a frame (x along the strap, y across it) that the strap covers.
-Box2 inBand(const Polygon& polygon, const Iso3& toStrap, double low, double high) {
-  Polygon there;
-  for (const Vec2& p : polygon)
-    there.push_back((toStrap * lift(p)).head<2>());
-  if (signedArea_mm2(there) < 0) std::ranges::reverse(there);
+/// The part of a region in a frame (x along the strap, y across it) that the strap covers.
+Box2 inBand(const Region& region, const Iso3& toStrap, double low, double high) {
   Box2 box;
-  for (const Polygon& part : convexParts(there))
+  for (const Polygon& part : convexParts(mapped(region, toStrap)))
     for (const Vec2& p :
          clipToHalfPlane(clipToHalfPlane(part, {0, low}, {0, 1}), {0, high}, {0, -1}))
       box.add(p);
@@ -70,6 +62,40 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
   return inside;
 }
 
+/// From the strap's piece into that of its carrier.
+std::optional<Iso3> strapOnCarrier(const Assembly& assembly, const Strap& strap) {
+  for (const Glue& g : assembly.glues)
+    if (g.tab == strap.panel && g.host == strap.carrier) return g.tabToHost;
+  for (const Hinge& h : assembly.hinges)
+    if (h.kind == HingeKind::Slide && h.second == strap.panel && h.first == strap.carrier)
+      return secondInFirst(h, 0);
+  return std::nullopt;
+}
+
+/// A strap and what it goes round; nothing when nothing lies there.
+std::optional<Wrap> wrapOf(const Assembly& assembly, const Mechanism& bodies, const Strap& strap,
+                           const Iso3& toCarrier) {
+  const PieceIndex piece = assembly.panels[strap.panel].piece;
+  const Fold &a = assembly.folds[strap.folds[0]], &b = assembly.folds[strap.folds[1]];
+  const Vec2 u = (a.to - a.from).normalized();
+  Vec2 across(u.y(), -u.x());
+  if (across.dot(b.from - a.from) < 0) across = -across;
+  const double inside = across.dot(b.from - a.from);
+  // x runs from the first fold to the second, y along them.
+  const Vec2 along(-across.y(), across.x());
+  const Iso3 frame = planarFrame(a.from, across, along);
+  const double one = 0, two = along.dot(a.to - a.from);
+  const Inside found =
+      insideOf(assembly, bodies, strap.carrier, piece, frame.inverse() * toCarrier.inverse(),
+               std::min(one, two), std::max(one, two));
+  if (found.layers == 0) return std::nullopt;
+  Wrap wrap{piece, strap.carrier, strap.panel, found.layers, found.extent.size().x(), inside, 0};
+  // Folds that do not lie evenly on both sides leave less than they seem to.
+  const double off = std::abs(0.5 * inside - found.extent.centre().x());
+  wrap.inside_mm -= 2 * std::max(0.0, off - kFlat_mm);
+  return wrap;
+}
+
 } // namespace
 
 bool isGluedToItself(const Assembly& assembly, PieceIndex piece) {
@@ -85,42 +111,16 @@ double wrapWidth_mm(double width_mm, int layers, double thickness_mm) {
 std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
   std::vector<Wrap> all;
   const Mechanism bodies = Mechanism::from(assembly);
-  const auto add = [&](PanelIndex panel, PanelIndex carrier, const Iso3& panelToCarrier) {
-    const PieceIndex piece = assembly.panels[panel].piece;
-    if (!isGluedToItself(assembly, piece) || assembly.panels[carrier].piece == piece) return;
-    // Two folds that run the same way, and no others: with more of them it is a tube that stands
-    // up.
-    const auto ofPiece = std::ranges::count_if(
-        assembly.folds, [&](const Fold& f) { return assembly.panels[f.left].piece == piece; });
-    const auto folds = assembly.foldsOf(panel);
-    if (folds.size() != 2 || ofPiece != 2) return;
-    const Fold &a = assembly.folds[folds[0]], &b = assembly.folds[folds[1]];
-    const Vec2 u = (a.to - a.from).normalized(), v = (b.to - b.from).normalized();
-    if (std::abs(cross2(u, v)) > 1e-6) return;
-    Vec2 across(u.y(), -u.x());
-    if (across.dot(b.from - a.from) < 0) across = -across;
-    const double inside = across.dot(b.from - a.from);
-    // x runs from the first fold to the second, y along them.
-    const Iso3 strap = planarFrame(a.from, across, Vec2(-across.y(), across.x()));
-    const Vec2 along(-across.y(), across.x());
-    const double one = along.dot(a.from - a.from), two = along.dot(a.to - a.from);
-    const Inside found =
-        insideOf(assembly, bodies, carrier, piece, strap.inverse() * panelToCarrier.inverse(),
-                 std::min(one, two), std::max(one, two));
-    if (found.layers == 0) return;
-    Wrap wrap{piece, carrier, panel, found.layers, found.extent.size().x(), inside, 0};
-    wrap.needed_mm = wrapWidth_mm(wrap.width_mm, wrap.layers, thickness_mm);
-    // Folds that do not lie evenly on both sides leave less than they seem to.
-    const double off = std::abs(0.5 * inside - found.extent.centre().x());
-    wrap.inside_mm -= 2 * std::max(0.0, off - kFlat_mm);
-    all.push_back(wrap);
-  };
-  for (const Glue& g : assembly.glues) {
-    add(g.tab, g.host, g.tabToHost);
-    add(g.host, g.tab, g.tabToHost.inverse());
-  }
-  for (const Hinge& h : assembly.hinges)
-    if (h.kind == HingeKind::Slide) add(h.second, h.first, secondInFirst(h, 0));
+  for (PieceIndex piece : assembly.pieces.indices())
+    for (const Feature& feature : assembly.pieces[piece].features) {
+      const Strap* strap = std::get_if<Strap>(&feature);
+      const auto toCarrier = strap ? strapOnCarrier(assembly, *strap) : std::nullopt;
+      if (!toCarrier) continue;
+      if (auto wrap = wrapOf(assembly, bodies, *strap, *toCarrier)) {
+        wrap->needed_mm = wrapWidth_mm(wrap->width_mm, wrap->layers, thickness_mm);
+        all.push_back(*wrap);
+      }
+    }
   return all;
 }
 
