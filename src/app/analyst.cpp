@@ -18,7 +18,7 @@ Analyst::~Analyst() {
   backgroundPool().waitForDone();
 }
 
-void Analyst::request(const Design& design) {
+void Analyst::request(std::shared_ptr<const Snapshot> snapshot) {
   m_stop.request_stop();
   m_stop = std::stop_source();
   if (m_current) m_lastMotion = m_current->motion;
@@ -27,13 +27,13 @@ void Analyst::request(const Design& design) {
   const int request = ++m_request;
   const std::stop_token stop = m_stop.get_token();
   emit changed();
-  runInBackground([this, design, stop, request] {
+  runInBackground([this, snapshot = std::move(snapshot), stop, request] {
     const auto post = [&](std::shared_ptr<const Analysis> analysis, bool final) {
       QMetaObject::invokeMethod(
           this, [this, request, analysis, final] { receive(request, analysis, final); },
           Qt::QueuedConnection);
     };
-    auto worked = analyse(design, stop);
+    auto worked = analyse(snapshot, stop);
     if (!worked || !worked->complete) return post(nullptr, true);
     Analysis analysis = std::move(worked).value();
     const bool fine = analysis.findings.empty();

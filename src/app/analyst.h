@@ -14,7 +14,7 @@ public:
   explicit Analyst(QObject* parent = nullptr);
   ~Analyst() override;
 
-  void request(const Design& design);
+  void request(std::shared_ptr<const Snapshot> snapshot);
   void cancel(); ///< of what is being worked out, mending included
   /// Mends everything that can be mended, on another thread; ends in mended() unless cancelled or
   /// overtaken.

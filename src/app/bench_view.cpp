@@ -1,7 +1,6 @@
 #include "app/bench_view.h"
 #include "app/look.h"
 #include "core/checks/finding.h"
-#include "core/structures/assemble.h"
 #include "render/flat_painter.h"
 #include <QMouseEvent>
 
@@ -24,13 +23,14 @@ BenchView::BenchView(Document* document, QWidget* parent) : QWidget(parent), m_d
 }
 
 void BenchView::refresh() {
-  auto assembled = assembleDesign(m_document->design());
+  const auto snapshot = m_document->snapshot();
+  const auto assembled = snapshot->assembly();
   if (!assembled) return;
-  m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  m_assembly = *assembled;
   m_piece.reset();
-  for (PieceIndex p : m_assembly->pieces.indices())
-    if (m_assembly->pieces[p].owner == m_document->selection()) {
-      m_piece = flatPiece(*m_assembly, p, m_document->design().stock.thickness_mm);
+  for (const FlatPiece& piece : *snapshot->flatPieces())
+    if (m_assembly->pieces[piece.piece].owner == m_document->selection()) {
+      m_piece = piece;
       break;
     }
   layOut();

@@ -4,9 +4,6 @@
 #include "core/io/fold_file.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
-#include "core/making/order.h"
-#include "core/production/slices.h"
-#include "core/structures/assemble.h"
 #include "render/flat_painter.h"
 #include "render/sheets_pdf.h"
 #include <QFileDialog>
@@ -25,11 +22,11 @@ public:
     setAccessibleName(tr("Cutting sheets"));
   }
   void refresh() {
-    auto assembled = assembleDesign(m_document->design());
+    const auto assembled = m_document->snapshot()->assembly();
     if (!assembled) return;
-    m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-    m_pieces = piecesToCut(*m_assembly, m_document->design());
-    m_layout = sheetLayout(m_pieces, m_document->design());
+    m_assembly = *assembled;
+    m_pieces = m_document->snapshot()->sheets()->pieces;
+    m_layout = m_document->snapshot()->sheets()->layout;
     updateGeometry();
     setMinimumHeight(std::max(0, heightFor(width())));
     update();
@@ -216,13 +213,14 @@ QHBoxLayout* CutPlace::makeButtons() {
 void CutPlace::refill() {
   auto* sheets = static_cast<SheetsView*>(m_sheets);
   sheets->refresh();
-  auto assembled = assembleDesign(m_document->design());
+  const auto snapshot = m_document->snapshot();
+  const auto assembled = snapshot->assembly();
   if (!assembled) return;
   const LengthUnit unit = m_document->design().settings.unit;
-  const auto pieces = flatPieces(*assembled, m_document->design().stock.thickness_mm);
+  const auto pieces = *snapshot->flatPieces();
   m_pieces->setRowCount(static_cast<int>(pieces.size()));
   for (std::size_t k = 0; k < pieces.size(); ++k) {
-    const auto& owner = assembled->pieces[pieces[k].piece].owner;
+    const auto& owner = (*assembled)->pieces[pieces[k].piece].owner;
     const Vec2 size = pieces[k].bounds.size();
     const int row = static_cast<int>(k);
     m_pieces->setItem(
@@ -272,21 +270,24 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
     emit refused(tr("%1 is the card itself: choose another name").arg(path));
     return false;
   }
-  const Design& design = m_document->committed();
-  auto assembled = assembleDesign(design);
+  const auto snapshot = m_document->committedSnapshot();
+  const Design& design = snapshot->design();
+  const auto assembled = snapshot->assembly();
   Result<void> written;
   if (!assembled)
     written = assembled.error();
   else if (format == QStringLiteral("svg"))
-    written = writeFile(path.toStdString(), piecesToSvg(*assembled, design));
+    written = writeFile(path.toStdString(), piecesToSvg(**assembled, design));
   else if (format == QStringLiteral("pdf"))
-    written = writeSheetsPdf(*assembled, design, path.toStdString());
+    written = writeSheetsPdf(**assembled, design, path.toStdString());
   else {
-    const Motion motion = Motion::trace(std::make_shared<const Assembly>(*assembled));
+    // As a rule the verdict has had it worked out before anybody asks for a file.
+    const auto motion = snapshot->motion();
     std::vector<double> openings;
     for (double t : kFoldFrames_deg)
-      if (radians(t) >= motion.low_rad() && radians(t) <= motion.high_rad()) openings.push_back(t);
-    auto text = motionToFold(motion, openings);
+      if (radians(t) >= motion->low_rad() && radians(t) <= motion->high_rad())
+        openings.push_back(t);
+    auto text = motionToFold(*motion, openings);
     if (!text)
       written = text.error();
     else

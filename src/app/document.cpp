@@ -1,28 +1,35 @@
 #include "app/document.h"
 #include "core/io/design_json.h"
-#include "core/structures/assemble.h"
 #include <QFileInfo>
 #include <QSignalBlocker>
 #include <QUndoCommand>
 #include <algorithm>
+#include <utility>
 
 namespace hinge {
 
-/// The only undo command: the whole design before and after, shared parts and all.
+/// The only undo command: the whole design before and after. Snapshots are not kept: they would
+/// hold every motion of a long session.
 class DesignCommand : public QUndoCommand {
 public:
-  DesignCommand(Document& document, Design before, Design after, const QString& text)
+  DesignCommand(Document& document, Design before, std::shared_ptr<const Snapshot> after,
+                const QString& text)
       : QUndoCommand(text), m_document(document), m_before(std::move(before)),
-        m_after(std::move(after)) {}
-  void undo() override { m_document.set(m_before); }
-  void redo() override { m_document.set(m_after); }
+        m_after(after->design()), m_made(std::move(after)) {}
+  void undo() override { m_document.set(std::make_shared<const Snapshot>(m_before)); }
+  void redo() override {
+    m_document.set(m_made ? std::exchange(m_made, nullptr)
+                          : std::make_shared<const Snapshot>(m_after));
+  }
 
 private:
   Document& m_document;
-  Design m_before, m_after;
+  const Design m_before, m_after;
+  std::shared_ptr<const Snapshot> m_made; ///< for the first time
 };
 
-Document::Document(QObject* parent) : QObject(parent) {
+Document::Document(QObject* parent)
+    : QObject(parent), m_committed(std::make_shared<const Snapshot>(Design())) {
   connect(&m_stack, &QUndoStack::cleanChanged, this, &Document::titleChanged);
   // The index moves after the command has run: only then is it known whether the stack is clean,
   // and only then may those who hear of the change make another one (a field that commits what was
@@ -41,13 +48,13 @@ Document::~Document() {
   dropCopy();
 }
 
-void Document::set(const Design& design) {
-  m_design = design;
+void Document::set(std::shared_ptr<const Snapshot> snapshot) {
+  m_committed = std::move(snapshot);
   m_preview.reset();
 }
 
 void Document::tellOfChange() {
-  if (m_selection && !m_design.find(*m_selection)) select(std::nullopt);
+  if (m_selection && !committed().find(*m_selection)) select(std::nullopt);
   emit designChanged();
 }
 
@@ -59,21 +66,25 @@ void Document::select(std::optional<StructureId> id) {
 }
 
 Result<void> Document::apply(const Design& next, const QString& what) {
-  if (next == m_design) {
+  if (next == committed()) {
     endPreview();
     return {};
   }
-  if (auto assembled = assembleDesign(next); !assembled) {
+  // What has just been shown is most often what is kept: all that is known of it goes along.
+  auto made =
+      m_preview && m_preview->design() == next ? m_preview : std::make_shared<const Snapshot>(next);
+  if (auto possible = made->possible(); !possible) {
     endPreview();
-    return assembled.error();
+    return possible;
   }
-  m_stack.push(new DesignCommand(*this, m_design, next, what));
+  m_stack.push(new DesignCommand(*this, committed(), std::move(made), what));
   return {};
 }
 
 Result<void> Document::preview(const Design& next) {
-  if (auto assembled = assembleDesign(next); !assembled) return assembled.error();
-  m_preview = next;
+  auto made = std::make_shared<const Snapshot>(next);
+  if (auto possible = made->possible(); !possible) return possible;
+  m_preview = std::move(made);
   emit designChanged();
   return {};
 }
@@ -86,7 +97,7 @@ void Document::endPreview() {
 
 QString Document::name() const {
   if (!m_path.isEmpty()) return QFileInfo(m_path).completeBaseName();
-  return m_design.title.empty() ? tr("New card") : QString::fromStdString(m_design.title);
+  return committed().title.empty() ? tr("New card") : QString::fromStdString(committed().title);
 }
 
 void Document::start(const Design& design) {
@@ -97,7 +108,7 @@ void Document::start(const Design& design) {
   }
   m_path.clear();
   m_selection.reset();
-  set(design);
+  set(std::make_shared<const Snapshot>(design));
   tellOfChange();
   emit selectionChanged();
   emit titleChanged();
@@ -113,7 +124,7 @@ Result<void> Document::open(const QString& path) {
 }
 
 Result<void> Document::saveTo(const QString& path) {
-  if (auto saved = saveDesign(m_design, path.toStdString()); !saved) return saved;
+  if (auto saved = saveDesign(committed(), path.toStdString()); !saved) return saved;
   m_path = QFileInfo(path).absoluteFilePath();
   m_stack.setClean();
   dropCopy();
@@ -131,7 +142,7 @@ void Document::keepSafe() {
 void Document::copyNow() {
   m_copyTimer.stop();
   if (m_stack.isClean()) return;
-  if (auto written = m_copy.write(m_design, m_path); !written) {
+  if (auto written = m_copy.write(committed(), m_path); !written) {
     setCopyTrouble(QString::fromStdString(written.error().text()));
     m_copyTimer.start(kLongestWithoutCopy_ms); // the disk may have room again
     return;
@@ -161,7 +172,8 @@ Result<void> Document::recover(const SafetyCopy::Left& copy) {
   if (auto original = loadDesign(copy.originalPath.toStdString()); original) before = *original;
   start(before);
   m_path = copy.originalPath;
-  m_stack.push(new DesignCommand(*this, before, *loaded, tr("recovered work")));
+  m_stack.push(new DesignCommand(*this, before, std::make_shared<const Snapshot>(*loaded),
+                                 tr("recovered work")));
   copyNow();
   if (m_copyTrouble.isEmpty()) SafetyCopy::discard(copy);
   emit titleChanged();

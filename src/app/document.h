@@ -1,7 +1,9 @@
 #pragma once
 #include "app/safety_copy.h"
 #include "core/base/result.h"
-#include "core/design/design.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/model/snapshot.h"
+#endif
 #include <QElapsedTimer>
 #include <QObject>
 #include <QString>
@@ -19,9 +21,12 @@ public:
   explicit Document(QObject* parent = nullptr);
   ~Document() override;
 
-  const Design& design() const { return m_preview ? *m_preview : m_design; }
-  const Design& committed() const { return m_design; }
-  bool previewing() const { return m_preview.has_value(); }
+  /// What is shown, previews included, with all that follows from it.
+  std::shared_ptr<const Snapshot> snapshot() const { return m_preview ? m_preview : m_committed; }
+  std::shared_ptr<const Snapshot> committedSnapshot() const { return m_committed; }
+  const Design& design() const { return snapshot()->design(); }
+  const Design& committed() const { return m_committed->design(); }
+  bool previewing() const { return m_preview != nullptr; }
   QUndoStack& undoStack() { return m_stack; }
   std::optional<StructureId> selection() const { return m_selection; }
   void select(std::optional<StructureId> id);
@@ -56,14 +61,13 @@ signals:
 
 private:
   friend class DesignCommand;
-  void set(const Design& design);
+  void set(std::shared_ptr<const Snapshot> snapshot);
   void tellOfChange();
   void keepSafe(); ///< after every step of the undo stack
   void dropCopy();
   void setCopyTrouble(const QString& why);
 
-  Design m_design;
-  std::optional<Design> m_preview;
+  std::shared_ptr<const Snapshot> m_committed, m_preview; ///< m_preview: null when there is none
   std::optional<StructureId> m_selection;
   QUndoStack m_stack;
   QString m_path, m_copyTrouble;

@@ -1,5 +1,4 @@
 #include "app/fit_dialog.h"
-#include "core/structures/assemble.h"
 #include "core/units/length.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -95,7 +94,7 @@ void FitDialog::work() {
       length ? fittedTo(design, m_piece, *length, held()) : Result<Fitted>(length.error());
   std::vector<LengthRow> then;
   if (fitted) {
-    if (auto possible = assembleDesign(fitted->design); !possible)
+    if (auto possible = Snapshot(fitted->design).possible(); !possible)
       fitted = possible.error();
     else
       then = lengthRows(fitted->design, m_piece);

@@ -1,6 +1,5 @@
 #include "app/joints_dialog.h"
 #include "app/look.h"
-#include "core/structures/assemble.h"
 #include "core/structures/piece.h"
 #include <QComboBox>
 #include <QGridLayout>
@@ -139,13 +138,13 @@ void JointsDialog::takePoint(std::size_t index, bool there, const std::string& f
                                    : tr("That is not this piece: point at one of its own panels")));
   PieceWork next = *now;
   if (there) {
-    const auto assembled = assembleDesign(m_document->committed());
+    const auto assembled = m_document->committedSnapshot()->assembly();
     const StructureItem* item = m_document->committed().find(m_piece);
-    const Seat* on = assembled ? assembled->findSeat(face) : nullptr;
+    const Seat* on = assembled ? (*assembled)->findSeat(face) : nullptr;
     if (!on) return;
     next.joints[index].on = face;
     next.joints[index].to = at - item->values.find("position")->second *
-                                     alongFace(*assembled->findSeat(item->seat), on->sides[0]);
+                                     alongFace(*(*assembled)->findSeat(item->seat), on->sides[0]);
   } else
     next.joints[index].at = at;
   change(next, tr("change a joint"));
@@ -196,8 +195,8 @@ void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const WorkJo
   });
   auto* on = new QComboBox(box);
   on->setAccessibleName(tr("Face of joint %1").arg(index + 1));
-  if (const auto assembled = assembleDesign(m_document->committed()))
-    for (const Seat& seat : assembled->seats)
+  if (const auto assembled = m_document->committedSnapshot()->assembly())
+    for (const Seat& seat : (*assembled)->seats)
       if (seat.kind() == SeatKind::Face) {
         on->addItem(words(seat.label), words(seat.key));
         if (seat.key == joint.on) on->setCurrentIndex(on->count() - 1);

@@ -1,8 +1,6 @@
 #include "app/live_picture.h"
 #include "app/background.h"
 #include "app/look.h"
-#include "core/motion/motion.h"
-#include "core/structures/assemble.h"
 #include "render/stage_painter.h"
 #include <QApplication>
 #include <QPainter>
@@ -26,27 +24,32 @@ LivePicture::LivePicture(QString word, QWidget* parent)
 }
 
 void LivePicture::showCard(const Design& design, std::optional<StructureId> added) {
-  auto assembled = assembleDesign(design);
+  m_stop.request_stop();
+  auto snapshot = std::make_shared<const Snapshot>(design);
+  const auto assembled = snapshot->assembly();
   if (!assembled) return showNothing(QString::fromStdString(assembled.error().text()));
-  m_design = design, m_added = added;
-  m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
+  m_snapshot = std::move(snapshot), m_added = added;
+  m_assembly = *assembled;
   m_motion.reset();
+  m_stop = std::stop_source();
   // Free pieces have to be put together, which may take a while; until then they are left out.
   if (std::ranges::any_of(m_assembly->placements, [](const Placement& p) { return !p.poses; })) {
-    runInBackground([assembly = m_assembly, self = QPointer<LivePicture>(this)] {
-      auto motion = std::make_shared<const Motion>(Motion::trace(assembly));
-      QMetaObject::invokeMethod(
-          qApp,
-          [self, assembly, motion] {
-            if (!self || self->m_assembly != assembly) return;
-            self->m_motion = motion;
-            if (self->m_added) self->lookAtAdded();
-            self->update();
-          },
-          Qt::QueuedConnection);
-    });
+    runInBackground(
+        [shown = m_snapshot, stop = m_stop.get_token(), self = QPointer<LivePicture>(this)] {
+          auto motion = shown->motion(stop);
+          if (!motion) return;
+          QMetaObject::invokeMethod(
+              qApp,
+              [self, shown, motion] {
+                if (!self || self->m_snapshot != shown) return;
+                self->m_motion = motion;
+                if (self->m_added) self->lookAtAdded();
+                self->update();
+              },
+              Qt::QueuedConnection);
+        });
   }
-  m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
+  m_camera = cameraFor(this->design().card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   if (added) lookAtAdded();
   setEnabled(true);
   m_timer.start();
@@ -64,7 +67,7 @@ void LivePicture::showNothing(const QString& word) {
 
 /// So near that the new structure fills half of the picture when the card is half open.
 void LivePicture::lookAtAdded() {
-  m_camera = cameraFor(m_design->card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
+  m_camera = cameraFor(design().card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   const QRectF area = QRectF(rect()).adjusted(6, 6, -6, -6);
   QRectF box;
   for (double deg : {60.0, 120.0}) {
@@ -94,7 +97,7 @@ void LivePicture::paintEvent(QPaintEvent*) {
   if (m_assembly) {
     // Near a new structure it moves to and fro about the half-open card, a whole card about the way
     // it is shown.
-    const double middle = m_added ? 95 : std::clamp(m_design->card.display_deg, 60.0, 130.0),
+    const double middle = m_added ? 95 : std::clamp(design().card.display_deg, 60.0, 130.0),
                  swing = m_added ? 70 : 50;
     StageStyle style;
     style.theme = Look::theme();

@@ -2,7 +2,7 @@
 #include <QTimer>
 #include <QToolButton>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/motion/motion.h"
+#include "core/model/snapshot.h"
 #include "render/camera.h"
 #include <memory>
 #endif
@@ -18,8 +18,9 @@ public:
 
   /// Shows the card; with `added` the picture goes near to that structure and marks it.
   void showCard(const Design& design, std::optional<StructureId> added = {});
+  ~LivePicture() override { m_stop.request_stop(); }
   void showNothing(const QString& word);
-  const std::optional<Design>& design() const { return m_design; }
+  const Design& design() const { return m_snapshot->design(); } ///< of the card that is shown
   StructureId added() const { return m_added.value_or(StructureId{}); }
 
 protected:
@@ -30,7 +31,8 @@ private:
   void lookAtAdded();
 
   QString m_word;
-  std::optional<Design> m_design;
+  std::shared_ptr<const Snapshot> m_snapshot;
+  std::stop_source m_stop; ///< of what is worked out for it
   std::optional<StructureId> m_added;
   /// The traced motion of a card with free pieces, which have no quick pose; else null.
   std::shared_ptr<const Motion> m_motion;

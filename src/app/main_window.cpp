@@ -4,7 +4,6 @@
 #include "app/new_place.h"
 #include "app/shelf.h"
 #include "core/structures/arrange.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QApplication>
 #include <QCloseEvent>
@@ -95,7 +94,7 @@ void MainWindow::listen() {
   connect(m_cut, &CutPlace::refused, this, &MainWindow::showRefusal);
   connect(m_cut, &CutPlace::notice, this, [this](const QString& text) { showNotice(text, false); });
   connect(m_document, &Document::designChanged, this, [this] {
-    if (!m_document->previewing()) m_analyst->request(m_document->committed());
+    if (!m_document->previewing()) m_analyst->request(m_document->committedSnapshot());
     updateActions();
   });
   connect(m_document, &Document::selectionChanged, this, &MainWindow::updateActions);
@@ -335,7 +334,7 @@ void MainWindow::openNewPlace() {
 }
 
 void MainWindow::openShelf(const QString& seat, const QPoint& where) {
-  auto* shelf = new Shelf(m_document->committed(), seat, this);
+  auto* shelf = new Shelf(m_document->committedSnapshot(), seat, this);
   connect(shelf, &Shelf::chosen, this, &MainWindow::takeOver);
   shelf->adjustSize();
   const QRect area = geometry();

@@ -57,7 +57,7 @@ NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
     button->setObjectName(QStringLiteral("start-") + title);
     button->setAccessibleName(tr("Begin with %1").arg(title));
     connect(button, &QToolButton::clicked, this, [this, button] {
-      emit designChosen(*button->design());
+      emit designChosen(button->design());
       close();
     });
     auto* name = new QLabel(title, page);

@@ -3,7 +3,6 @@
 #include "app/live_picture.h"
 #include "app/look.h"
 #include "core/checks/propose.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QFutureWatcher>
 #include <QHBoxLayout>
@@ -15,22 +14,25 @@ namespace hinge {
 namespace {
 
 /// Sizes with which the structure stands on the seat, put into the design.
-std::optional<Added> tried(const Design& design, std::string_view kind, const std::string& seat) {
-  const auto added = addProposed(design, kind, seat, {});
+std::optional<Added> tried(const Design& design, std::string_view kind, const std::string& seat,
+                           std::stop_token stop) {
+  if (stop.stop_requested()) return std::nullopt;
+  const auto added = addProposed(design, kind, seat, {}, stop);
   return added ? std::optional(*added) : std::nullopt;
 }
 
 } // namespace
 
-Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent)
+Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWidget* parent)
     : QFrame(parent, Qt::Popup | Qt::FramelessWindowHint) {
   setObjectName(QStringLiteral("shelf"));
   setAttribute(Qt::WA_DeleteOnClose);
   setAccessibleName(tr("Structures for this fold"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(14, 12, 14, 14);
-  auto assembled = assembleDesign(design);
-  const Seat* place = assembled ? assembled->findSeat(seat.toStdString()) : nullptr;
+  const Design& design = snapshot->design();
+  const auto assembled = snapshot->assembly();
+  const Seat* place = assembled ? (*assembled)->findSeat(seat.toStdString()) : nullptr;
   auto* title =
       new QLabel(!place ? tr("This fold is gone")
                         : (place->kind() == SeatKind::Span   ? tr("What bridges %1?")
@@ -46,7 +48,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent)
   int count = 0;
   if (place)
     for (const StructureKind* kind : structureKinds()) {
-      if (!kind->offeredOn(*place, *assembled, design.settings)) continue;
+      if (!kind->offeredOn(*place, **assembled, design.settings)) continue;
       auto* box = new QVBoxLayout;
       auto* button = new LivePicture(tr("finding sizes …"), this);
       const QString key = QString::fromUtf8(kind->key.data()),
@@ -55,7 +57,7 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent)
       button->setToolTip(QString::fromUtf8(kind->summary.data()));
       button->setObjectName(QStringLiteral("add-") + key);
       connect(button, &QToolButton::clicked, this, [this, button] {
-        emit chosen(*button->design(), button->added());
+        emit chosen(button->design(), button->added());
         close();
       });
       auto* search = new QFutureWatcher<std::optional<Added>>(button);
@@ -67,10 +69,11 @@ Shelf::Shelf(const Design& design, const QString& seat, QWidget* parent)
           button->showNothing(tr("no room here"));
         if (--m_searching == 0) emit ready();
       });
-      search->setFuture(QtConcurrent::run(&backgroundPool(), [design, kind, on = place->key] {
-        yieldToWindow();
-        return tried(design, kind->key, on);
-      }));
+      search->setFuture(QtConcurrent::run(
+          &backgroundPool(), [snapshot, kind, on = place->key, stop = m_stop.get_token()] {
+            yieldToWindow();
+            return tried(snapshot->design(), kind->key, on, stop);
+          }));
       auto* name = new QLabel(label, this);
       name->setFont(Look::font(13, QFont::Bold));
       box->addWidget(button);

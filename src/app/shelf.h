@@ -1,7 +1,9 @@
 #pragma once
-#include "core/design/design.h"
 #include <QFrame>
 #include <QTimer>
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/model/snapshot.h"
+#endif
 
 namespace hinge {
 
@@ -11,7 +13,8 @@ namespace hinge {
 class Shelf : public QFrame {
   Q_OBJECT
 public:
-  Shelf(const Design& design, const QString& seat, QWidget* parent);
+  Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWidget* parent);
+  ~Shelf() override { m_stop.request_stop(); }
   bool isReady() const { return m_searching == 0; } ///< all pictures are there
 
 signals:
@@ -21,6 +24,7 @@ signals:
 
 private:
   int m_searching = 0;
+  std::stop_source m_stop; ///< of the searches, which end when the shelf goes
 };
 
 } // namespace hinge

@@ -4,7 +4,6 @@
 #include "app/size_tags.h"
 #include "core/bases/base.h"
 #include "core/paper/envelope.h"
-#include "core/structures/assemble.h"
 #include "render/flat_painter.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -28,6 +27,11 @@ public:
     setMinimumSize(420, 420);
     setAccessibleName(tr("The card on its sheet"));
   }
+  /// The card without anything that stands on it.
+  void show(std::shared_ptr<const Snapshot> bare) {
+    m_bare = std::move(bare);
+    update();
+  }
 
 protected:
   void paintEvent(QPaintEvent*) override {
@@ -37,8 +41,8 @@ protected:
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const bool side = design.card.fold == FoldSide::Side;
-    const auto assembly = assembleDesign({.card = design.card});
-    if (!assembly) return;
+    if (!m_bare || !m_bare->possible()) return;
+    const std::shared_ptr<const Assembly> assembly = *m_bare->assembly();
     const Box2 flat = flatLeaves(*assembly);
     const Box2 ground = boundsOf(
         assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root]
@@ -115,6 +119,7 @@ private:
     p.setBrush(glow);
     p.drawRect(card);
   }
+  std::shared_ptr<const Snapshot> m_bare;
   Document* m_document;
 };
 
@@ -326,14 +331,15 @@ void SizePlace::refill() {
   const auto length = [&](double mm) {
     return QString::fromStdString(formatLength(mm, d.settings.unit));
   };
-  const auto assembly = assembleDesign({.card = d.card});
-  const Vec2 flat = assembly ? flatLeaves(*assembly).size() : Vec2(0, 0);
+  const auto bare = std::make_shared<const Snapshot>(Design{.card = d.card});
+  const auto assembled = bare->assembly();
+  const Vec2 flat = assembled ? flatLeaves(**assembled).size() : Vec2(0, 0);
+  static_cast<CardDrawing*>(m_drawing)->show(bare);
   const bool side = d.card.fold == FoldSide::Side;
   m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants "
                       "%4 × %5 and the thickness at least.")
                        .arg(length(side ? flat.x() : flat.y()), length(side ? flat.y() : flat.x()),
                             length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
-  m_drawing->update();
 }
 
 void SizePlace::commitCard() {

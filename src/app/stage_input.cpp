@@ -1,6 +1,5 @@
 #include "app/look.h"
 #include "app/stage_view.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QMouseEvent>
 #include <cmath>

@@ -1,6 +1,5 @@
 #include "app/stage_view.h"
 #include "app/look.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <QHeaderView>
 #include <QMouseEvent>
@@ -86,16 +85,16 @@ Camera StageView::camera() const {
 void StageView::refresh() {
   const auto analysis = m_analyst->current();
   const double opening = drawableOpening(m_fan->opening_rad());
-  if (!m_assembly || !(m_assembledDesign == m_document->design())) {
-    auto assembled = assembleDesign(m_document->design());
+  if (m_shown != m_document->snapshot()) {
+    const auto assembled = m_document->snapshot()->assembly();
     if (!assembled) return; // apply() and preview() let only designs through that assemble
-    m_assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-    m_assembledDesign = m_document->design();
-    m_fan->setCard(m_assembledDesign.card);
+    m_shown = m_document->snapshot();
+    m_assembly = *assembled;
+    m_fan->setCard(m_shown->design().card);
   }
   // The traced motion when it belongs to what is shown, a direct solution while it is being worked
   // out.
-  if (analysis && analysis->design == m_document->design())
+  if (analysis && analysis->snapshot == m_shown)
     m_pose = analysis->motion->poseAt(opening);
   else
     m_pose = Motion::quickPose(*m_assembly, opening, m_analyst->lastMotion());

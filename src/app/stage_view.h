@@ -99,7 +99,7 @@ private:
   QTreeWidget* m_standing;
   QToolButton* m_add;
   std::shared_ptr<const Assembly> m_assembly;
-  Design m_assembledDesign;
+  std::shared_ptr<const Snapshot> m_shown; ///< the one m_assembly is of
   Pose m_pose;
   std::vector<DrawnFace> m_drawn;
   QImage m_background; ///< kept between repaints with the card and camera it belongs to

@@ -1,11 +1,11 @@
 #include "app/work_panel.h"
+#include "app/background.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/shape_dialog.h"
 #include "core/checks/analysis.h"
 #include "core/checks/solve_piece.h"
-#include "core/structures/assemble.h"
 #include "core/structures/closure.h"
 #include "core/structures/wrap.h"
 #include <QHBoxLayout>
@@ -161,22 +161,35 @@ void WorkPanel::commitScores() {
 void WorkPanel::solve() {
   const auto piece = item();
   if (!piece) return;
-  const Design design = m_document->committed();
-  auto assembled = assembleDesign(design);
-  if (!assembled) return;
-  const Motion motion =
-      Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
-  if (shutGap_mm(piece->id, motion) < kExactClosure)
-    return void(emit notice(tr("It lies flat exactly as it is")));
-  const auto mend = solveShut(design, motion, piece->id);
-  if (!mend)
+  m_solve->setEnabled(false);
+  runInBackground([self = QPointer<WorkPanel>(this), of = m_document->committedSnapshot(),
+                   id = piece->id, stop = m_stop.get_token()] {
+    Solved solved;
+    if (const auto motion = of->motion(stop)) {
+      solved.flatAlready = shutGap_mm(id, *motion) < kExactClosure;
+      if (!solved.flatAlready) solved.mend = solveShut(of->design(), *motion, id);
+    }
+    QMetaObject::invokeMethod(
+        qApp,
+        [self, of, solved] {
+          if (self) self->takeSolved(of, solved);
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+void WorkPanel::takeSolved(const std::shared_ptr<const Snapshot>& of, const Solved& solved) {
+  m_solve->setEnabled(true);
+  if (of != m_document->committedSnapshot()) return; // the card has changed since
+  if (solved.flatAlready) return void(emit notice(tr("It lies flat exactly as it is")));
+  if (!solved.mend)
     return void(emit refused(
         tr("No single width makes it lie flat: change where it is glued, or two widths")));
-  const auto next = applyMend(design, *mend);
+  const auto next = applyMend(of->design(), *solved.mend);
   if (!next) return;
   if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done)
     return void(emit refused(QString::fromStdString(done.error().text())));
-  emit notice(QString::fromStdString(describe(*mend, design)));
+  emit notice(QString::fromStdString(describe(*solved.mend, of->design())));
 }
 
 void WorkPanel::openJoints() {

@@ -5,6 +5,10 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/checks/finding.h"
+#include <stop_token>
+#endif
 
 namespace hinge {
 
@@ -16,6 +20,7 @@ class WorkPanel : public QWidget {
   Q_OBJECT
 public:
   explicit WorkPanel(Document* document, QWidget* parent = nullptr);
+  ~WorkPanel() override { m_stop.request_stop(); }
   ScoreRuler& ruler() { return *m_ruler; }
   QLineEdit& scores() { return *m_scores; }
   QPushButton& solveButton() { return *m_solve; }
@@ -37,13 +42,20 @@ private:
   std::optional<StructureItem> item() const;
   void take(const Result<PieceWork>& next, const QString& what);
   void commitScores();
+  /// Works out on another thread what makes the piece lie flat.
   void solve();
+  struct Solved {
+    bool flatAlready = false;
+    std::optional<Mend> mend;
+  };
+  void takeSolved(const std::shared_ptr<const Snapshot>& of, const Solved& solved);
   void openJoints();
 
   Document* m_document;
   ScoreRuler* m_ruler;
   QLineEdit* m_scores;
   QSpinBox* m_steps;
+  std::stop_source m_stop; ///< of what is being worked out
   QPushButton *m_solve, *m_even, *m_wrap, *m_fit, *m_shape, *m_joints;
 };
 

@@ -5,7 +5,7 @@
 #include "core/checks/solve_piece.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
-#include "core/structures/assemble.h"
+#include "core/model/snapshot.h"
 #include "core/structures/closure.h"
 #include "core/structures/proportion.h"
 #include "core/structures/registry.h"
@@ -214,10 +214,9 @@ int solveOne(const Options& o) {
     return saveWork(*d, *id, wrappedRound(*d, *id, *overlap), o.target());
   }
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
-  auto assembly = assembleDesign(*d);
-  if (!assembly) return refuse(assembly.error());
-  const Motion motion =
-      Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
+  const Snapshot snapshot(*d);
+  if (auto possible = snapshot.possible(); !possible) return refuse(possible.error());
+  const Motion& motion = *snapshot.motion();
   if (std::ranges::find(motion.impossible(), *id) != motion.impossible().end())
     return refuse({"piece.impossible",
                    "cannot be put together as it is joined: how it lies flat cannot be told",

@@ -5,7 +5,7 @@
 #include "core/io/report_json.h"
 #include "core/io/svg.h"
 #include "core/io/text_file.h"
-#include "core/structures/assemble.h"
+#include "core/model/snapshot.h"
 #include "render/picture.h"
 #include "render/sheets_pdf.h"
 #include <QGuiApplication>
@@ -39,13 +39,14 @@ private:
   std::optional<QGuiApplication> m_application;
 };
 
-Result<Motion> motionOf(const std::string& file, Design& design) {
+/// A card that can be put together, with its motion.
+Result<std::shared_ptr<const Snapshot>> movingCard(const std::string& file) {
   auto d = loadDesign(file);
   if (!d) return d.error();
-  design = *d;
-  auto assembly = assembleDesign(design);
-  if (!assembly) return assembly.error();
-  return Motion::trace(std::make_shared<const Assembly>(std::move(assembly).value()));
+  auto snapshot = std::make_shared<const Snapshot>(std::move(d).value());
+  if (auto possible = snapshot->possible(); !possible) return possible.error();
+  snapshot->motion();
+  return snapshot;
 }
 
 Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
@@ -68,8 +69,9 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
   return text ? writeFile(path, *text) : text.error();
 }
 
-Result<void> written(const Options& o, const Motion& motion, const Design& d,
-                     std::optional<double> open_deg) {
+Result<void> written(const Options& o, const Snapshot& card, std::optional<double> open_deg) {
+  const Motion& motion = *card.motion();
+  const Design& d = card.design();
   std::optional<PaintingSession> painting;
   if (o.format == "pdf" || o.format == "png") painting.emplace();
   const double open = open_deg.value_or(kPictureOpening_deg);
@@ -87,14 +89,14 @@ Result<void> written(const Options& o, const Motion& motion, const Design& d,
 int sweep(const Options& o) {
   if (!(o.step >= 0.01 && o.step <= 180))
     return refuse({"usage", "must be from 0.01 to 180 degrees", "--step"});
-  Design d;
-  auto motion = motionOf(o.file, d);
-  if (!motion) return refuse(motion.error());
+  const auto card = movingCard(o.file);
+  if (!card) return refuse(card.error());
+  const auto motion = (*card)->motion();
   std::vector<double> openings;
   for (int k = 0; k * o.step <= 180 + 1e-9; ++k)
     openings.push_back(std::min(180.0, k * o.step));
   if (o.json)
-    fmt::print("{}", sweepToJson(*motion, d, openings));
+    fmt::print("{}", sweepToJson(*motion, (*card)->design(), openings));
   else
     for (double t : openings)
       fmt::print("{:>7} deg  residual {:.2e} mm\n", formatNumber(t, 2),
@@ -110,10 +112,9 @@ int exportFile(const Options& o) {
     open_deg = *opening;
   }
   if (auto may = mayWriteTo(o.out, {o.file}); !may) return refuse(may.error());
-  Design d;
-  auto motion = motionOf(o.file, d);
-  if (!motion) return refuse(motion.error());
-  const auto done = written(o, *motion, d, open_deg);
+  const auto card = movingCard(o.file);
+  if (!card) return refuse(card.error());
+  const auto done = written(o, **card, open_deg);
   return done ? kFine : refuse(done.error());
 }
 
@@ -128,21 +129,19 @@ int gallery(const Options& o) {
   }
   if (auto may = mayWriteTo(o.out, o.files); !may) return refuse(may.error());
   PaintingSession painting;
-  std::vector<Motion> motions;
-  std::vector<Design> designs;
-  motions.reserve(o.files.size());
+  std::vector<std::shared_ptr<const Snapshot>> shown;
   for (const std::string& file : o.files) {
-    Design d;
-    auto motion = motionOf(file, d);
-    if (!motion) return refuse(motion.error());
-    motions.push_back(std::move(motion).value()), designs.push_back(std::move(d));
+    auto card = movingCard(file);
+    if (!card) return refuse(card.error());
+    shown.push_back(*card);
   }
   std::vector<GalleryCard> cards;
-  for (std::size_t k = 0; k < motions.size(); ++k) {
-    const double wanted = radians(open_deg.value_or(designs[k].card.display_deg));
-    const double opening = std::clamp(wanted, motions[k].low_rad(), motions[k].high_rad());
-    const QString title = QString::fromStdString(designs[k].title);
-    cards.push_back({&motions[k], designs[k].card, opening, title});
+  for (const auto& card : shown) {
+    const Design& design = card->design();
+    const auto motion = card->motion();
+    const double wanted = radians(open_deg.value_or(design.card.display_deg));
+    const double opening = std::clamp(wanted, motion->low_rad(), motion->high_rad());
+    cards.push_back({motion.get(), design.card, opening, QString::fromStdString(design.title)});
   }
   const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
   const auto done = writePicture(picture, o.out);

@@ -3,8 +3,6 @@
 #include "core/checks/analysis.h"
 #include "core/io/design_json.h"
 #include "core/io/report_json.h"
-#include "core/making/order.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>
@@ -32,12 +30,13 @@ int listStructures(const Options& o) {
 int listSeats(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
-  auto assembly = assembleDesign(*d);
+  const Snapshot snapshot(*d);
+  const auto assembly = snapshot.assembly();
   if (!assembly) return refuse(assembly.error());
   if (o.json)
-    fmt::print("{}", seatsToJson(*assembly));
+    fmt::print("{}", seatsToJson(**assembly));
   else
-    for (const Seat& seat : assembly->seats)
+    for (const Seat& seat : (*assembly)->seats)
       fmt::print("{:16} {:36} {}\n", seat.key, seat.label,
                  formatLength(seat.length_mm, d->settings.unit));
   return kFine;
@@ -46,16 +45,20 @@ int listSeats(const Options& o) {
 int orderOf(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
-  auto assembled = assembleDesign(*d);
-  if (!assembled) return refuse(assembled.error());
-  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-  const AssemblyOrder order = assemblyOrder(Motion::trace(assembly), radians(d->card.display_deg));
+  const Snapshot snapshot(*d);
+  const auto assembly = snapshot.assembly();
+  if (!assembly) return refuse(assembly.error());
+  const auto worked = snapshot.order();
+  if (!worked)
+    return refuse(
+        {"order.impossible", "something in it cannot be put together: see \"check\"", o.file});
+  const AssemblyOrder& order = *worked;
   const int code = order.unreachable.empty() ? kFine : kSpoiled;
   if (o.json) {
-    fmt::print("{}", orderToJson(order, *d, *assembly));
+    fmt::print("{}", orderToJson(order, *d, **assembly));
     return code;
   }
-  const auto lines = describe(order, *d, *assembly);
+  const auto lines = describe(order, *d, **assembly);
   for (std::size_t k = 0; k < lines.size(); ++k) {
     const std::string number = k < order.steps.size() ? fmt::format("{}.", k + 1) : "x";
     fmt::print("{:>4} {}\n", number, lines[k]);

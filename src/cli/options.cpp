@@ -1,7 +1,7 @@
 #include "cli/options.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
-#include "core/structures/assemble.h"
+#include "core/model/snapshot.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -67,7 +67,7 @@ Result<StructureId> idIn(const Design& d, const std::string& text) {
 }
 
 int saveEdited(const Design& edited, const std::string& path) {
-  if (auto assembly = assembleDesign(edited); !assembly) return refuse(assembly.error());
+  if (auto possible = Snapshot(edited).possible(); !possible) return refuse(possible.error());
   if (auto saved = saveDesign(edited, path); !saved) return refuse(saved.error());
   return kFine;
 }

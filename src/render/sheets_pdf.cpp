@@ -1,7 +1,7 @@
 #include "render/sheets_pdf.h"
 #include "core/checks/finding.h"
 #include "core/io/text_file.h"
-#include "core/production/slices.h"
+#include "core/production/sheets.h"
 #include "render/flat_painter.h"
 #include <QBuffer>
 #include <QPageSize>
@@ -11,7 +11,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kMargin_mm = 10, kFooter_mm = 14, kOverlap_mm = 8, kGap_mm = 6;
+constexpr double kMargin_mm = kSheetMargin_mm, kFooter_mm = kSheetFooter_mm, kOverlap_mm = 8;
 constexpr int kDotsPerInch = 1200;
 constexpr double kDotsPerMm = kDotsPerInch / kMillimetresPerInch;
 
@@ -46,23 +46,14 @@ void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
   painter.drawLine(dots(x, y - 3), dots(x, y + 3));
 }
 
-} // namespace
-
-SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& design) {
-  const SheetSize& sheet = sheetByKey(design.settings.sheet);
-  // The footer with the ruler takes its strip of every sheet.
-  return layOut(pieces, sheet.width_mm, sheet.height_mm, kMargin_mm, kGap_mm, true, kFooter_mm);
-}
-
-namespace {
-
 /// The pages of a document, painted one after another.
 class SheetsPainter {
 public:
   SheetsPainter(const Assembly& assembly, const Design& design, QPdfWriter& writer,
                 QPainter& painter)
-      : m_assembly(assembly), m_design(design), m_pieces(piecesToCut(assembly, design)),
-        m_layout(sheetLayout(m_pieces, design)), m_writer(writer), m_painter(painter) {
+      : m_assembly(assembly), m_design(design),
+        m_sheets(sheetsFor(flatPieces(assembly, design.stock.thickness_mm), design)),
+        m_writer(writer), m_painter(painter) {
     m_style.fillSheet = false;
     m_style.lineWidth_px = 0.25 * kDotsPerMm;
   }
@@ -174,8 +165,9 @@ private:
 
   const Assembly& m_assembly;
   const Design& m_design;
-  const std::vector<FlatPiece> m_pieces;
-  const SheetLayout m_layout;
+  const Sheets m_sheets;
+  const std::vector<FlatPiece>& m_pieces = m_sheets.pieces;
+  const SheetLayout& m_layout = m_sheets.layout;
   QPdfWriter& m_writer;
   QPainter& m_painter;
   FlatStyle m_style;

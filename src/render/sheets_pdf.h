@@ -8,10 +8,6 @@ class QPainter;
 
 namespace hinge {
 
-/// The pieces of a design on the sheets it is cut from: shared by the PDF and the cut place of the
-/// window.
-SheetLayout sheetLayout(const std::vector<FlatPiece>& pieces, const Design& design);
-
 /// Cutting sheets at 1:1: pieces in rows, larger ones tiled over several pages with 8 mm overlap
 /// and crosses to join them by; every page has a ruler of exactly 100 mm to check the printer's
 /// scale. Written beside the target and moved into place.

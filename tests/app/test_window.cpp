@@ -194,6 +194,7 @@ private slots:
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
     QTest::mouseClick(&work.solveButton(), Qt::LeftButton);
+    QTRY_VERIFY(work.solveButton().isEnabled());
     settle();
     for (const Finding& f : m_window->analyst().current()->findings)
       QVERIFY(f.code != "shut-flat");

@@ -52,11 +52,12 @@ private slots:
     // A layer may include itself and those before it. Recipes are data that the design's edits
     // validate against, so design.cpp alone may look the tables up.
     const QStringList order{
-        QStringLiteral("base"),    QStringLiteral("units"),      QStringLiteral("geom"),
-        QStringLiteral("paper"),   QStringLiteral("design"),     QStringLiteral("assembly"),
-        QStringLiteral("motion"),  QStringLiteral("bases"),      QStringLiteral("structures"),
-        QStringLiteral("contact"), QStringLiteral("states"),     QStringLiteral("making"),
-        QStringLiteral("checks"),  QStringLiteral("production"), QStringLiteral("io")};
+        QStringLiteral("base"),       QStringLiteral("units"),  QStringLiteral("geom"),
+        QStringLiteral("paper"),      QStringLiteral("design"), QStringLiteral("assembly"),
+        QStringLiteral("motion"),     QStringLiteral("bases"),  QStringLiteral("structures"),
+        QStringLiteral("contact"),    QStringLiteral("states"), QStringLiteral("making"),
+        QStringLiteral("production"), QStringLiteral("model"),  QStringLiteral("checks"),
+        QStringLiteral("io")};
     for (const QString& path : sourcesIn(QStringLiteral("core"))) {
       const QString layer =
           path.section(QStringLiteral("/core/"), 1).section(QLatin1Char('/'), 0, 0);

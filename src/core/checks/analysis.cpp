@@ -1,5 +1,4 @@
 #include "core/checks/analysis.h"
-#include "core/structures/assemble.h"
 #include <algorithm>
 
 namespace hinge {
@@ -14,21 +13,22 @@ std::string_view verdictKey(Verdict verdict) {
 }
 
 Result<Analysis> analyse(const Design& design, std::stop_token stop) {
-  auto assembled = assembleDesign(design);
+  return analyse(std::make_shared<const Snapshot>(design), stop);
+}
+
+Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop) {
+  const auto assembled = snapshot->assembly();
   if (!assembled) return assembled.error();
-  Analysis analysis{design, std::make_shared<const Assembly>(std::move(assembled).value())};
-  analysis.motion = std::make_shared<const Motion>(Motion::trace(analysis.assembly, stop));
-  if (analysis.motion->impossible().empty() && !stop.stop_requested())
-    analysis.order = std::make_shared<const AssemblyOrder>(
-        assemblyOrder(*analysis.motion, radians(design.card.display_deg)));
-  const CheckInput input{analysis.design,    *analysis.assembly,  *analysis.motion, stop, {},
-                         &analysis.findings, analysis.order.get()};
+  Analysis analysis{snapshot, snapshot->design(), *assembled};
+  analysis.motion = snapshot->motion(stop);
+  analysis.order = snapshot->order(stop);
+  analysis.complete = false;
+  if (!analysis.motion) return analysis;
+  const CheckInput input(*snapshot, *analysis.motion, stop);
   for (const CheckKind* check : checkKinds()) {
-    if (stop.stop_requested()) break;
-    for (Finding& finding : check->run(input)) {
-      finding.check = check->key;
-      analysis.findings.push_back(std::move(finding));
-    }
+    if (stop.stop_requested()) return analysis;
+    const auto& found = input.of(*check);
+    analysis.findings.insert(analysis.findings.end(), found.begin(), found.end());
   }
   std::ranges::stable_sort(analysis.findings, {},
                            [](const Finding& f) { return f.severity != Severity::Spoils; });
@@ -40,8 +40,8 @@ Result<Analysis> analyse(const Design& design, std::stop_token stop) {
 }
 
 void workOutFacts(Analysis& analysis) {
-  analysis.shut = std::make_shared<const ShutState>(shutState(*analysis.motion, analysis.design));
-  analysis.stand = std::make_shared<const Stand>(standOf(*analysis.motion, analysis.design));
+  analysis.shut = analysis.snapshot->shut();
+  analysis.stand = analysis.snapshot->stand();
 }
 
 namespace {

@@ -1,7 +1,5 @@
 #pragma once
 #include "core/checks/check.h"
-#include "core/states/shut_state.h"
-#include "core/states/stand.h"
 #include <functional>
 #include <memory>
 #include <stop_token>
@@ -13,6 +11,7 @@ std::string_view verdictKey(Verdict verdict); ///< "good", "advice", "spoiled"
 
 /// A design worked out: assembly, motion and findings, all of one state of the document.
 struct Analysis {
+  std::shared_ptr<const Snapshot> snapshot;
   Design design;
   std::shared_ptr<const Assembly> assembly;
   std::shared_ptr<const Motion> motion;
@@ -28,6 +27,8 @@ struct Analysis {
 /// Recipes, motion and all checks. Mends are another matter: see searchMends(). Fails only when the
 /// recipes do (a seat that is not there, impossible panels).
 Result<Analysis> analyse(const Design& design, std::stop_token stop = {});
+/// The same of a snapshot, whose parts stay worked out.
+Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop = {});
 
 /// Fills in how the shut card and the standing one measure.
 void workOutFacts(Analysis& analysis);

@@ -1,29 +1,46 @@
 #pragma once
 #include "core/checks/finding.h"
-#include "core/making/order.h"
-#include "core/motion/motion.h"
+#include "core/model/snapshot.h"
+#include <map>
 #include <span>
 #include <stop_token>
 
 namespace hinge {
 
-/// What every check reads. All members outlive the call.
-struct CheckInput {
-  const Design& design;
-  const Assembly& assembly;
-  const Motion& motion;
-  std::stop_token stop;
-  /// When not empty, a costly check may leave out what none of these structures has a part in.
-  std::vector<StructureId> only;
-  const std::vector<Finding>* before =
-      nullptr; ///< what earlier checks of the same run have found; may be null
-  const AssemblyOrder* order = nullptr; ///< the order of work, if it has been worked out already
-};
+class CheckInput;
 
 /// One check: a rule with its own file, entered in the registry.
 struct CheckKind {
   std::string_view key, label, meaning;
   std::vector<Finding> (*run)(const CheckInput&);
+};
+
+/// One run of the checks over a snapshot: what every check reads, and what the others have found.
+/// For one thread.
+class CheckInput {
+public:
+  /// The motion of the snapshot must be there (see Snapshot::motion). When `these` is not empty, a
+  /// costly check may leave out what none of these structures has a part in.
+  CheckInput(const Snapshot& of, const Motion& moves, std::stop_token until = {},
+             std::vector<StructureId> these = {})
+      : snapshot(of), design(of.design()), assembly(moves.assembly()), motion(moves), stop(until),
+        only(std::move(these)) {}
+  CheckInput(const CheckInput&) = delete;
+  CheckInput& operator=(const CheckInput&) = delete;
+
+  const Snapshot& snapshot;
+  const Design& design;
+  const Assembly& assembly;
+  const Motion& motion;
+  const std::stop_token stop;
+  const std::vector<StructureId> only;
+
+  /// What a check finds; it runs when it is first asked for. A check that builds on another asks
+  /// for it here; none may ask for one that builds on itself.
+  const std::vector<Finding>& of(const CheckKind& check) const;
+
+private:
+  mutable std::map<const CheckKind*, std::vector<Finding>> m_found;
 };
 
 std::span<const CheckKind* const> checkKinds();

@@ -26,8 +26,8 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
   const Assembly& assembly = in.assembly;
   // What does not shut flat is said to; where its walls go meanwhile follows from that.
   const auto standsOff = [&](const std::optional<StructureId>& owner) {
-    return in.before && owner && std::ranges::any_of(*in.before, [&](const Finding& f) {
-             return f.code == "shut-flat" && std::ranges::find(f.owners, *owner) != f.owners.end();
+    return owner && std::ranges::any_of(in.of(shutFlatCheck()), [&](const Finding& f) {
+             return std::ranges::find(f.owners, *owner) != f.owners.end();
            });
   };
   std::vector<Hinge> all;

@@ -105,7 +105,8 @@ void findNowhere(const CheckInput& in, std::vector<Finding>& found) {
     const auto named = [&](const Finding& f) {
       return owner && std::ranges::find(f.owners, *owner) != f.owners.end();
     };
-    const bool known = in.before && std::ranges::any_of(*in.before, named);
+    const bool known = std::ranges::any_of(in.of(shutFlatCheck()), named) ||
+                       std::ranges::any_of(in.of(reachCheck()), named);
     if (known || std::ranges::any_of(found, named)) continue;
     // What stands on something that cannot be put together is only a victim of it.
     const auto& lost = in.motion.impossible();

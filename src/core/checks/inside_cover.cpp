@@ -41,9 +41,8 @@ bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, double
 
 std::vector<Finding> run(const CheckInput& in) {
   // A card that cannot be shut has no shut state.
-  if (in.before &&
-      std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "locked"; }))
-    return {};
+  const auto locked = [](const Finding& f) { return f.code == "locked"; };
+  if (std::ranges::any_of(in.of(holdsCheck()), locked)) return {};
   const Pose shut = in.motion.shutPose();
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
   Box2 cover; // all pages of the base as they lie in the shut card

@@ -1,6 +1,5 @@
 #include "core/checks/analysis.h"
 #include "core/checks/solve_piece.h"
-#include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>
@@ -88,19 +87,20 @@ Design partOf(const Design& design, const std::vector<StructureId>& ids) {
   return part;
 }
 
+const CheckKind& checkOf(const Finding& finding) {
+  return **std::ranges::find(checkKinds(), finding.check, &CheckKind::key);
+}
+
 /// Whether the finding is there even when all else is taken away: then no more need be looked at.
 bool staysInPart(const Design& edited, const Finding& finding, std::stop_token stop) {
   const Design part = partOf(edited, finding.owners);
   if (part.structures.size() == edited.structures.size()) return false;
-  auto assembled = assembleDesign(part);
-  if (!assembled) return false;
-  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-  const Motion motion = Motion::trace(assembly, stop);
-  for (const CheckKind* check : checkKinds())
-    if (check->key == finding.check)
-      for (const Finding& f : check->run({part, *assembly, motion, stop, finding.owners}))
-        if (sameTrouble(f, finding)) return true;
-  return false;
+  const Snapshot snapshot(part);
+  const auto motion = snapshot.motion(stop);
+  if (!motion) return false;
+  const CheckInput input(snapshot, *motion, stop, finding.owners);
+  return std::ranges::any_of(input.of(checkOf(finding)),
+                             [&](const Finding& f) { return sameTrouble(f, finding); });
 }
 
 /// From the motion before, or (costlier) as if nothing were known: free pieces may fold in several
@@ -113,12 +113,10 @@ Cure cureBy(const Mend& mend, const Analysis& before, const Finding& finding, st
             Start start = Start::Anew) {
   const auto edited = applyMend(before.design, mend);
   if (!edited || staysInPart(*edited, finding, stop)) return Cure::None;
-  auto assembled = assembleDesign(*edited);
-  if (!assembled) return Cure::None;
-  const auto assembly = std::make_shared<const Assembly>(std::move(assembled).value());
-  const Motion motion =
-      Motion::trace(assembly, stop, start == Start::AsBefore ? before.motion.get() : nullptr);
-  const auto moved = movedBy(*edited, motion, mend);
+  const Snapshot snapshot(*edited, start == Start::AsBefore ? before.motion : nullptr);
+  const auto motion = snapshot.motion(stop);
+  if (!motion) return Cure::None;
+  const CheckInput input(snapshot, *motion, stop, movedBy(*edited, *motion, mend));
   Cure cure = Cure::Clean;
   const auto judge = [&](const Finding& f) {
     if (sameTrouble(f, finding)) return Cure::None;
@@ -129,21 +127,16 @@ Cure cureBy(const Mend& mend, const Analysis& before, const Finding& finding, st
     const bool milder = f.severity != Severity::Spoils && finding.severity == Severity::Spoils;
     return milder ? Cure::ForAdvice : Cure::None;
   };
-  std::vector<Finding> found;
-  const auto look = [&](const CheckKind& check, const std::vector<Finding>* earlier) {
-    for (Finding& f : check.run({*edited, *assembly, motion, stop, moved, earlier})) {
+  const auto look = [&](const CheckKind& check) {
+    for (const Finding& f : input.of(check))
       cure = std::min(cure, judge(f));
-      found.push_back(std::move(f));
-    }
     if (stop.stop_requested()) cure = Cure::None;
   };
   // The check that found the trouble is asked first.
-  for (const CheckKind* check : checkKinds())
-    if (check->key == finding.check) look(*check, nullptr);
-  found.clear();
+  look(checkOf(finding));
   for (const CheckKind* check : checkKinds()) {
     if (cure == Cure::None) break;
-    look(*check, &found);
+    look(*check);
   }
   return cure;
 }

@@ -18,12 +18,11 @@ std::string_view doing(JoinKind kind) {
 }
 
 std::vector<Finding> run(const CheckInput& in) {
-  // What cannot be put together at all has its own finding.
-  if (!in.motion.impossible().empty()) return {};
   std::vector<Finding> found;
-  const AssemblyOrder order =
-      in.order ? *in.order : assemblyOrder(in.motion, radians(in.design.card.display_deg));
-  if (order.unreachable.empty()) return found;
+  const auto worked = in.snapshot.order(in.stop);
+  // What cannot be put together at all has its own finding.
+  if (!worked || worked->unreachable.empty()) return found;
+  const AssemblyOrder& order = *worked;
   // One finding for all joints that shut one another in: it is one trouble.
   std::vector<PanelIndex> panels;
   for (const Join& join : order.unreachable)

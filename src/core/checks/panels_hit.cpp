@@ -35,9 +35,13 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
 std::vector<Finding> run(const CheckInput& in) {
   ContactOptions options;
   options.only = in.only;
-  const ContactReport report = findContacts(in.motion, options, in.stop);
+  const auto report =
+      in.only.empty()
+          ? in.snapshot.contacts(in.stop)
+          : std::make_shared<const ContactReport>(findContacts(in.motion, options, in.stop));
+  if (!report) return {};
   std::map<std::pair<std::string, std::string>, Finding> byOwners;
-  for (const Contact& c : report.contacts) {
+  for (const Contact& c : report->contacts) {
     const Panel *a = &in.assembly.panels[c.first], *b = &in.assembly.panels[c.second];
     if (consequenceOfMisfit(in, *a, *b)) continue;
     // Where loose panels go is not decided by the opening: what they might hit says nothing.

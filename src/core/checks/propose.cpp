@@ -26,8 +26,8 @@ ParameterValues scaled(const StructureKind& kind, const ParameterValues& values,
 }
 
 /// Nothing that the new structure has a part in spoils the card.
-bool works(const Added& added) {
-  const auto analysis = analyse(added.design);
+bool works(const Added& added, std::stop_token stop) {
+  const auto analysis = analyse(added.design, stop);
   return analysis && std::ranges::none_of(analysis->findings, [&](const Finding& f) {
            return f.severity == Severity::Spoils &&
                   std::ranges::find(f.owners, added.id) != f.owners.end();
@@ -35,15 +35,16 @@ bool works(const Added& added) {
 }
 
 bool works(const Design& design, std::string_view kind, std::string_view seat,
-           const ParameterValues& values) {
+           const ParameterValues& values, std::stop_token stop) {
   const auto added = addStructure(design, kind, seat, values);
-  return added && works(*added);
+  return added && works(*added, stop);
 }
 
 } // namespace
 
 Result<ParameterValues> proposeValues(const Design& design, std::string_view kindKey,
-                                      std::string_view seatKey, const ParameterValues& given) {
+                                      std::string_view seatKey, const ParameterValues& given,
+                                      std::stop_token stop) {
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const auto fitted = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
@@ -62,16 +63,17 @@ Result<ParameterValues> proposeValues(const Design& design, std::string_view kin
       for (const auto& [key, value] : given)
         wanted[key] = value;
       const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);
-      if (values && works(design, kindKey, seatKey, *values)) return values;
+      if (stop.stop_requested()) return fitted;
+      if (values && works(design, kindKey, seatKey, *values, stop)) return values;
     }
   return fitted;
 }
 
 Result<Added> addProposed(const Design& design, std::string_view kindKey, std::string_view seatKey,
-                          const ParameterValues& given) {
+                          const ParameterValues& given, std::stop_token stop) {
   const StructureKind* kind = findStructureKind(kindKey);
   if (!kind || !kind->freePiece) {
-    const auto values = proposeValues(design, kindKey, seatKey, given);
+    const auto values = proposeValues(design, kindKey, seatKey, given, stop);
     if (!values) return values.error();
     return addStructure(design, kindKey, seatKey, *values);
   }
@@ -90,7 +92,7 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
       if (!given.contains("position")) at["position"] = std::round(2 * shift * seat.length_mm) / 2;
       auto added = addStructure(design, kindKey, seatKey, at, work);
       if (!added) return added;
-      if (works(*added)) return added;
+      if (stop.stop_requested() || works(*added, stop)) return added;
       if (!first) first = std::move(added).value();
     }
   if (!first)

@@ -2,6 +2,15 @@
 
 namespace hinge {
 
+const std::vector<Finding>& CheckInput::of(const CheckKind& check) const {
+  const auto known = m_found.find(&check);
+  if (known != m_found.end()) return known->second;
+  std::vector<Finding> found = check.run(*this);
+  for (Finding& finding : found)
+    finding.check = check.key;
+  return m_found.emplace(&check, std::move(found)).first->second;
+}
+
 std::span<const CheckKind* const> checkKinds() {
   static const CheckKind* const all[] = {
       &shutFlatCheck(),    &reachCheck(),    &holdsCheck(),    &mobilityCheck(),  &panelsHitCheck(),

@@ -18,9 +18,7 @@ void addOwners(const CheckInput& in, PanelIndex panel, Finding& f) {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   // Panels that pass through one another on the way have no order to come to rest in.
-  if (in.before &&
-      std::ranges::any_of(*in.before, [](const Finding& f) { return f.code == "panels-hit"; }))
-    return found;
+  if (!in.of(panelsHitCheck()).empty()) return found;
   const Stacking stack = stackShut(in.motion, in.stop);
   if (!stack.ring.empty()) {
     Finding f{"stack-ring", Severity::Advice};

@@ -62,7 +62,8 @@ struct Element {
 class Drawing {
 public:
   Drawing(const Assembly& assembly, const Design& design)
-      : m_assembly(assembly), m_design(design), m_pieces(piecesToCut(assembly, design)) {
+      : m_assembly(assembly), m_design(design),
+        m_pieces(piecesToCut(flatPieces(assembly, design.stock.thickness_mm), design)) {
     double widest = 0;
     for (const FlatPiece& p : m_pieces)
       widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});

@@ -107,8 +107,7 @@ std::vector<FlatPiece> takenTogether(std::vector<FlatPiece> pieces, double most_
   return out;
 }
 
-std::vector<FlatPiece> piecesToCut(const Assembly& assembly, const Design& design) {
-  auto pieces = flatPieces(assembly, design.stock.thickness_mm);
+std::vector<FlatPiece> piecesToCut(std::vector<FlatPiece> pieces, const Design& design) {
   if (!design.settings.slice) return pieces;
   const SheetSize& sheet = sheetByKey(design.settings.sheet);
   return takenTogether(std::move(pieces),

@@ -12,6 +12,6 @@ struct Design;
 std::vector<FlatPiece> takenTogether(std::vector<FlatPiece> pieces, double most_mm);
 
 /// What goes on the sheets: the flat pieces, taken together when the design wants that.
-std::vector<FlatPiece> piecesToCut(const Assembly& assembly, const Design& design);
+std::vector<FlatPiece> piecesToCut(std::vector<FlatPiece> pieces, const Design& design);
 
 } // namespace hinge

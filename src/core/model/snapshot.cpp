@@ -1,0 +1,78 @@
+#include "core/model/snapshot.h"
+#include "core/structures/assemble.h"
+
+namespace hinge {
+
+Result<std::shared_ptr<const Assembly>> Snapshot::assembly() const {
+  return *m_assembled.get({}, [&] {
+    auto made = assembleDesign(m_design);
+    return std::make_shared<const Assembled>(
+        made ? Assembled(std::make_shared<const Assembly>(std::move(made).value()))
+             : Assembled(made.error()));
+  });
+}
+
+Result<void> Snapshot::possible() const {
+  const auto made = assembly();
+  if (!made) return made.error();
+  return {};
+}
+
+std::shared_ptr<const Motion> Snapshot::motion(std::stop_token stop) const {
+  return m_motion.get(stop, [&]() -> std::shared_ptr<const Motion> {
+    const auto made = assembly();
+    if (!made) return nullptr;
+    auto traced = std::make_shared<const Motion>(Motion::trace(*made, stop, m_near.get()));
+    return stop.stop_requested() ? nullptr : traced;
+  });
+}
+
+std::shared_ptr<const ContactReport> Snapshot::contacts(std::stop_token stop) const {
+  return m_contacts.get(stop, [&]() -> std::shared_ptr<const ContactReport> {
+    const auto moves = motion(stop);
+    if (!moves) return nullptr;
+    auto report = std::make_shared<const ContactReport>(findContacts(*moves, {}, stop));
+    return report->complete ? report : nullptr;
+  });
+}
+
+std::shared_ptr<const AssemblyOrder> Snapshot::order(std::stop_token stop) const {
+  return m_order.get(stop, [&]() -> std::shared_ptr<const AssemblyOrder> {
+    const auto moves = motion(stop);
+    if (!moves || !moves->impossible().empty()) return nullptr;
+    return std::make_shared<const AssemblyOrder>(
+        assemblyOrder(*moves, radians(m_design.card.display_deg)));
+  });
+}
+
+std::shared_ptr<const ShutState> Snapshot::shut(std::stop_token stop) const {
+  return m_shut.get(stop, [&]() -> std::shared_ptr<const ShutState> {
+    const auto moves = motion(stop);
+    return moves ? std::make_shared<const ShutState>(shutState(*moves, m_design)) : nullptr;
+  });
+}
+
+std::shared_ptr<const Stand> Snapshot::stand(std::stop_token stop) const {
+  return m_stand.get(stop, [&]() -> std::shared_ptr<const Stand> {
+    const auto moves = motion(stop);
+    return moves ? std::make_shared<const Stand>(standOf(*moves, m_design)) : nullptr;
+  });
+}
+
+std::shared_ptr<const std::vector<FlatPiece>> Snapshot::flatPieces() const {
+  return m_pieces.get({}, [&]() -> std::shared_ptr<const std::vector<FlatPiece>> {
+    const auto made = assembly();
+    if (!made) return nullptr;
+    return std::make_shared<const std::vector<FlatPiece>>(
+        hinge::flatPieces(**made, m_design.stock.thickness_mm));
+  });
+}
+
+std::shared_ptr<const Sheets> Snapshot::sheets() const {
+  return m_sheets.get({}, [&]() -> std::shared_ptr<const Sheets> {
+    const auto pieces = flatPieces();
+    return pieces ? std::make_shared<const Sheets>(sheetsFor(*pieces, m_design)) : nullptr;
+  });
+}
+
+} // namespace hinge

@@ -1,0 +1,64 @@
+#pragma once
+#include "core/contact/contact.h"
+#include "core/design/design.h"
+#include "core/making/order.h"
+#include "core/model/lazy.h"
+#include "core/production/sheets.h"
+#include "core/states/shut_state.h"
+#include "core/states/stand.h"
+
+namespace hinge {
+
+/// One state of a design and everything that follows from it: assembly, motion, contacts, order of
+/// work, flat pieces, sheets. Each part is worked out when it is first asked for, at most once, by
+/// whichever thread asks; parts and design never change. Command line, window and checks share one
+/// snapshot instead of deriving the model each for itself.
+///
+/// A part that takes long takes a stop token: who stops gets a null pointer, and the part stays
+/// open for the next one. A part is null too when the design cannot be assembled.
+class Snapshot {
+public:
+  explicit Snapshot(Design design) : m_design(std::move(design)) {}
+  /// `near` is the motion of a design that differs a little (see Motion::trace).
+  Snapshot(Design design, std::shared_ptr<const Motion> near)
+      : m_design(std::move(design)), m_near(std::move(near)) {}
+  Snapshot(const Snapshot&) = delete;
+  Snapshot& operator=(const Snapshot&) = delete;
+
+  const Design& design() const { return m_design; }
+
+  /// What the recipes make, or why they cannot. Quick: some microseconds a structure.
+  Result<std::shared_ptr<const Assembly>> assembly() const;
+  /// Why the design cannot be assembled.
+  Result<void> possible() const;
+
+  std::shared_ptr<const Motion> motion(std::stop_token stop = {}) const;
+  std::shared_ptr<const Motion> motionIfReady() const { return m_motion.ready(); }
+  /// All crossings of panels, over all openings.
+  std::shared_ptr<const ContactReport> contacts(std::stop_token stop = {}) const;
+  /// Null also when something cannot be put together at all.
+  std::shared_ptr<const AssemblyOrder> order(std::stop_token stop = {}) const;
+  std::shared_ptr<const ShutState> shut(std::stop_token stop = {}) const;
+  std::shared_ptr<const Stand> stand(std::stop_token stop = {}) const;
+
+  /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.
+  std::shared_ptr<const std::vector<FlatPiece>> flatPieces() const;
+  /// What is cut from which sheet.
+  std::shared_ptr<const Sheets> sheets() const;
+
+private:
+  using Assembled = Result<std::shared_ptr<const Assembly>>;
+
+  const Design m_design;
+  const std::shared_ptr<const Motion> m_near;
+  Lazy<Assembled> m_assembled;
+  Lazy<Motion> m_motion;
+  Lazy<ContactReport> m_contacts;
+  Lazy<AssemblyOrder> m_order;
+  Lazy<ShutState> m_shut;
+  Lazy<Stand> m_stand;
+  Lazy<std::vector<FlatPiece>> m_pieces;
+  Lazy<Sheets> m_sheets;
+};
+
+} // namespace hinge
