@@ -1,4 +1,5 @@
 #include "designs.h"
+#include "core/edits/edits.h"
 #include "core/io/design_json.h"
 #include "core/structures/assemble.h"
 

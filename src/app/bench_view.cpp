@@ -77,11 +77,11 @@ void BenchView::paintEvent(QPaintEvent*) {
   p.setRenderHint(QPainter::Antialiasing);
   if (!m_piece) return;
   const LengthUnit unit = m_document->design().settings.unit;
-  const auto& owner = m_assembly->pieces[m_piece->piece].owner;
   p.setPen(theme.ink);
   p.setFont(Look::font(15, QFont::Bold));
-  const QString name =
-      owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("Card");
+  QString name =
+      QString::fromStdString(pieceName(m_document->design(), *m_assembly, m_piece->piece));
+  name[0] = name[0].toUpper();
   p.drawText(QRectF(16, 10, width() - 32, 22), Qt::AlignLeft | Qt::AlignVCenter, name);
   const double named = QFontMetricsF(p.font()).horizontalAdvance(name);
   p.setFont(Look::font(13));

@@ -74,10 +74,10 @@ protected:
                                        ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y())
                                        : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
         const double s = scale * shrink;
-        paintFlatPiece(
-            p, *m_assembly, piece,
-            toSheet * QTransform(s, 0, 0, -s, page.left(), page.bottom() - (oversize ? 0 : 14) * s),
-            style);
+        const QTransform toPage =
+            toSheet * QTransform(s, 0, 0, -s, page.left(), page.bottom() - (oversize ? 0 : 14) * s);
+        paintFlatPiece(p, *m_assembly, piece, toPage, style);
+        paintLabels(p, m_document->design(), *m_assembly, piece, toPage, s, style.theme.inkSoft);
       }
       p.setPen(theme.inkSoft);
       p.setFont(Look::font(12));
@@ -120,6 +120,11 @@ QString scoresOf(const FlatPiece& piece, LengthUnit unit) {
     texts << QString::fromStdString(formatLength(x, unit, false));
   if (slanted) texts << QObject::tr("slanted: see the sheet");
   return texts.join(QStringLiteral(",  "));
+}
+
+QString capital(QString text) {
+  if (!text.isEmpty()) text[0] = text[0].toUpper();
+  return text;
 }
 
 } // namespace
@@ -220,13 +225,11 @@ void CutPlace::refill() {
   const auto pieces = *snapshot->flatPieces();
   m_pieces->setRowCount(static_cast<int>(pieces.size()));
   for (std::size_t k = 0; k < pieces.size(); ++k) {
-    const auto& owner = (*assembled)->pieces[pieces[k].piece].owner;
     const Vec2 size = pieces[k].bounds.size();
     const int row = static_cast<int>(k);
-    m_pieces->setItem(
-        row, 0,
-        new QTableWidgetItem(owner ? QString::fromStdString(nameOf(m_document->design(), *owner))
-                                   : tr("Card")));
+    m_pieces->setItem(row, 0,
+                      new QTableWidgetItem(capital(QString::fromStdString(
+                          pieceName(m_document->design(), **assembled, pieces[k].piece)))));
     m_pieces->setItem(
         row, 1,
         new QTableWidgetItem(QString::fromStdString(formatLength(size.x(), unit, false) + " × " +

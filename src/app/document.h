@@ -2,6 +2,7 @@
 #include "app/safety_copy.h"
 #include "core/base/result.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/edits/edits.h"
 #include "core/model/snapshot.h"
 #endif
 #include <QElapsedTimer>

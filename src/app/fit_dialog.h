@@ -1,6 +1,6 @@
 #pragma once
 #include "app/document.h"
-#include "core/structures/proportion.h"
+#include "core/edits/proportion.h"
 #include <QDialog>
 #include <QLabel>
 #include <QLineEdit>

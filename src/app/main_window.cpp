@@ -3,7 +3,7 @@
 #include "app/look.h"
 #include "app/new_place.h"
 #include "app/shelf.h"
-#include "core/structures/arrange.h"
+#include "core/edits/arrange.h"
 #include "core/structures/registry.h"
 #include <QApplication>
 #include <QCloseEvent>

@@ -5,9 +5,9 @@
 #include "app/look.h"
 #include "app/shape_dialog.h"
 #include "core/checks/analysis.h"
-#include "core/checks/solve_piece.h"
+#include "core/edits/solve_piece.h"
+#include "core/edits/wrap_round.h"
 #include "core/structures/closure.h"
-#include "core/structures/wrap.h"
 #include <QHBoxLayout>
 #include <QStyle>
 

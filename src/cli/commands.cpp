@@ -79,9 +79,10 @@ private:
     add->add_option("--set", o.sets, "key=value ...")->expected(1, -1);
     mayGoElsewhere(add);
     CLI::App* set = onFile("set", "change parameters of a structure", setOne);
-    set->add_option(
-           "id", o.id,
-           "structure id (s1, s2, ...), or \"card\" for the sizes of the card and its base")
+    set->add_option("id", o.id,
+                    "structure id (s1, s2, ...), or \"card\" for its base's sizes, width, height, "
+                    "display_deg, "
+                    "open_by_deg and rests (page or edge)")
         ->required();
     set->add_option("values", o.sets, "key=value ...")->required()->expected(1, -1);
     mayGoElsewhere(set);

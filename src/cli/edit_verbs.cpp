@@ -2,14 +2,14 @@
 #include "core/bases/base.h"
 #include "core/checks/analysis.h"
 #include "core/checks/propose.h"
-#include "core/checks/solve_piece.h"
+#include "core/edits/proportion.h"
+#include "core/edits/solve_piece.h"
+#include "core/edits/wrap_round.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "core/structures/closure.h"
-#include "core/structures/proportion.h"
 #include "core/structures/registry.h"
-#include "core/structures/wrap.h"
 #include <algorithm>
 #include <fmt/format.h>
 #include <set>
@@ -26,20 +26,43 @@ Result<double> sizeOfCard(const std::string& text, LengthUnit unit, const char* 
   return Error{length.error().code, length.error().message, what};
 }
 
-/// Sizes of a base by its table; the finished size counts among them.
+/// One of the card's own values, whatever its base; false when the key is none of them.
+Result<bool> setOwn(CardBase& card, const std::string& key, const std::string& text,
+                    LengthUnit unit) {
+  for (const auto& [name, size] :
+       {std::pair{"width", &CardBase::width_mm}, std::pair{"height", &CardBase::height_mm}}) {
+    if (key != name) continue;
+    const auto typed = sizeOfCard(text, unit, name);
+    if (!typed) return typed.error();
+    card.*size = *typed;
+    return true;
+  }
+  for (const auto& [name, angle] : {std::pair{"display_deg", &CardBase::display_deg},
+                                    std::pair{"open_by_deg", &CardBase::openBy_deg}}) {
+    if (key != name) continue;
+    const auto typed = parseAngle_deg(text);
+    if (!typed) return Error{typed.error().code, typed.error().message, name};
+    card.*angle = *typed;
+    return true;
+  }
+  if (key != "rests") return false;
+  if (text != "page" && text != "edge")
+    return Error{"value.unknown", fmt::format("\"{}\" is neither page nor edge", text), key};
+  card.rests = text == "page" ? Rests::OnPage : Rests::OnEdge;
+  return true;
+}
+
+/// Sizes of a base by its table; what every card has counts among them.
 Result<CardBase> withSizes(const CardBase& card, const std::vector<std::string>& sets,
                            LengthUnit unit) {
   CardBase changed = card;
   std::vector<std::string> own;
   for (const std::string& set : sets) {
-    const bool width = set.starts_with("width="), height = set.starts_with("height=");
-    if (!width && !height) {
-      own.push_back(set);
-      continue;
-    }
-    const auto size = sizeOfCard(set.substr(set.find('=') + 1), unit, width ? "width" : "height");
-    if (!size) return size.error();
-    (width ? changed.width_mm : changed.height_mm) = *size;
+    const auto equals = std::min(set.find('='), set.size());
+    const auto taken = setOwn(changed, set.substr(0, equals),
+                              equals < set.size() ? set.substr(equals + 1) : "", unit);
+    if (!taken) return taken.error();
+    if (!*taken) own.push_back(set);
   }
   const auto given = parseSets(own, findBaseKind(card.kind)->parameters, card.kind, unit);
   if (!given) return given.error();

@@ -49,9 +49,14 @@ int orderOf(const Options& o) {
   const auto assembly = snapshot.assembly();
   if (!assembly) return refuse(assembly.error());
   const auto worked = snapshot.order();
-  if (!worked)
-    return refuse(
-        {"order.impossible", "something in it cannot be put together: see \"check\"", o.file});
+  if (!worked) {
+    // No order at all: "check" says what cannot be put together.
+    if (o.json)
+      fmt::print("{}", orderToJson({}, *d, **assembly));
+    else
+      fmt::print("   x something cannot be put together: see \"check\"\n");
+    return kSpoiled;
+  }
   const AssemblyOrder& order = *worked;
   const int code = order.unreachable.empty() ? kFine : kSpoiled;
   if (o.json) {

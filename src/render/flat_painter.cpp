@@ -1,4 +1,6 @@
 #include "render/flat_painter.h"
+#include "core/structures/names.h"
+#include <cmath>
 
 namespace hinge {
 
@@ -100,6 +102,32 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
       else
         painter.drawPolyline(corners);
     }
+  }
+}
+
+void paintLabels(QPainter& painter, const Design& design, const Assembly& assembly,
+                 const FlatPiece& piece, const QTransform& toPixels, double pixelsPerMm,
+                 const QColor& colour) {
+  painter.setPen(colour);
+  constexpr double kLeast_px = 11; // on a screen the sheets are small, their letters must not be
+  const bool turned = std::abs(toPixels.m12()) > std::abs(toPixels.m11());
+  for (const FlatLabel& label : piece.labels) {
+    const std::string text = label.panel.valid() ? panelLetter(assembly, label.panel)
+                                                 : pieceName(design, assembly, label.piece);
+    const auto lettering =
+        letteringOf(label, text.size(), std::max(kLabelHeight_mm, kLeast_px / pixelsPerMm));
+    if (!lettering) continue;
+    QFont font(QStringLiteral("Lato"));
+    font.setPixelSize(
+        std::max(1, static_cast<int>(std::lround(lettering->height_mm * pixelsPerMm))));
+    painter.setFont(font);
+    painter.save();
+    painter.translate(toPixels.map(QPointF(label.at.x(), label.at.y())));
+    if (!label.panel.valid() && lettering->upwards != turned) painter.rotate(-90);
+    const double far = 1000 * pixelsPerMm;
+    painter.drawText(QRectF(-far, -far, 2 * far, 2 * far), Qt::AlignCenter,
+                     QString::fromStdString(text));
+    painter.restore();
   }
 }
 

@@ -1,5 +1,5 @@
 #pragma once
-#include "core/production/flat_piece.h"
+#include "core/production/labels.h"
 #include "render/theme.h"
 #include <QPainter>
 
@@ -20,6 +20,12 @@ struct FlatStyle {
 /// Draws the piece with `toPixels` from its flat frame to the painter's coordinates.
 void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece,
                     const QTransform& toPixels, const FlatStyle& style);
+
+/// Writes the piece's name and the letters of its panels, upright or running upwards however the
+/// piece is turned. `pixelsPerMm` is the scale of `toPixels`.
+void paintLabels(QPainter& painter, const Design& design, const Assembly& assembly,
+                 const FlatPiece& piece, const QTransform& toPixels, double pixelsPerMm,
+                 const QColor& colour);
 
 /// Rim and holes, to be filled by the odd-even rule.
 QPainterPath toPath(const Region& region, const QTransform& transform);

@@ -132,7 +132,8 @@ private:
     for (const SheetPlace* place : here) {
       const QTransform transform = transformAt(*place, shiftX, shiftY);
       paintFlatPiece(m_painter, m_assembly, pieceOf(*place), transform, m_style);
-      paintNames(pieceOf(*place), transform);
+      paintLabels(m_painter, m_design, m_assembly, pieceOf(*place), transform, kDotsPerMm,
+                  m_style.theme.mark);
     }
     m_painter.restore();
   }
@@ -144,16 +145,6 @@ private:
                                    : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
     return toSheet * QTransform(kDotsPerMm, 0, 0, -kDotsPerMm, -shiftX * kDotsPerMm,
                                 (m_layout.height_mm - kFooter_mm + shiftY) * kDotsPerMm);
-  }
-
-  void paintNames(const FlatPiece& piece, const QTransform& transform) {
-    m_painter.setPen(m_style.theme.mark);
-    m_painter.setFont(fontOf(3.2));
-    for (const FlatLabel& text : piece.labels) {
-      const auto& owner = m_assembly.pieces[text.piece].owner;
-      m_painter.drawText(transform.map(QPointF(text.at.x(), text.at.y())),
-                         QString::fromStdString(owner ? nameOf(m_design, *owner) : "card"));
-    }
   }
 
   void paintCrosses() {

@@ -27,6 +27,21 @@ class TestLayers : public QObject {
       found << it.next();
     return found;
   }
+  /// The rows of the table of layers, in their order.
+  static QStringList layersOf(const QString& document) {
+    QFile file(QStringLiteral(HINGE_SOURCE_DIR "/") + document);
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    static const QRegularExpression row(QStringLiteral("^\\| `((?:core/)?[a-z]+)` \\|"),
+                                        QRegularExpression::MultilineOption);
+    QStringList found;
+    for (auto it = row.globalMatch(QString::fromUtf8(file.readAll())); it.hasNext();)
+      found << it.next().captured(1);
+    return found;
+  }
+  static QString layerOf(const QString& path) {
+    const int parts = path.startsWith(QStringLiteral("core/")) ? 1 : 0;
+    return path.section(QLatin1Char('/'), 0, parts);
+  }
 private slots:
   void coreAndRenderKnowNoWidgets() {
     static const QRegularExpression widgets(
@@ -48,28 +63,44 @@ private slots:
       }
     QVERIFY(seen > 150);
   }
-  void coreLayersPointOneWay() {
-    // A layer may include itself and those before it. Recipes are data that the design's edits
-    // validate against, so design.cpp alone may look the tables up.
-    const QStringList order{
-        QStringLiteral("base"),       QStringLiteral("units"),  QStringLiteral("geom"),
-        QStringLiteral("paper"),      QStringLiteral("design"), QStringLiteral("assembly"),
-        QStringLiteral("motion"),     QStringLiteral("bases"),  QStringLiteral("structures"),
-        QStringLiteral("contact"),    QStringLiteral("states"), QStringLiteral("making"),
-        QStringLiteral("production"), QStringLiteral("model"),  QStringLiteral("checks"),
-        QStringLiteral("io")};
-    for (const QString& path : sourcesIn(QStringLiteral("core"))) {
-      const QString layer =
-          path.section(QStringLiteral("/core/"), 1).section(QLatin1Char('/'), 0, 0);
-      QVERIFY2(order.contains(layer), qPrintable(layer));
+  void layersPointOneWay() {
+    // A layer may include itself and those before it in the table, and there are no exceptions.
+    const QStringList order = layersOf(QStringLiteral("docs/architecture.md"));
+    QVERIFY(order.size() > 15);
+    int seen = 0;
+    for (const QString& path : sourcesIn(QString())) {
+      const QString inside = path.section(QStringLiteral("/src/"), 1);
+      const QString layer = layerOf(inside);
+      QVERIFY2(order.contains(layer), qPrintable(layer + QStringLiteral(" is in no table")));
       for (const QString& include : includesOf(path)) {
-        if (!include.startsWith(QStringLiteral("core/"))) continue;
-        const QString other = include.section(QLatin1Char('/'), 1, 1);
-        const bool lookup = path.endsWith(QStringLiteral("design/design.cpp")) &&
-                            other == QStringLiteral("structures");
-        QVERIFY2(lookup || order.indexOf(other) <= order.indexOf(layer),
-                 qPrintable(path + QStringLiteral(" includes ") + include));
+        const QString other = layerOf(include);
+        if (!order.contains(other)) continue; // a library
+        ++seen;
+        const bool before = order.indexOf(other) <= order.indexOf(layer);
+        const bool window = layer == QStringLiteral("app") && other == QStringLiteral("cli");
+        QVERIFY2(before && !window, qPrintable(path + QStringLiteral(" includes ") + include));
       }
+    }
+    QVERIFY(seen > 500);
+  }
+  void theWindowDerivesNothingByItself() {
+    // What a design is worth comes from its snapshot: once, off the interface thread.
+    static const QRegularExpression derives(
+        QStringLiteral("\\b(assembleDesign|assemblyOrder|findContacts|shutState|standOf|flatPieces|"
+                       "sheetsFor|Motion::trace|Mechanism::from|checkKinds)\\s*\\("));
+    static const QStringList hidden{
+        QStringLiteral("core/structures/assemble.h"), QStringLiteral("core/contact/contact.h"),
+        QStringLiteral("core/making/access.h"), QStringLiteral("core/motion/mechanism.h")};
+    for (const QString& path : sourcesIn(QStringLiteral("app"))) {
+      QFile file(path);
+      QVERIFY(file.open(QIODevice::ReadOnly));
+      QString text = QString::fromUtf8(file.readAll());
+      text.replace(QStringLiteral("->flatPieces("), QString()); // of the snapshot
+      const auto match = derives.match(text);
+      QVERIFY2(!match.hasMatch(), qPrintable(path + QStringLiteral(": ") + match.captured()));
+      for (const QString& include : includesOf(path))
+        QVERIFY2(!hidden.contains(include),
+                 qPrintable(path + QStringLiteral(" includes ") + include));
     }
   }
 };

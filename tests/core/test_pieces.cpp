@@ -1,16 +1,17 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/checks/solve_piece.h"
+#include "core/edits/arrange.h"
+#include "core/edits/solve_piece.h"
+#include "core/edits/wrap_round.h"
 #include "core/geom/subdivision.h"
 #include "core/io/design_json.h"
 #include "core/production/flat_piece.h"
 #include "core/states/pocket.h"
-#include "core/structures/arrange.h"
+#include "core/states/wrap.h"
 #include "core/structures/closure.h"
 #include "core/structures/names.h"
 #include "core/structures/piece.h"
 #include "core/structures/registry.h"
-#include "core/structures/wrap.h"
 #include <random>
 #endif
 

@@ -140,7 +140,9 @@ private slots:
       parts += std::max<std::size_t>(1, piece.slices.size());
       if (piece.slices.empty()) continue;
       QCOMPARE(piece.slices.size(), std::size_t(2));
-      QCOMPARE(piece.labels.size(), std::size_t(2));
+      const auto names = std::ranges::count_if(
+          piece.labels, [](const FlatLabel& label) { return !label.panel.valid(); });
+      QCOMPARE(names, 2);
       const auto one = std::ranges::find(single, piece.slices.front(), &FlatPiece::piece);
       QVERIFY_NEAR(piece.bounds.size().x(), one->bounds.size().x(), 1e-9);
       QVERIFY_NEAR(piece.bounds.size().y(), 2 * one->bounds.size().y(), 1e-9);
@@ -192,7 +194,8 @@ private slots:
     // Strips longer than the sheet stay alone.
     QCOMPARE(takenTogether(flatPieces(*assembly), 59).size(), std::size_t(6));
     const std::string svg = piecesToSvg(*assembly, d);
-    QCOMPARE(QString::fromStdString(svg).count("<text"), 6); // every strip keeps its name
+    for (PieceIndex p : assembly->pieces.indices()) // every strip keeps its name
+      QVERIFY(svg.find(">" + pieceName(d, *assembly, p) + "</text>") != std::string::npos);
     const auto saved = designFromJson(designToJson(d));
     QVERIFY(saved.ok() && saved->settings.slice);
   }

@@ -1,8 +1,8 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/edits/proportion.h"
 #include "core/io/design_json.h"
 #include "core/structures/closure.h"
-#include "core/structures/proportion.h"
 #endif
 
 using namespace hinge;

@@ -1,6 +1,6 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
-#include "core/structures/arrange.h"
+#include "core/edits/arrange.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <map>

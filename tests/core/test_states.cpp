@@ -1,10 +1,10 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/edits/arrange.h"
 #include "core/paper/envelope.h"
 #include "core/states/shut_state.h"
 #include "core/states/stacking.h"
 #include "core/states/stand.h"
-#include "core/structures/arrange.h"
 #endif
 
 using namespace hinge;

@@ -129,16 +129,6 @@ void searchMends(Analysis& analysis, std::stop_token stop,
   }
 }
 
-Result<Design> applyMend(const Design& design, const Mend& mend) {
-  Design edited = design;
-  for (const MendEdit& edit : mend.edits) {
-    auto next = setValues(edited, edit.id, {{edit.key, edit.to}});
-    if (!next) return next.error();
-    edited = std::move(next).value();
-  }
-  return edited;
-}
-
 Result<Mended> mendAll(const Design& design, std::stop_token stop) {
   Mended mended{design};
   // Each mend removes a finding and brings none, so this ends; the bound guards against a check

@@ -33,9 +33,6 @@ Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_tok
 /// Fills in how the shut card and the standing one measure.
 void workOutFacts(Analysis& analysis);
 
-/// The design with a mend applied.
-Result<Design> applyMend(const Design& design, const Mend& mend);
-
 /// Looks for the smallest change along the mend directions of the finding's structures that removes
 /// the finding and brings no new one that spoils the card, on the lattice of the user's unit (0.5
 /// mm, 1/16 inch, 0.5 degrees). What the check itself proposes is tried first. Every candidate is

@@ -1,5 +1,5 @@
 #pragma once
-#include "core/design/design.h"
+#include "core/edits/edits.h"
 #include "core/geom/vectors.h"
 #include "core/structures/names.h"
 #include <optional>
@@ -10,19 +10,6 @@ namespace hinge {
 
 enum class Severity { Spoils, Advice };
 enum class AmountUnit { Millimetre, Degree, Count };
-
-/// One changed value of a mend.
-struct MendEdit {
-  StructureId id;
-  std::string key;
-  ParameterUnit unit = ParameterUnit::Millimetre;
-  double from = 0, to = 0;
-};
-
-/// A change that removes a finding and brings no new one that spoils the card.
-struct Mend {
-  std::vector<MendEdit> edits;
-};
 
 /// A verdict of a check with its evidence: what, where, how much, at which openings.
 struct Finding {

@@ -1,5 +1,5 @@
 #include "core/checks/analysis.h"
-#include "core/checks/solve_piece.h"
+#include "core/edits/solve_piece.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,6 @@
 #pragma once
 #include "core/base/result.h"
-#include "core/design/design.h"
+#include "core/edits/edits.h"
 #include <stop_token>
 
 namespace hinge {

@@ -1,5 +1,5 @@
 #include "core/checks/evidence.h"
-#include "core/structures/wrap.h"
+#include "core/states/wrap.h"
 
 // Straps: one that is folded round layers of paper is long enough for its way round all of them.
 

@@ -91,31 +91,14 @@ std::optional<StructureId> ownerOfKey(std::string_view key);
 
 Result<void> validateCard(const CardBase& card);
 
-// --- Edits. Each checks what it is given and leaves the argument alone.
-// ------------------------------------------------
-
-struct Added {
-  Design design;
-  StructureId id;
-};
-
-/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues).
-/// Does not check that the seat exists: that needs the assembly (see assembleDesign).
-Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values,
-                           const std::optional<PieceWork>& work = {});
-Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
-/// Replaces what is worked into a free piece.
-Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);
 /// The widths of a free piece stand among its values as "panel-1", "panel-2", ...: writes them
 /// there anew.
 void readWidths(StructureItem& item);
+/// What the keys of those values begin with.
+inline constexpr std::string_view kPanelWidthKey = "panel-";
 /// Structures a structure is fixed to: the owner of its seat and, of a free piece, of the panels it
 /// is joined to.
 std::vector<StructureId> hostsOf(const StructureItem& item);
-/// Removes the structure and everything that stands on it.
-Result<Design> removeStructure(const Design& design, StructureId id);
-Result<Design> setCard(const Design& design, const CardBase& card);
 /// The structure and all that stands on it or is joined to it, directly or not.
 std::vector<StructureId> standingOn(const Design& design, StructureId id);
 

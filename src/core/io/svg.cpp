@@ -1,7 +1,7 @@
 #include "core/io/svg.h"
 #include "core/checks/finding.h"
 #include "core/paper/line_code.h"
-#include "core/production/flat_piece.h"
+#include "core/production/labels.h"
 #include "core/production/slices.h"
 #include <QXmlStreamWriter>
 #include <fmt/format.h>
@@ -45,9 +45,9 @@ const std::vector<LayerStyle>& layerStyles() {
       {Layer::Labels,
        "labels",
        {{"font-family", "Lato, sans-serif"},
-        {"font-size", "3.2"},
         {"fill", kText},
-        {"text-anchor", "middle"}}}};
+        {"text-anchor", "middle"},
+        {"dominant-baseline", "central"}}}};
   return all;
 }
 
@@ -56,6 +56,8 @@ struct Element {
   const char* keyName = nullptr; ///< "data-piece", "data-panel"; of a text: null
   std::string key, path;
   Vec2 at = Vec2::Zero();
+  double height_mm = 0;
+  bool upwards = false;
 };
 
 /// Puts the pieces into layers, y downwards from the upper edge of the drawing.
@@ -120,9 +122,14 @@ private:
     areas(Layer::Glue, piece.glue);
     areas(Layer::Marks, piece.marks);
     for (const FlatLabel& label : piece.labels) {
-      const auto& owner = m_assembly.pieces[label.piece].owner;
-      const std::string name = owner ? nameOf(m_design, *owner) : "card";
-      m_layers[Layer::Labels].push_back({nullptr, name, "", onDrawing(place, label.at)});
+      const std::string text = label.panel.valid() ? panelLetter(m_assembly, label.panel)
+                                                   : pieceName(m_design, m_assembly, label.piece);
+      const auto lettering = letteringOf(label, text.size());
+      if (!lettering) continue;
+      // Turned with the piece, but never upside down.
+      const bool upwards = !label.panel.valid() && lettering->upwards != place.turned;
+      m_layers[Layer::Labels].push_back(
+          {nullptr, text, "", onDrawing(place, label.at), lettering->height_mm, upwards});
     }
   }
 
@@ -149,6 +156,11 @@ void write(QXmlStreamWriter& xml, const Element& element) {
   xml.writeStartElement(QStringLiteral("text"));
   xml.writeAttribute(QStringLiteral("x"), number(element.at.x(), 3));
   xml.writeAttribute(QStringLiteral("y"), number(element.at.y(), 3));
+  xml.writeAttribute(QStringLiteral("font-size"), number(element.height_mm, 2));
+  if (element.upwards)
+    xml.writeAttribute(QStringLiteral("transform"),
+                       QStringLiteral("rotate(-90 %1 %2)")
+                           .arg(number(element.at.x(), 3), number(element.at.y(), 3)));
   xml.writeCharacters(key);
   xml.writeEndElement();
 }

@@ -202,14 +202,8 @@ AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad) {
 }
 
 std::string describe(const Join& join, const Design& design, const Assembly& assembly) {
-  // A piece of one panel is called by its own name.
-  const auto nameIn = [&](PanelIndex p) {
-    const Panel& panel = assembly.panels[p];
-    return panel.owner && assembly.pieces[panel.piece].panels.size() == 1
-               ? nameOf(design, *panel.owner)
-               : panelName(design, panel.key);
-  };
-  const std::string first = nameIn(join.first), second = nameIn(join.second);
+  const std::string first = panelOnSheet(design, assembly, join.first),
+                    second = panelOnSheet(design, assembly, join.second);
   switch (join.kind) {
   case JoinKind::Glue: return fmt::format("glue {} to {}", second, first);
   case JoinKind::Slot:

@@ -1,5 +1,6 @@
 #include "core/production/flat_piece.h"
 #include "core/production/flat_pattern.h"
+#include "core/production/labels.h"
 #include "core/states/pocket.h"
 #include <algorithm>
 #include <array>
@@ -106,9 +107,7 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
   }
   for (PanelIndex p : piece.panels)
     flat.bounds.add(boundsOf(assembly.panels[p].outline));
-  // The base has structures in its middle: its name stands at its foot.
-  flat.labels = {{index, piece.owner ? flat.bounds.centre()
-                                     : Vec2(0.5 * flat.bounds.high.x(), flat.bounds.low.y() + 8)}};
+  flat.labels = labelsOf(assembly, index);
   for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
     const Glue& glue = assembly.glues[g];
     const Region& outline = assembly.panels[glue.tab].outline;

@@ -22,10 +22,13 @@ struct FlatArea {
   bool onFace = true; ///< glue on the face side, or the mark belongs on the face side
 };
 
-/// Where the name of a piece is written.
+/// Where the name of a piece, or the letter of one of its panels, is written: in the middle of a
+/// level rectangle in which there is no fold.
 struct FlatLabel {
   PieceIndex piece;
+  PanelIndex panel; ///< not valid: the name of the piece
   Vec2 at;
+  Vec2 room; ///< width and height of the rectangle
 };
 
 /// Everything that is drawn of a flat piece, in its own frame (mm, face up).

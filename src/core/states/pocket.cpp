@@ -1,7 +1,7 @@
 #include "core/states/pocket.h"
 #include "core/motion/mechanism.h"
 #include "core/paper/starting_values.h"
-#include "core/structures/wrap.h"
+#include "core/states/wrap.h"
 #include <algorithm>
 #include <cmath>
 #include <optional>

@@ -22,6 +22,38 @@ std::string panelName(const Design& design, const std::string& key) {
   return owner ? fmt::format("{} of {}", role, nameOf(design, *owner)) : role;
 }
 
+std::string pieceName(const Design& design, const Assembly& assembly, PieceIndex index) {
+  const Piece& piece = assembly.pieces[index];
+  if (!piece.owner) return piece.label;
+  const auto same = [&](const Piece& other) { return other.owner == piece.owner; };
+  const std::string name = nameOf(design, *piece.owner);
+  return std::ranges::count_if(assembly.pieces, same) == 1
+             ? name
+             : fmt::format("{}, {}", name, piece.label);
+}
+
+std::string panelLetter(const Assembly& assembly, PanelIndex panel) {
+  constexpr int kLetters = 26;
+  const auto& panels = assembly.pieces[assembly.panels[panel].piece].panels;
+  auto number = static_cast<int>(std::ranges::find(panels, panel) - panels.begin()) + 1;
+  std::string letters;
+  for (; number > 0; number = (number - 1) / kLetters)
+    letters.insert(letters.begin(), static_cast<char>('A' + (number - 1) % kLetters));
+  return letters;
+}
+
+std::string panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex index) {
+  const Panel& panel = assembly.panels[index];
+  const Piece& piece = assembly.pieces[panel.piece];
+  // A piece of one panel is called by its own name.
+  if (piece.panels.size() == 1 && piece.owner) return pieceName(design, assembly, panel.piece);
+  const std::string itself = fmt::format("{} ({})", panel.label, panelLetter(assembly, index));
+  if (panel.use == PanelUse::Page) return itself;
+  if (panel.owner && panel.owner != piece.owner) // cut from the sheet of another
+    return fmt::format("{} of {}", itself, nameOf(design, *panel.owner));
+  return fmt::format("{} of {}", itself, pieceName(design, assembly, panel.piece));
+}
+
 std::string openingText(const CardBase& card, double opening_rad) {
   const double way = degrees(opening_rad);
   if (card.openBy_deg >= 180) return formatAngle(way);

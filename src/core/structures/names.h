@@ -1,5 +1,5 @@
 #pragma once
-#include "core/design/design.h"
+#include "core/assembly/assembly.h"
 
 namespace hinge {
 
@@ -7,6 +7,13 @@ namespace hinge {
 std::string nameOf(const Design& design, StructureId id);
 /// "wall a of Roof" for the key "s2/wall-a".
 std::string panelName(const Design& design, const std::string& key);
+/// What a flat piece is called: by its structure, and which of its pieces when it has several
+/// ("Tower, tier 2 lid"); of the base what it is ("card", "second page").
+std::string pieceName(const Design& design, const Assembly& assembly, PieceIndex piece);
+/// The letter a panel carries on the sheet: A, B, ... Z, AA, ... in the order of the piece.
+std::string panelLetter(const Assembly& assembly, PanelIndex panel);
+/// A panel for somebody who has the paper before them: "wall a (B) of Tower, walls", "page a (A)".
+std::string panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex panel);
 /// How far the leaf has gone, in words: "35°" of the card's own opening, or "180° and pulled 40 %"
 /// past the opening of the base.
 std::string openingText(const CardBase& card, double opening_rad);

@@ -62,7 +62,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   for (int k = 0; k < count; ++k) {
     const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1),
                       say = k == 0 ? "" : fmt::format("tier {} ", k + 1);
-    on = buildBelt(in, builder, on, tierOf(in.values, k), {"tier", "lid", mark, say});
+    on = buildBelt(in, builder, on, tierOf(in.values, k), {"walls", "lid", mark, say});
   }
   const BeltSizes s = tierOf(in.values, 0);
   const PanelIndex wall = builder.assembly().findPanel(in.item.id.text() + "/wall-b");

@@ -1,4 +1,4 @@
-#include "core/structures/arrange.h"
+#include "core/edits/arrange.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>

@@ -1,4 +1,4 @@
-#include "core/structures/proportion.h"
+#include "core/edits/proportion.h"
 #include "core/bases/base.h"
 #include "core/structures/assemble.h"
 #include "core/structures/names.h"

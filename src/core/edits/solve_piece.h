@@ -1,5 +1,5 @@
 #pragma once
-#include "core/checks/finding.h"
+#include "core/edits/edits.h"
 #include "core/motion/motion.h"
 
 namespace hinge {

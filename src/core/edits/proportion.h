@@ -1,5 +1,5 @@
 #pragma once
-#include "core/design/design.h"
+#include "core/edits/edits.h"
 #include <set>
 
 namespace hinge {

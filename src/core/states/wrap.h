@@ -1,5 +1,5 @@
 #pragma once
-#include "core/assembly/assembly.h"
+#include "core/motion/mechanism.h"
 
 namespace hinge {
 
@@ -25,9 +25,13 @@ double wrapWidth_mm(double width_mm, int layers, double thickness_mm);
 /// All straps of an assembly: pieces glued to themselves with a panel of something else between.
 std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm);
 
-/// The piece as a strap round the panel that its first joint lies on: as wide as it was, running
-/// the way it ran there, its two folds as far apart as the layers ask for, closed by an overlap of
-/// `overlap_mm` glued inside. Fails when it lies on no panel.
-Result<PieceWork> wrappedRound(const Design& design, StructureId id, double overlap_mm);
+/// What a strap at `toStrap` (from the carrier's piece; x along the strap) between two heights goes
+/// round: all that is glued flat to the carrier or slides on it, without the strap itself.
+struct Inside {
+  Box2 extent; ///< in the strap's frame
+  int layers = 0;
+};
+Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex carrier,
+                std::optional<PieceIndex> strap, const Iso3& toStrap, double low, double high);
 
 } // namespace hinge

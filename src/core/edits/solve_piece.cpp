@@ -1,5 +1,4 @@
-#include "core/checks/solve_piece.h"
-#include "core/checks/analysis.h"
+#include "core/edits/solve_piece.h"
 #include "core/structures/assemble.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"

@@ -1,0 +1,42 @@
+#pragma once
+#include "core/design/design.h"
+
+namespace hinge {
+
+// The edits everything else is made of. Each checks what it is given against the parameter tables
+// and leaves the design alone that it is given.
+
+struct Added {
+  Design design;
+  StructureId id;
+};
+
+/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues).
+/// Does not check that the seat exists: that needs the assembly (see assembleDesign).
+Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
+                           const ParameterValues& values,
+                           const std::optional<PieceWork>& work = {});
+Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
+/// Replaces what is worked into a free piece.
+Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);
+/// Removes the structure and everything that stands on it.
+Result<Design> removeStructure(const Design& design, StructureId id);
+Result<Design> setCard(const Design& design, const CardBase& card);
+
+/// One changed value of a mend.
+struct MendEdit {
+  StructureId id;
+  std::string key;
+  ParameterUnit unit = ParameterUnit::Millimetre;
+  double from = 0, to = 0;
+};
+
+/// A change of sizes that removes a finding and brings no new one that spoils the card.
+struct Mend {
+  std::vector<MendEdit> edits;
+};
+
+/// The design with a mend applied.
+Result<Design> applyMend(const Design& design, const Mend& mend);
+
+} // namespace hinge
