@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/contact.h"
 #include "core/structures/assemble.h"
 #include "designs.h"
@@ -121,7 +122,7 @@ void contactAgainstMeshes(benchmark::State& state, const Design& design) {
   state.counters["meshes_ms"] = 1e3 * theirs / static_cast<double>(state.iterations());
   state.counters["times_faster"] = theirs / ours;
   state.counters["contacts"] = static_cast<double>(report.contacts.size());
-  state.counters["unproved"] = report.unproved;
+  state.counters["sampled"] = report.sampled;
   state.counters["mesh_hits"] = static_cast<double>(hits.size());
   state.counters["mesh_hits_shallow"] = shallow;
   state.counters["mesh_hits_missed"] = missed;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "designs.h"
 #include "core/edits/edits.h"
 #include "core/io/design_json.h"

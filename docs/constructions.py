@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Writes docs/constructions.md and its pictures from the starting designs in demo/, with what the program tells of them."""
 import json
 import pathlib

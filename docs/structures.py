@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Writes docs/structures.md from what the program itself tells about its structures. Run after a change of a table."""
 import json
 import pathlib

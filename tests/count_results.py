@@ -1,3 +1,4 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Adds up the totals that the Qt Test programs left in a folder and prints one closing line."""
 import pathlib, re, sys
 

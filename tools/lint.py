@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """What a reader would stumble over: lines over 100 columns, functions over 70 lines, and sources that
 clang-format would write otherwise. With --tidy BASE also what clang-tidy finds in the sources that
 changed since BASE (compile_commands.json in build/ must be there). Exit 1 when anything is found.

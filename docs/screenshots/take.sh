@@ -1,4 +1,5 @@
 #!/usr/bin/env bash
+# SPDX-License-Identifier: GPL-3.0-or-later
 # Takes the pictures of the main views again from the demo data.
 set -euo pipefail
 cd "$(dirname "$0")/../.."

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cut_place.h"
 #include "app/look.h"
 #include "core/checks/finding.h"

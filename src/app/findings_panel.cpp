@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/findings_panel.h"
 #include "app/look.h"
 #include <QHBoxLayout>
@@ -256,6 +257,13 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
                      .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)),
                           length(shut.height_mm, unit), thin(shut.thickness_mm))
                      .arg(shut.thickestSheets);
+  const CardBase& card = analysis.design.card;
+  if (std::abs(shut.width_mm - card.width_mm) > 0.05 ||
+      std::abs(shut.height_mm - card.height_mm) > 0.05)
+    text += QLatin1Char('\n') +
+            tr("The finished size %1 × %2 is that of the page the others fold onto.")
+                .arg(QString::fromStdString(formatLength(card.width_mm, unit, false)),
+                     length(card.height_mm, unit));
   if (shut.gutterSheets > 0)
     text +=
         QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")

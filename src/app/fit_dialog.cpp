@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/fit_dialog.h"
 #include "core/units/length.h"
 #include <QHBoxLayout>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/live_picture.h"
 #include "app/background.h"
 #include "app/look.h"

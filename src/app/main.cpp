@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/new_place.h"
 #include "app/live_picture.h"
 #include "app/look.h"

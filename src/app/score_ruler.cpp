@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/score_ruler.h"
 #include "app/look.h"
+#include "core/units/lattice.h"
 #include "core/units/length.h"
 #include "render/flat_painter.h"
 #include "render/stage_painter.h"
@@ -66,7 +68,7 @@ int ScoreRuler::markAt(const QPointF& point) const {
 }
 
 double ScoreRuler::lattice_mm() const {
-  return m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
+  return latticeStep_mm(m_document->design().settings.unit);
 }
 
 void ScoreRuler::apply(const Result<PieceWork>& next, const QString& what) {

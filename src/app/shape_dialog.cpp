@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shape_dialog.h"
 #include "app/look.h"
 #include "core/units/length.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf.h"
 #include "app/background.h"
 #include "app/live_picture.h"

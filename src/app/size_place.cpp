@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/size_place.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
@@ -18,6 +19,16 @@ Box2 flatLeaves(const Assembly& assembly) {
   for (const auto& [page, pose] : assembly.basePoses(0))
     flat.add(boundsOf(assembly.panels[page].outline));
   return flat;
+}
+
+/// The leaves as they lie in the shut card, in the frame of its ground.
+Box2 shutLeaves(const Assembly& assembly) {
+  Box2 shut;
+  const auto pages = assembly.basePoses(0);
+  for (const auto& [page, pose] : pages)
+    shut.add(
+        boundsOf(mapped(assembly.panels[page].outline, pages.front().second.inverse() * pose)));
+  return shut;
 }
 
 /// The open card on its sheet, to scale, with the shut half marked.
@@ -325,9 +336,6 @@ void SizePlace::refill() {
   m_openBy->setText(QString::fromStdString(formatAngle(d.card.openBy_deg)));
   m_openBy->setModified(false);
   m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
-  const double reserve = d.settings.edgeReserve_mm;
-  const EnvelopeNeed envelope =
-      envelopeFor(d.card.width_mm, d.card.height_mm, 0, starting::kEnvelopeRoom_mm);
   const auto length = [&](double mm) {
     return QString::fromStdString(formatLength(mm, d.settings.unit));
   };
@@ -336,10 +344,22 @@ void SizePlace::refill() {
   const Vec2 flat = assembled ? flatLeaves(**assembled).size() : Vec2(0, 0);
   static_cast<CardDrawing*>(m_drawing)->show(bare);
   const bool side = d.card.fold == FoldSide::Side;
-  m_facts->setText(tr("Open flat %1 × %2. Shut parts stay %3 inside the edge.\nAn envelope wants "
-                      "%4 × %5 and the thickness at least.")
-                       .arg(length(side ? flat.x() : flat.y()), length(side ? flat.y() : flat.x()),
-                            length(reserve), length(envelope.long_mm), length(envelope.short_mm)));
+  const auto across = [&](const Vec2& size) {
+    return length(side ? size.x() : size.y()) + QStringLiteral(" × ") +
+           length(side ? size.y() : size.x());
+  };
+  const Vec2 shut = assembled ? shutLeaves(**assembled).size() : Vec2(0, 0);
+  const EnvelopeNeed envelope = envelopeFor(shut.x(), shut.y(), 0, starting::kEnvelopeRoom_mm);
+  // Of most bases the finished size is the shut card; where leaves reach past it both are told.
+  const Vec2 finished(side ? d.card.width_mm : d.card.height_mm,
+                      side ? d.card.height_mm : d.card.width_mm);
+  const QString why = (shut - finished).cwiseAbs().maxCoeff() < 0.05
+                          ? QString()
+                          : tr(" (the finished size is that of the page the others fold onto)");
+  m_facts->setText(tr("Open flat %1, shut %2%3. Shut parts stay %4 inside the edge.\nAn envelope "
+                      "wants %5 × %6 and the thickness at least.")
+                       .arg(across(flat), across(shut), why, length(d.settings.edgeReserve_mm),
+                            length(envelope.long_mm), length(envelope.short_mm)));
 }
 
 void SizePlace::commitCard() {

@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/size_tags.h"
 #include "app/look.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <QKeyEvent>
 #include <cmath>
 
@@ -159,12 +161,10 @@ bool SizeTags::move(const QPointF& point) {
     if (!m_moved && std::abs(dx) < 4) return true;
     m_moved = true;
     const bool angle = tag.spec->unit == ParameterUnit::Degree;
-    const double lattice = !angle && m_document->design().settings.unit == LengthUnit::Inch
-                               ? kMillimetresPerInch / 16
-                               : 0.5;
-    const double value =
-        std::clamp(m_valueAtPress + std::round(dx / tag.pixelsPerUnit / lattice) * lattice,
-                   tag.spec->least, tag.spec->most);
+    const double lattice =
+        angle ? kLattice_deg : latticeStep_mm(m_document->design().settings.unit);
+    const double value = std::clamp(m_valueAtPress + onLattice(dx / tag.pixelsPerUnit, lattice),
+                                    tag.spec->least, tag.spec->most);
     commit(*tag.spec, value, true);
     return true;
   }

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sizes_panel.h"
 #include "app/look.h"
 #include "app/size_tags.h"

@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/look.h"
 #include "app/stage_view.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <QMouseEvent>
 #include <cmath>
 #include <utility>
@@ -104,10 +106,9 @@ std::optional<StageView::Picked> StageView::pickedAt(const QPointF& point) const
     at -= 0.1 * slope.inverse() * miss;
     if (miss.norm() < 1e-6) break;
   }
-  const double lattice =
-      m_document->design().settings.unit == LengthUnit::Inch ? kMillimetresPerInch / 16 : 0.5;
+  const double lattice = latticeStep_mm(m_document->design().settings.unit);
   const auto snapped = [&](const Vec2& p) {
-    return Vec2(std::round(p.x() / lattice) * lattice, std::round(p.y() / lattice) * lattice);
+    return Vec2(onLattice(p.x(), lattice), onLattice(p.y(), lattice));
   };
   picked.onPiece = snapped(at);
   picked.onFace = snapped((face.sides[0].toPiece.inverse() * lift(at)).head<2>());
@@ -165,10 +166,10 @@ bool StageView::nudge(QKeyEvent* event) {
   if (!along) return false;
   const ParameterSpec* spec = control ? nudgedSize(*item) : findSpec(table, "position");
   if (!spec) return false;
-  const bool inches = spec->unit == ParameterUnit::Millimetre &&
-                      m_document->design().settings.unit == LengthUnit::Inch;
-  const double lattice =
-      (inches ? kMillimetresPerInch / 16 : 0.5) * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
+  const double step = spec->unit == ParameterUnit::Millimetre
+                          ? latticeStep_mm(m_document->design().settings.unit)
+                          : kLattice_deg;
+  const double lattice = step * (event->modifiers() & Qt::ShiftModifier ? 10 : 1);
   const double value = std::clamp(item->values.find(spec->key)->second +
                                       (event->key() == Qt::Key_Up ? lattice : -lattice),
                                   spec->least, spec->most);

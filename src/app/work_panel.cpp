@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/work_panel.h"
 #include "app/background.h"
 #include "app/fit_dialog.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
 #include "core/base/deadline.h"
 #include "core/checks/analysis.h"

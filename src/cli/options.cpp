@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"

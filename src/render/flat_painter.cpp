@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/flat_painter.h"
 #include "core/structures/names.h"
 #include <cmath>

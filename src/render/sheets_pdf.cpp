@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/sheets_pdf.h"
 #include "core/checks/finding.h"
 #include "core/io/text_file.h"

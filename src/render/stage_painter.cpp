@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
 #include <algorithm>

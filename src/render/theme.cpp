@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/theme.h"
 #include "core/paper/line_code.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/document.h"
 #include "core/io/design_json.h"
 #include <QDir>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/look.h"
 #include "app/main_window.h"
 #include "stall_recorder.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/production/flat_piece.h"

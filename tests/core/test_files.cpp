@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "fold_reading.h"
 #include "support.h"
 #ifndef Q_MOC_RUN
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
+#include "core/io/json_place.h"
 #include "core/io/obj.h"
 #include "core/io/report_json.h"
 #include "core/io/text_file.h"
@@ -356,6 +358,60 @@ private slots:
     QVERIFY(found == expected);
     const auto guided = nlohmann::json::parse(*motionToFold(Motion::trace(assemble(sample())), at));
     QVERIFY(!guided["file_frames"][0].contains("hinge-lantern:arbitrary_faces"));
+  }
+  void linesOfPlacesAreFound_data() {
+    QTest::addColumn<QByteArray>("path");
+    QTest::addColumn<int>("line"); // 0: leads nowhere
+    QTest::newRow("member") << QByteArray("a") << 2;
+    QTest::newRow("nested") << QByteArray("b.c") << 4;
+    QTest::newRow("in a list") << QByteArray("b.d[1]") << 7;
+    QTest::newRow("in a list's object") << QByteArray("b.d[2].x") << 8;
+    QTest::newRow("missing member") << QByteArray("b.none") << 3;
+    QTest::newRow("past the list") << QByteArray("b.d[9]") << 5;
+    QTest::newRow("behind a text with braces") << QByteArray("e") << 10;
+    QTest::newRow("nowhere") << QByteArray("zzz") << 0;
+    QTest::newRow("nothing") << QByteArray("") << 0;
+  }
+  void linesOfPlacesAreFound() {
+    QFETCH(QByteArray, path);
+    QFETCH(int, line);
+    const std::string_view text =
+        "{\n \"a\": \"}{\\\"[\",\n \"b\": {\n  \"c\": 1.5e3,\n  \"d\": [\n"
+        "   [1, 2],\n   3,\n   {\"x\": null}\n  ]},\n \"e\": 1}";
+    QCOMPARE(lineOf(text, path.toStdString()).value_or(0), line);
+  }
+  void whatIsWrongSaysItsLine() {
+    const std::string text = designToJson(sample());
+    const auto line = [&](std::string_view part) {
+      return static_cast<int>(std::ranges::count(text.substr(0, text.find(part)), '\n')) + 1;
+    };
+    const auto wrong = designFromJson(replaced(text, "\"fold\": \"side\"", "\"fold\": \"left\""));
+    QVERIFY(!wrong.ok());
+    QCOMPARE(wrong.error().place, std::string("card.fold"));
+    QVERIFY(wrong.error().message.ends_with(fmt::format("(line {})", line("\"fold\""))));
+    // What the recipes refuse is named by its structure and by the line of its entry.
+    const auto homeless = designFromJson(replaced(text, "\"on\": \"gutter\"", "\"on\": \"roof\""));
+    QVERIFY(!homeless.ok());
+    QVERIFY(homeless.error().message.find("(line ") != std::string::npos);
+  }
+  void unknownMembersAreKeptAtEveryLevelOfAPiece() {
+    std::string text = designToJson(demo("steps-in-the-fold"));
+    text = replaced(text, "\"kind\": \"mountain\"", "\"tint\": [1, 2], \"kind\": \"mountain\"");
+    text = replaced(text, "\"kind\": \"glue\"", "\"kind\": \"glue\", \"tape\": {\"wide\": 6}");
+    text = replaced(text, "\"lines\":", "\"grain\": \"long\", \"lines\":");
+    const auto read = designFromJson(text);
+    QVERIFY2(read.ok(), read.ok() ? "" : read.error().text().c_str());
+    const std::string again = designToJson(*read);
+    for (const char* kept : {"\"tint\"", "\"tape\"", "\"wide\"", "\"grain\""})
+      QVERIFY2(again.find(kept) != std::string::npos, kept);
+    QCOMPARE(designToJson(*designFromJson(again)), again);
+    // They go along when the piece is changed.
+    const StructureItem& item = read->structures.front();
+    const auto moved =
+        withScoreMoved(*item.work, 0, scoreMarks(*item.work).front().low_mm + 1, true);
+    const std::string edited = designToJson(*setWork(*read, item.id, *moved));
+    QVERIFY(edited.find("\"tint\"") != std::string::npos);
+    QVERIFY(edited.find("\"grain\"") != std::string::npos);
   }
 };
 

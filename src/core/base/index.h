@@ -1,9 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <compare>
 #include <cstddef>
 #include <functional>
 #include <initializer_list>
-#include <ranges>
 #include <string>
 #include <string_view>
 #include <unordered_map>
@@ -23,6 +23,38 @@ template <class Tag> struct Index {
   constexpr auto operator<=>(const Index&) const = default;
 };
 
+/// The indices from 0 to a number, to be walked through.
+template <class I> class IndexRange {
+public:
+  class Iterator {
+  public:
+    using value_type = I;
+    using difference_type = std::ptrdiff_t;
+    Iterator() = default;
+    explicit Iterator(int at) : m_at(at) {}
+    I operator*() const { return I(m_at); }
+    Iterator& operator++() {
+      ++m_at;
+      return *this;
+    }
+    Iterator operator++(int) {
+      Iterator before = *this;
+      ++m_at;
+      return before;
+    }
+    bool operator==(const Iterator&) const = default;
+
+  private:
+    int m_at = 0;
+  };
+  explicit IndexRange(std::size_t count) : m_count(static_cast<int>(count)) {}
+  Iterator begin() const { return Iterator(0); }
+  Iterator end() const { return Iterator(m_count); }
+
+private:
+  int m_count;
+};
+
 /// A vector that is addressed only by its own index type.
 template <class I, class T> class IndexedVector {
 public:
@@ -40,10 +72,7 @@ public:
   auto begin() const { return m_items.begin(); }
   auto end() const { return m_items.end(); }
   /// All indices there are at the moment of the call; elements may be added while they are used.
-  auto indices() const {
-    return std::views::iota(0, static_cast<int>(m_items.size())) |
-           std::views::transform([](int k) { return I(k); });
-  }
+  IndexRange<I> indices() const { return IndexRange<I>(m_items.size()); }
 
 private:
   std::vector<T> m_items;

@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/bases/base.h"
+#include "core/units/lattice.h"
 #include <cmath>
 
 namespace hinge {
@@ -33,7 +35,7 @@ void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm,
 
 /// Rounded to half millimetres, as starting sizes are.
 inline double toHalf_mm(double mm) {
-  return std::round(2 * mm) / 2;
+  return onLattice(mm);
 }
 
 } // namespace hinge

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/chain.h"
 
 // Concertina: leaves that fold to and fro. The lowest fold is a valley, so that all others stack

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/chain.h"
 
 // Foot: a page that stands at an angle on a leaf that lies on the table.

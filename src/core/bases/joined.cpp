@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/base.h"
 
 // Joined fold: two pages from two sheets, for cards wider than the sheet at hand. The first page

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/chain.h"
+#include "core/units/lattice.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -70,7 +72,7 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
     if (over && petal > inward - 0.5)
       return Error{"petals.meet",
                    fmt::format("petals of {} mm meet in the middle: {} mm is the most", petal,
-                               std::floor(2 * (inward - 0.5)) / 2),
+                               downToLattice(inward - 0.5)),
                    "card.base_values.petal"};
     // A petal stays inside the wedge of its side, seen from the middle.
     const double tip =

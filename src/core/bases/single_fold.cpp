@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/base.h"
 
 // One sheet with one valley fold. Flat frame: the gutter is the y axis from 0 to its length, page a

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/chain.h"
 
 // Sleeve: a tube of four leaves, opposite ones alike, closed by a tab. Pressed flat it is shut; at

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bases/chain.h"
 
 // Letter fold: a cover over an inner flap over a middle page; the cover opens first.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/edits/edits.h"
 #include "core/geom/vectors.h"
@@ -33,6 +34,9 @@ bool sameTrouble(const Finding& a, const Finding& b); ///< same code and same el
 
 std::string_view severityKey(Severity severity); ///< "spoils", "advice"
 std::string_view unitKey(AmountUnit unit);       ///< "mm", "deg", "count"
+
+/// All codes that findings have.
+std::vector<std::string_view> findingCodes();
 
 /// Finding and mend in plain English, lengths in the user's unit. The single place where findings
 /// become words.

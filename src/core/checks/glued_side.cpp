@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
@@ -9,8 +11,6 @@
 namespace hinge {
 namespace {
 
-/// Steps of the opening: a wall that goes behind its host and comes back within less is not seen.
-constexpr double kStep_rad = radians(2.0);
 constexpr double kBeside_mm = 0.5;
 /// Paper that lies on its host may seem this far behind it.
 const double kLeastSine = std::sin(radians(0.5));
@@ -59,7 +59,7 @@ std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   const std::vector<Hinge> hinges = hingesOf(in);
   std::vector<int> known(hinges.size(), -1);
-  for (double t = kStep_rad; t < kPi; t += kStep_rad) {
+  for (double t = kCheckStep_rad; t < kPi; t += kCheckStep_rad) {
     const Pose pose = in.motion.poseAt(t);
     for (std::size_t k = 0; k < hinges.size(); ++k) {
       const Hinge& h = hinges[k];

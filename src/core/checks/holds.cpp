@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
 
@@ -9,9 +10,6 @@
 
 namespace hinge {
 namespace {
-
-/// Steps of the opening; pages that are tied together part by far more than between two steps.
-constexpr double kStep_rad = radians(2.0);
 
 void addPanel(const CheckInput& in, PanelIndex panel, Finding& f) {
   const Panel& p = in.assembly.panels[panel];
@@ -35,7 +33,7 @@ Finding lockedBy(const CheckInput& in, const Body& body) {
 void findLocked(const CheckInput& in, std::vector<Finding>& found) {
   const Mechanism& m = in.motion.mechanism();
   std::map<int, Finding> byBody;
-  for (double t = 0; t < kPi + 0.5 * kStep_rad; t += kStep_rad) {
+  for (double t = 0; t < kPi + 0.5 * kCheckStep_rad; t += kCheckStep_rad) {
     const double opening = std::min(t, kPi);
     std::map<int, Iso3> first; // where the first page of each body puts it
     for (const auto& [page, pose] : in.assembly.basePoses(opening)) {

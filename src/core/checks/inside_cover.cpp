@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -9,8 +11,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kOnEdge_mm = 1e-6;
 
 struct Worst {
   double out_mm = -1e300; ///< past the edge; negative: inside by that much
@@ -75,13 +75,13 @@ std::vector<Finding> run(const CheckInput& in) {
       }
     }
     const double reserve = in.design.settings.edgeReserve_mm;
-    if (!worst.panel.valid() || worst.out_mm <= -reserve + kOnEdge_mm) continue;
+    if (!worst.panel.valid() || worst.out_mm <= -reserve + kTouch_mm) continue;
     const double past = folded[worst.edge] ? worst.out_mm + reserve : worst.out_mm;
-    Finding f{past > kOnEdge_mm ? "outside-cover" : "edge-reserve",
-              past > kOnEdge_mm ? Severity::Spoils : Severity::Advice,
+    Finding f{past > kTouch_mm ? "outside-cover" : "edge-reserve",
+              past > kTouch_mm ? Severity::Spoils : Severity::Advice,
               {in.assembly.panels[worst.panel].key},
               {item.id}};
-    f.amount = past > kOnEdge_mm ? past : past + reserve;
+    f.amount = past > kTouch_mm ? past : past + reserve;
     f.detail = edgeName(worst.edge, in.design.card.fold, folded[worst.edge]);
     f.place = worst.place;
     found.push_back(std::move(f));

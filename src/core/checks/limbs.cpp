@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
@@ -8,9 +10,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kStep_rad = radians(2.0), kFinest_rad = radians(0.02);
-constexpr double kLeastOverlap_mm2 = 0.5;
 
 struct Limb {
   const Hinge* hinge;
@@ -67,13 +66,14 @@ std::vector<Finding> run(const CheckInput& in) {
           f.owners.push_back(*h->owner);
       bool before = false;
       double last = in.motion.low_rad(), worst = 0;
-      for (double t = in.motion.low_rad();; t = std::min(t + kStep_rad, in.motion.high_rad())) {
+      for (double t = in.motion.low_rad();;
+           t = std::min(t + kCheckStep_rad, in.motion.high_rad())) {
         Vec3 place;
         const double area = overlap_mm2(in, a, b, t, &place);
         const bool over = area > kLeastOverlap_mm2;
         if (over != before && t > last) {
           double low = last, high = t;
-          while (high - low > kFinest_rad) {
+          while (high - low > kCheckFinest_rad) {
             const double middle = 0.5 * (low + high);
             ((overlap_mm2(in, a, b, middle, nullptr) > kLeastOverlap_mm2) == before ? low : high) =
                 middle;

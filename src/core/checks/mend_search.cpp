@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/analysis.h"
 #include "core/edits/solve_piece.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -8,7 +10,6 @@
 namespace hinge {
 namespace {
 
-constexpr double kLattice_mm = 0.5, kLattice_in = kMillimetresPerInch / 16, kLattice_deg = 0.5;
 constexpr double kFarthest_mm = 80, kFarthest_deg = 60;
 /// Changes looked at for one finding where free pieces have to be put together anew for each: some
 /// tens of milliseconds a change.
@@ -190,8 +191,7 @@ private:
     const StructureItem& item = *m_before.design.find(c.id);
     const ParameterSpec& spec = *findSpec(parametersOf(item), c.direction.terms.front().key);
     const bool angle = spec.unit == ParameterUnit::Degree;
-    const bool inches = m_before.design.settings.unit == LengthUnit::Inch;
-    const double length = inches ? kLattice_in : kLattice_mm;
+    const double length = latticeStep_mm(m_before.design.settings.unit);
     return {spec.whole() ? 1.0
             : angle      ? kLattice_deg
                          : length,

@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/propose.h"
 #include "core/checks/analysis.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 
@@ -16,12 +18,11 @@ ParameterValues scaled(const StructureKind& kind, const ParameterValues& values,
   for (const ParameterSpec& spec : kind.parameters)
     if (spec.unit == ParameterUnit::Millimetre && spec.role == ParameterRole::Gives &&
         spec.key != "position")
-      out[std::string(spec.key)] = std::clamp(
-          std::floor(2 * scale * values.find(spec.key)->second) / 2, spec.least, spec.most);
+      out[std::string(spec.key)] =
+          std::clamp(downToLattice(scale * values.find(spec.key)->second), spec.least, spec.most);
   // Tabs keep what they need to hold, but a small structure has no room for large ones.
   if (const auto tab = out.find("tab"); tab != out.end())
-    tab->second =
-        std::max(std::min(tab->second, leastTab_mm), std::floor(2 * scale * tab->second) / 2);
+    tab->second = std::max(std::min(tab->second, leastTab_mm), downToLattice(scale * tab->second));
   return out;
 }
 
@@ -58,8 +59,7 @@ Result<ParameterValues> proposeValues(const Design& design, std::string_view kin
   for (double scale : {1.0, 0.8, 0.65, 0.5, 0.4, 0.3, 0.22})
     for (double shift : {0.0, 0.2, -0.2}) {
       ParameterValues wanted = scaled(kind, *fitted, scale, design.settings.leastTabDepth_mm);
-      wanted["position"] =
-          std::round(2 * (start + 0.5 * (1 - scale) * extent + shift * length)) / 2;
+      wanted["position"] = onLattice(start + 0.5 * (1 - scale) * extent + shift * length);
       for (const auto& [key, value] : given)
         wanted[key] = value;
       const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, wanted);
@@ -89,7 +89,7 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
       const auto work = kind->startingWork(seat, *assembled, design.settings, scale);
       if (!work) break;
       ParameterValues at = *values;
-      if (!given.contains("position")) at["position"] = std::round(2 * shift * seat.length_mm) / 2;
+      if (!given.contains("position")) at["position"] = onLattice(shift * seat.length_mm);
       auto added = addStructure(design, kindKey, seatKey, at, work);
       if (!added) return added;
       if (stop.stop_requested() || works(*added, stop)) return added;

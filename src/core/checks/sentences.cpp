@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/finding.h"
 #include "core/structures/registry.h"
 #include "core/units/length.h"
@@ -108,6 +109,19 @@ constexpr std::pair<std::string_view, std::string_view> kSentences[] = {
     {"envelope-tight",
      "the shut card fits the envelope {detail} too tightly: it wants {much} more"},
 };
+
+} // namespace
+
+std::vector<std::string_view> findingCodes() {
+  std::vector<std::string_view> codes;
+  for (const auto& [key, pattern] : kSentences) {
+    const std::string_view code = key.substr(0, key.find('/'));
+    if (std::ranges::find(codes, code) == codes.end()) codes.push_back(code);
+  }
+  return codes;
+}
+
+namespace {
 
 /// The sentence of the code with this detail (or, of counts, with just one), else that of the code.
 std::string_view patternOf(const Finding& f) {

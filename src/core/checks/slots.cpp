@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
@@ -8,8 +10,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kTouch_mm = 1e-6, kParallel_rad = radians(2.0);
 
 void addOwners(const CheckInput& in, const Hinge& h, Finding& f) {
   for (PanelIndex p : {h.second, h.first}) {

@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/assembly/builder.h"
 #include "core/checks/check.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -9,8 +11,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kTouch_mm = 1e-6;
 
 struct GluedTab {
   PanelIndex tab, host;

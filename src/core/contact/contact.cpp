@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/contact.h"
 #include <algorithm>
 #include <array>
@@ -183,7 +184,7 @@ private:
         depths[0] = depthOf(a, b, *at[0], nullptr), depths[1] = depthOf(a, b, *at[1], &place),
         depths[2] = depthOf(a, b, *at[2], nullptr);
       if (std::max({depths[0], depths[1], depths[2]}) <= m_options.tolerance_mm &&
-          provedClear(a, b, at)) {
+          shownClear(a, b, at)) {
         ++m_report.intervals;
         continue;
       }
@@ -206,7 +207,7 @@ private:
       else if (depths[1] > m_options.tolerance_mm)
         record(pair, t0, t1, depths[1], middle, place);
       else if (most <= m_options.tolerance_mm)
-        ++m_report.unproved;
+        ++m_report.sampled;
     }
     search(t0, middle, left);
     search(middle, t1, left);
@@ -269,7 +270,7 @@ private:
     return crossingDepth(m_sheets[0], m_sheets[1], place, which);
   }
 
-  bool provedClear(const Plate& a, const Plate& b, const Three& at) const {
+  bool shownClear(const Plate& a, const Plate& b, const Three& at) const {
     std::array<Iso3, 3> bInA, aInB;
     for (std::size_t k = 0; k < 3; ++k) {
       bInA[k] = at[k]->panels[a.panel].inverse() * at[k]->panels[b.panel];

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/motion.h"
 #include <span>
@@ -15,6 +16,7 @@ struct Contact {
       Vec3::Zero(); ///< middle of the line in which they cross at the worst opening, world frame
 };
 
+/// How closely contacts are looked for, and between what.
 struct ContactOptions {
   double tolerance_mm = 0.05;        ///< shallower crossings are touching paper
   double finest_rad = radians(0.01); ///< intervals are halved down to this
@@ -23,20 +25,22 @@ struct ContactOptions {
   std::vector<StructureId> only; ///< when not empty: only pairs with a panel of one of these
 };
 
+/// What the search found, and how much of it was shown rather than sampled.
 struct ContactReport {
   std::vector<Contact> contacts;
-  int intervals = 0; ///< pair intervals proved clear
+  int intervals = 0; ///< pair intervals shown clear by a plane and the margin
   int touching =
       0; ///< pair intervals in which the panels touch, shallower than the tolerance throughout
-  int unproved = 0;     ///< pair intervals of the finest size that were only sampled clear
+  int sampled = 0;      ///< pair intervals of the finest size that were only sampled clear
   bool complete = true; ///< false after a stop request
 };
 
 /// All crossings over the openings the motion reaches, pages included. Every pair of panels is
 /// shown clear on an interval by a plane that moves with one of them and keeps the other's corners
-/// on its far side, with a margin from the second difference of the motion; intervals that cannot
-/// be shown clear are halved. Panels of one body and tabs that lie inside their host are skipped.
-/// Cost: about n log n in the number of panels for designs spread along a fold.
+/// on its far side, with a margin from the second difference of the motion in three samples. That
+/// is an estimate of the bound, not a proof; what it is worth is measured (decision 15). Intervals
+/// that cannot be shown clear are halved. Panels of one body and tabs that lie inside their host
+/// are skipped. Cost: about n log n in the number of panels for designs spread along a fold.
 ContactReport findContacts(const Motion& motion, const ContactOptions& options = {},
                            std::stop_token stop = {});
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/design/design.h"
 #include <algorithm>
 #include <charconv>

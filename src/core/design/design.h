@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/design/parameter.h"
 #include "core/design/piece_work.h"
@@ -59,6 +60,7 @@ struct CardBase {
   bool operator==(const CardBase&) const = default;
 };
 
+/// How the maker of this card works: unit, limits of their hand, paper to cut from.
 struct Settings {
   LengthUnit unit = LengthUnit::Millimetre;
   double leastTabDepth_mm = starting::kLeastTabDepth_mm;

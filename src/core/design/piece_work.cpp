@@ -1,12 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/design/piece_work.h"
 #include "core/units/length.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 
 namespace hinge {
 namespace {
-constexpr double kOnEdge_mm = 1e-6;
 constexpr double kFarthest_mm = 5000;
 constexpr double kLeastPanel_mm = 0.5;
 
@@ -21,7 +22,7 @@ Result<PieceWork> checked(PieceWork work) {
 /// The end of a line where the outline has got to: on along the line or back, to the crossing that
 /// is nearest.
 Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
-  if (distanceToOutline(outline, end) < kOnEdge_mm) return end;
+  if (distanceToOutline(outline, end) < kTouch_mm) return end;
   const Vec2 along = (end - other).normalized();
   Vec2 best = end;
   double least = 1e300;
@@ -30,7 +31,7 @@ Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
     const double den = cross2(along, d);
     if (std::abs(den) < 1e-12) continue;
     const double t = cross2(a - other, d) / den, s = cross2(a - other, along) / den;
-    if (s < -1e-9 || s > 1 + 1e-9 || t < kOnEdge_mm) continue;
+    if (s < -1e-9 || s > 1 + 1e-9 || t < kTouch_mm) continue;
     if (const double off = std::abs(t - (end - other).norm()); off < least)
       least = off, best = other + t * along;
   }
@@ -45,7 +46,7 @@ Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Ve
   const auto shift = [&](Vec2& p) {
     const double at =
         low.x() + (high.x() - low.x()) * (p.y() - low.y()) / std::max(high.y() - low.y(), 1e-9);
-    if (p.x() > at - kOnEdge_mm) p.x() += by;
+    if (p.x() > at - kTouch_mm) p.x() += by;
   };
   for (Vec2& p : moved.outline)
     shift(p);
@@ -59,7 +60,7 @@ Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Ve
   for (std::size_t k = 0; k < moved.lines.size(); ++k) {
     WorkLine& line = moved.lines[k];
     const auto onRim = [&](const Vec2& p) {
-      return distanceToOutline(work.outline, p) < kOnEdge_mm;
+      return distanceToOutline(work.outline, p) < kTouch_mm;
     };
     if (onRim(work.lines[k].to)) line.to = settled(moved.outline, line.to, line.from);
     if (onRim(work.lines[k].from)) line.from = settled(moved.outline, line.from, line.to);
@@ -113,7 +114,7 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
                      fmt::format("is shorter than {} mm", formatNumber(kLeastPanel_mm, 1)),
                      at("lines", k));
     for (const Vec2& end : {line.from, line.to})
-      if (!contains(work.outline, end, kOnEdge_mm))
+      if (!contains(work.outline, end, kTouch_mm))
         return refused("work.line-outside",
                        fmt::format("the {} at {} runs out of the piece", workKey(line.kind),
                                    formatNumber(line.from.x(), 2)),
@@ -127,7 +128,7 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
     using Kind = WorkJoint::Kind;
     if (!sane(j.at) || !sane(j.to) || !std::isfinite(j.turn_deg) || !std::isfinite(j.way_deg))
       return refused("work.joint", "is no place", at("joints", k));
-    if (!contains(work.outline, j.at, kOnEdge_mm))
+    if (!contains(work.outline, j.at, kTouch_mm))
       return refused("work.joint-outside",
                      fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
                                  workKey(j.kind), formatNumber(j.at.x(), 2),
@@ -166,8 +167,8 @@ std::vector<ScoreMark> scoreMarks(const PieceWork& work) {
     if (line.kind == WorkLine::Kind::Cut) continue;
     const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to,
                high = line.from.y() <= line.to.y() ? line.to : line.from;
-    if (distanceToOutline(work.outline, low) > kOnEdge_mm ||
-        distanceToOutline(work.outline, high) > kOnEdge_mm)
+    if (distanceToOutline(work.outline, low) > kTouch_mm ||
+        distanceToOutline(work.outline, high) > kTouch_mm)
       continue;
     if (high.y() - low.y() < std::abs(high.x() - low.x())) continue; // across, not up
     marks.push_back({k, low.x() - box.low.x(), high.x() - box.low.x()});

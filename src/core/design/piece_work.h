@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
 #include "core/geom/polygon.h"
@@ -12,6 +13,7 @@ struct WorkLine {
   enum class Kind { Mountain, Valley, Cut };
   Kind kind = Kind::Valley;
   Vec2 from, to;
+  std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const WorkLine&) const = default;
 };
 
@@ -49,6 +51,7 @@ struct WorkJoint {
   double least_mm = 0, most_mm = 0;
   /// Elastic and tie: length without force.
   double length_mm = 0;
+  std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const WorkJoint&) const = default;
 };
 
@@ -63,6 +66,7 @@ struct PieceWork {
   std::vector<WorkLine> lines;
   std::vector<Polygon> windows;
   std::vector<WorkJoint> joints;
+  std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const PieceWork&) const = default;
 };
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/design/design.h"
 
@@ -6,6 +7,7 @@ namespace hinge {
 // The edits everything else is made of. Each checks what it is given against the parameter tables
 // and leaves the design alone that it is given.
 
+/// A design with one structure more, and its number.
 struct Added {
   Design design;
   StructureId id;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/proportion.h"
 #include "core/bases/base.h"
 #include "core/structures/assemble.h"

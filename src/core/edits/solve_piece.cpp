@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/solve_piece.h"
 #include "core/structures/assemble.h"
 #include "core/structures/closure.h"

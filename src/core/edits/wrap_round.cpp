@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/wrap_round.h"
 #include "core/states/wrap.h"
 #include "core/structures/assemble.h"

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/polygon.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
@@ -230,9 +232,8 @@ double reachInside(const Polygon& polygon, const Vec2& from, const Vec2& directi
 std::vector<Vec2> convexHull(std::vector<Vec2> points) {
   // Corners that only rounding sets apart would send the chains back and forth: onto a lattice
   // finer than anything measured.
-  constexpr double kLattice_mm = 1e-6;
   for (Vec2& p : points)
-    p = Vec2(std::round(p.x() / kLattice_mm), std::round(p.y() / kLattice_mm)) * kLattice_mm;
+    p = Vec2(std::round(p.x() / kSamePoint_mm), std::round(p.y() / kSamePoint_mm)) * kSamePoint_mm;
   std::ranges::sort(points, [](const Vec2& a, const Vec2& b) {
     return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y();
   });

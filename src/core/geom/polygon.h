@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/geom/vectors.h"
 #include <optional>
@@ -9,6 +10,7 @@ namespace hinge {
 /// holes in it is a Region.
 using Polygon = std::vector<Vec2>;
 
+/// A level rectangle (mm) that grows with what is added; empty at first.
 struct Box2 {
   Vec2 low = Vec2::Constant(1e300), high = Vec2::Constant(-1e300);
   void add(const Vec2& p) { low = low.cwiseMin(p), high = high.cwiseMax(p); }

@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/region.h"
 #include "core/geom/subdivision.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <polyclipping/clipper.hpp>
@@ -97,14 +99,13 @@ double apart_mm(const Edge& a, const Edge& b) {
 
 /// Where a ray from a point first meets one of the edges.
 Vec2 firstMet(const Vec2& from, const Vec2& way, const std::vector<Edge>& edges) {
-  constexpr double kLeaves_mm = 1e-6; ///< nearer than this it is where it began
   double nearest = 1e300;
   for (const auto& [a, b] : edges) {
     const Vec2 d = b - a;
     const double den = cross2(way, d);
     if (std::abs(den) < 1e-12 * d.norm()) continue;
     const double t = cross2(a - from, d) / den, s = cross2(a - from, way) / den;
-    if (t > kLeaves_mm && s >= -1e-9 && s <= 1 + 1e-9) nearest = std::min(nearest, t);
+    if (t > kSamePoint_mm && s >= -1e-9 && s <= 1 + 1e-9) nearest = std::min(nearest, t);
   }
   return nearest < 1e299 ? Vec2(from + nearest * way) : from;
 }

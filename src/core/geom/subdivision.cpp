@@ -1,12 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/subdivision.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <map>
 
 namespace hinge {
 namespace {
-
-constexpr double kSame_mm = 1e-6;
 
 /// The sheet's edges and lines as a planar graph; every stretch is walked once in each direction.
 class Planar {
@@ -33,7 +33,7 @@ private:
 
   int node(const Vec2& p) {
     for (std::size_t k = 0; k < m_points.size(); ++k)
-      if ((m_points[k] - p).norm() < kSame_mm) return static_cast<int>(k);
+      if ((m_points[k] - p).norm() < kSamePoint_mm) return static_cast<int>(k);
     m_points.push_back(p);
     return static_cast<int>(m_points.size()) - 1;
   }
@@ -48,7 +48,7 @@ private:
       for (const Raw& other : m_raw) {
         if (&other == &raw) continue;
         for (const Vec2& p : {other.from, other.to})
-          if (std::abs(cross2(along, p - raw.from)) < kSame_mm)
+          if (std::abs(cross2(along, p - raw.from)) < kSamePoint_mm)
             stops.push_back(along.dot(p - raw.from));
         const Vec2 e = other.to - other.from;
         const double den = cross2(d, e);
@@ -60,7 +60,7 @@ private:
       std::ranges::sort(stops);
       int last = node(raw.from);
       for (double at : stops) {
-        if (at < kSame_mm || at > length + kSame_mm) continue;
+        if (at < kSamePoint_mm || at > length + kSamePoint_mm) continue;
         const int here = node(raw.from + std::min(at, length) * along);
         if (here == last) continue;
         const auto key = std::minmax(last, here);
@@ -134,8 +134,8 @@ private:
     }
     std::vector<std::size_t> order;
     for (std::size_t k = 0; k < faces.size(); ++k)
-      if (signedArea_mm2(faces[k].polygon) > kSame_mm &&
-          contains(outline, centroidOf(convexParts(faces[k].polygon).front()), kSame_mm))
+      if (signedArea_mm2(faces[k].polygon) > kSamePoint_mm &&
+          contains(outline, centroidOf(convexParts(faces[k].polygon).front()), kSamePoint_mm))
         order.push_back(k);
     std::ranges::stable_sort(order, [&](std::size_t a, std::size_t b) {
       const Vec2 p = centroidOf(faces[a].polygon), q = centroidOf(faces[b].polygon);
@@ -164,9 +164,9 @@ private:
         if (a.line == b.line && a.left == b.right && a.right == b.left)
           std::swap(b.left, b.right), std::swap(b.from, b.to);
         const bool same = a.line == b.line && a.left == b.left && a.right == b.right;
-        if (same && (a.to - b.from).norm() < kSame_mm)
+        if (same && (a.to - b.from).norm() < kSamePoint_mm)
           a.to = b.to;
-        else if (same && (b.to - a.from).norm() < kSame_mm)
+        else if (same && (b.to - a.from).norm() < kSamePoint_mm)
           a.from = b.from;
         else {
           ++j;

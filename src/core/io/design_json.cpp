@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/design_json.h"
 #include "core/bases/base.h"
+#include "core/io/json_place.h"
 #include "core/io/text_file.h"
 #include "core/paper/envelope.h"
 #include "core/structures/assemble.h"
@@ -89,6 +91,11 @@ public:
     for (const auto& [key, value] : m_object.items())
       if (!m_known.contains(key)) rest[key] = value;
     return rest;
+  }
+  /// The same as text; empty when all are known.
+  std::string extrasText() const {
+    const Json rest = extras();
+    return rest.empty() ? "" : rest.dump(-1, ' ', false, Json::error_handler_t::replace);
   }
 
 private:
@@ -208,7 +215,8 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     using K = WorkLine::Kind;
     readKind(r, line.kind, {K::Mountain, K::Valley, K::Cut});
     point(r, "from", line.from), point(r, "to", line.to);
-    work.lines.push_back(line);
+    line.extras = r.extrasText();
+    work.lines.push_back(std::move(line));
   });
   if (const Json* windows = in.get("windows", false)) {
     if (!windows->is_array())
@@ -229,8 +237,10 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     j.byFace = side == "face";
     for (const auto& [member, value] : numbersOf(j))
       r.number(member, *value);
+    j.extras = r.extrasText();
     work.joints.push_back(std::move(j));
   });
+  work.extras = in.extrasText();
   if (!error)
     if (auto valid = validate(work, place); !valid) error = valid.error();
   return work;
@@ -246,11 +256,28 @@ Json polygonJson(const Polygon& polygon) {
   return list;
 }
 
+/// Adds the kept members behind the known ones.
+void addExtras(Json& object, const std::string& extras, const char* member = nullptr) {
+  if (extras.empty()) return;
+  const Json parsed = Json::parse(extras);
+  const Json* source = &parsed;
+  if (member) {
+    const auto it = parsed.find(member);
+    if (it == parsed.end()) return;
+    source = &*it;
+  }
+  for (const auto& [key, value] : source->items())
+    if (!object.contains(key)) object[key] = value;
+}
+
 Json workJson(const PieceWork& work) {
   Json out = {{"outline", polygonJson(work.outline)}, {"lines", Json::array()}};
-  for (const WorkLine& line : work.lines)
-    out["lines"].push_back(
-        {{"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}});
+  for (const WorkLine& line : work.lines) {
+    Json entry = {
+        {"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}};
+    addExtras(entry, line.extras);
+    out["lines"].push_back(std::move(entry));
+  }
   if (!work.windows.empty()) {
     out["windows"] = Json::array();
     for (const Polygon& window : work.windows)
@@ -265,8 +292,10 @@ Json workJson(const PieceWork& work) {
                   {"by", joint.byFace ? "face" : "back"}};
     for (const auto& [member, value] : numbersOf(joint))
       entry[std::string(member)] = *value;
+    addExtras(entry, joint.extras);
     out["joints"].push_back(std::move(entry));
   }
+  addExtras(out, work.extras);
   return out;
 }
 
@@ -308,26 +337,12 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
     if (!error) error = valid.error();
     return;
   }
-  if (const Json extras = in.extras(); !extras.empty()) item.extras = extras.dump();
+  item.extras = in.extrasText();
   design.structures.push_back(std::move(item));
 }
 
 void keepExtras(Json& all, const char* member, const Json& extras) {
   if (!extras.empty()) all[member] = extras;
-}
-
-/// Adds the kept members behind the known ones.
-void addExtras(Json& object, const std::string& extras, const char* member = nullptr) {
-  if (extras.empty()) return;
-  const Json parsed = Json::parse(extras);
-  const Json* source = &parsed;
-  if (member) {
-    const auto it = parsed.find(member);
-    if (it == parsed.end()) return;
-    source = &*it;
-  }
-  for (const auto& [key, value] : source->items())
-    if (!object.contains(key)) object[key] = value;
 }
 
 } // namespace
@@ -493,6 +508,8 @@ void readStructures(Reader& in, std::optional<Error>& error, Design& d) {
 
 Result<Design> designFromJson(std::string_view text, const std::string& source) {
   const auto placed = [&](Error error) {
+    if (const auto line = lineOf(text, error.place))
+      error.message += fmt::format(" (line {})", *line);
     if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
     return error;
   };
@@ -519,7 +536,17 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   keepExtras(extras, "stock", stock.extras());
   keepExtras(extras, "settings", settings.extras());
   if (!extras.empty()) d.extras = extras.dump(-1, ' ', false, Json::error_handler_t::replace);
-  if (auto assembled = assembleDesign(d); !assembled) return placed(assembled.error());
+  if (auto assembled = assembleDesign(d); !assembled) {
+    Error why = assembled.error();
+    // A structure is named by its number; the line is that of its entry.
+    const auto item = std::ranges::find_if(
+        d.structures, [&](const StructureItem& i) { return i.id.text() == why.place; });
+    if (item != d.structures.end())
+      if (const auto line =
+              lineOf(text, fmt::format("structures[{}]", item - d.structures.begin())))
+        why.message += fmt::format(" (line {})", *line);
+    return placed(why);
+  }
   return d;
 }
 

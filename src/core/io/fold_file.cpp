@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/fold_file.h"
 #include "core/production/flat_pattern.h"
 #include "core/production/flat_piece.h"

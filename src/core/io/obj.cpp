@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/obj.h"
 #include "core/units/length.h"
 #include <fmt/format.h>

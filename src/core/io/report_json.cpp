@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/report_json.h"
 #include "core/bases/base.h"
 #include "core/contact/contact.h"

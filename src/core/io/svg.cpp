@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/svg.h"
 #include "core/checks/finding.h"
 #include "core/paper/line_code.h"

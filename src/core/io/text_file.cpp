@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/text_file.h"
 #include <QFile>
 #include <QSaveFile>

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/access.h"
+#include "core/units/tolerances.h"
 #include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <array>
@@ -15,8 +17,7 @@ constexpr double kUnit_mm = 100; ///< lengths of this size weigh as much as a ra
 constexpr int kOpenWays = Walls::kWays / 3;
 constexpr double kFinger_mm = 5; ///< half as thick as one finger that holds a pin
 constexpr double kKnot_mm = 9;   ///< half as thick as the two fingers that tie a band
-constexpr double kParallel_rad = radians(2.0);
-constexpr double kStill = 1e-5; ///< relative speed that counts as none
+constexpr double kStill = 1e-5;  ///< relative speed that counts as none
 constexpr std::array<double, 6> kLookedAt_deg{
     30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
 
@@ -328,7 +329,7 @@ bool Access::fingerGetsTo(std::size_t glue, Press press) const {
       places.push_back(0.5 * (corner + middle));
   const auto open = [&](const auto& counts) {
     // Wide open first: there most places are free.
-    return std::ranges::any_of(kLookedAt_deg | std::views::reverse, [&](double deg) {
+    return std::any_of(kLookedAt_deg.rbegin(), kLookedAt_deg.rend(), [&](double deg) {
       const double t = radians(deg);
       if (t < m_motion.low_rad() || t > m_motion.high_rad()) return false;
       const Walls& walls = wallsAt(t);

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/motion.h"
 
@@ -11,7 +12,7 @@ struct Join {
   JoinKind kind = JoinKind::Glue;
   std::optional<StructureId> owner;      ///< nothing: of the base
   PanelIndex first, second;              ///< what is there, and what is joined to it
-  std::vector<std::size_t> glues, links; ///< in Assembly::glues and ::links
+  std::vector<std::size_t> glues, links; ///< in Assembly::glues and Assembly::links
   std::vector<HingeIndex> hinges;
 };
 

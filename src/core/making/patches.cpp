@@ -1,16 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/patches.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 
 namespace hinge {
 namespace {
 
-/// Paper may end on a foot, or come as near to it as no hand can tell.
-constexpr double kBeside_mm = 0.05;
 /// Less of a foot is the corner of something, not a piece that lies over it.
 constexpr double kLeastCovered_mm = 0.5;
 
 bool strictlyInside(const Region& outline, const Vec2& p) {
-  return contains(outline, p) && distanceToOutline(outline, p) > kBeside_mm;
+  return contains(outline, p) && distanceToOutline(outline, p) > kBesideFold_mm;
 }
 
 /// Length of the part of a segment that lies inside an outline.

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/assembler.h"
 #include "core/motion/corrector.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <deque>

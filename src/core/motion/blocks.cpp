@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/blocks.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <Eigen/SVD>
 #include <algorithm>
 #include <deque>

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/mechanism.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <Eigen/Core>
 
 namespace hinge {

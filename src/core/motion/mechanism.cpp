@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/mechanism.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <queue>
@@ -47,8 +48,8 @@ bool Mechanism::repeats(const Joint& joint) const {
     const Vec3& from = same ? other.leftFrom : other.rightFrom;
     const Vec3& to = same ? other.leftTo : other.rightTo;
     const Vec3 axis = (to - from).normalized();
-    return axis.cross(joint.leftFrom - from).norm() < 1e-6 &&
-           axis.cross(joint.leftTo - from).norm() < 1e-6;
+    return axis.cross(joint.leftFrom - from).norm() < motion::kSameLine_mm &&
+           axis.cross(joint.leftTo - from).norm() < motion::kSameLine_mm;
   });
 }
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/motion.h"
 #include "core/motion/corrector.h"
 #include "core/motion/placing.h"
-#include "core/motion/tolerances.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
@@ -434,7 +435,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
           points.push_back({n.opening_rad, &n.angles[b]});
       x = interpolate(points, t);
       const Correction c = correct(*m_mechanism, block, x, bodies);
-      if (!(c.residual_mm < std::max(1e-3, block.closed_mm))) continue;
+      if (!(c.residual_mm < std::max(motion::kShown_mm, block.closed_mm))) continue;
       worst = std::max(worst, c.residual_mm);
     }
     markPlaced(block, placed);
@@ -456,7 +457,7 @@ Pose Motion::quickPose(const Assembly& assembly, double opening_rad, const Motio
     if (!parentsPlaced(block, m, placed)) continue;
     Eigen::VectorXd x = anglesFrom(m, block, poses);
     BodyPoses solved = poses;
-    if (correct(m, block, x, solved).residual_mm < 1e-3)
+    if (correct(m, block, x, solved).residual_mm < motion::kShown_mm)
       poses = std::move(solved), markPlaced(block, placed);
   }
   Pose pose{t};

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
 // The colours of our line code, on screen and in files. Each kind of line also has a pattern of its

@@ -1,12 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/flat_pattern.h"
 #include "core/geom/subdivision.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
 
 namespace hinge {
 namespace {
-
-constexpr double kSame_mm = 1e-5; ///< corners of neighbours this close are one vertex
 
 class Patterning {
 public:
@@ -28,7 +28,7 @@ public:
 private:
   std::size_t vertex(const Vec2& at) {
     for (std::size_t k = 0; k < m_pattern.vertices.size(); ++k)
-      if ((m_pattern.vertices[k] - at).cwiseAbs().maxCoeff() < kSame_mm) return k;
+      if ((m_pattern.vertices[k] - at).cwiseAbs().maxCoeff() < kSameVertex_mm) return k;
     m_pattern.vertices.push_back(at);
     return m_pattern.vertices.size() - 1;
   }
@@ -70,7 +70,8 @@ private:
       if (v == a || v == b) continue;
       const Vec2 d = m_pattern.vertices[v] - from;
       const double at = way.dot(d) / length;
-      if (at > kSame_mm && at < length - kSame_mm && std::abs(cross2(way, d)) < kSame_mm * length)
+      if (at > kSameVertex_mm && at < length - kSameVertex_mm &&
+          std::abs(cross2(way, d)) < kSameVertex_mm * length)
         met.push_back({at, v});
     }
     std::ranges::sort(met);
@@ -98,7 +99,7 @@ private:
                      right = m_pattern.faces[*edge.beyond].panel;
     const Vec2 middle = 0.5 * (m_pattern.vertices[edge.from] + m_pattern.vertices[edge.to]);
     const auto on = [&](const Vec2& from, const Vec2& to) {
-      return distanceToSegment(middle, from, to) < kSame_mm;
+      return distanceToSegment(middle, from, to) < kSameVertex_mm;
     };
     if (left == right) {
       const auto cuts = cutsIn(m_assembly, left);

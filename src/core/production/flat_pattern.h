@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/assembly/assembly.h"
 
@@ -7,6 +8,7 @@ namespace hinge {
 /// fold, or a line on which nothing happens (it parts a panel with holes into plain polygons).
 enum class EdgeKind { Border, Cut, Join, Fold };
 
+/// An edge of a flat pattern; on its left hand there is always paper.
 struct PatternEdge {
   EdgeKind kind = EdgeKind::Border;
   std::size_t from = 0, to = 0;      ///< vertices
@@ -15,6 +17,7 @@ struct PatternEdge {
   FoldIndex fold;                    ///< of a fold
 };
 
+/// A bounded part of a flat pattern that is paper: a simple polygon.
 struct PatternFace {
   PanelIndex panel;                 ///< a panel with holes or cuts has several faces
   std::vector<std::size_t> corners; ///< vertices, counter-clockwise

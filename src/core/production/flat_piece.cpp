@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/flat_piece.h"
 #include "core/production/flat_pattern.h"
 #include "core/production/labels.h"
 #include "core/states/pocket.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -12,9 +14,8 @@ namespace {
 /// The last stretch of a slit with a catch is cut, not cut away: shortens its sides to where the
 /// catch begins and closes both ends of the wide part.
 void closeCatch(std::vector<Edge>& edges, const Slit& slit) {
-  constexpr double kSame_mm = 1e-5;
   const Vec2 by = slit.catch_mm * slit.wayOut(), mouth = 0.5 * (slit.lips[0] + slit.lips[1]);
-  const auto same = [](const Vec2& a, const Vec2& b) { return (a - b).norm() < kSame_mm; };
+  const auto same = [](const Vec2& a, const Vec2& b) { return (a - b).norm() < kSameVertex_mm; };
   for (std::size_t k : {0u, 1u}) {
     const Vec2 begins = slit.lips[k] - by;
     for (Edge& edge : edges)
@@ -153,9 +154,8 @@ SheetLayout layOut(const std::vector<FlatPiece>& pieces, double sheetWidth_mm,
     Vec2 size;
   };
   std::vector<Item> fitting, whole, oversize;
-  constexpr double kSame_mm = 1e-6;
   const auto onSheet = [&](const Vec2& size) {
-    return size.x() <= sheetWidth_mm + kSame_mm && size.y() <= sheetHeight_mm + kSame_mm;
+    return size.x() <= sheetWidth_mm + kSamePoint_mm && size.y() <= sheetHeight_mm + kSamePoint_mm;
   };
   for (const FlatPiece& piece : pieces) {
     const Vec2 size = piece.bounds.size(), across(size.y(), size.x());

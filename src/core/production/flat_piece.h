@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/assembly/assembly.h"
 #include "core/paper/starting_values.h"
@@ -61,6 +62,7 @@ struct SheetPlace {
   Vec2 onSheet(const Vec2& p) const { return (turned ? Vec2(-p.y(), p.x()) : p) + offset; }
 };
 
+/// Where all pieces go on how many sheets of one size (mm).
 struct SheetLayout {
   double width_mm = 0, height_mm = 0, margin_mm = 0;
   std::vector<SheetPlace> places;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/sheets.h"
 #include "core/design/design.h"
 #include "core/paper/stock.h"

@@ -1,13 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/slices.h"
 #include "core/design/design.h"
 #include "core/paper/stock.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
 namespace hinge {
 namespace {
 
-constexpr double kSame_mm = 1e-6;
 constexpr double kSheetEdge_mm = 12; ///< of a sheet is not cut from, with the printer's margins
 
 /// Scores of a plain strip by their place from the left; nothing when the piece is none.
@@ -22,8 +23,8 @@ std::optional<Strip> stripOf(const FlatPiece& piece) {
     const auto corners = line.corners.size();
     if (line.kind != LineKind::Cut) {
       const Vec2 &a = line.corners.front(), &b = line.corners.back();
-      if (corners != 2 || std::abs(a.x() - b.x()) > kSame_mm ||
-          std::abs(std::abs(a.y() - b.y()) - strip.size.y()) > kSame_mm)
+      if (corners != 2 || std::abs(a.x() - b.x()) > kSamePoint_mm ||
+          std::abs(std::abs(a.y() - b.y()) - strip.size.y()) > kSamePoint_mm)
         return std::nullopt;
       strip.scores.push_back({a.x() - piece.bounds.low.x(), line.kind});
       continue;
@@ -32,7 +33,7 @@ std::optional<Strip> stripOf(const FlatPiece& piece) {
       const Vec2 &a = line.corners[k], &b = line.corners[(k + 1) % corners];
       // Every cut must lie on the rectangle's rim.
       const auto on = [&](int axis, double at) {
-        return std::abs(a[axis] - at) < kSame_mm && std::abs(b[axis] - at) < kSame_mm;
+        return std::abs(a[axis] - at) < kSamePoint_mm && std::abs(b[axis] - at) < kSamePoint_mm;
       };
       if (!on(0, piece.bounds.low.x()) && !on(0, piece.bounds.high.x()) &&
           !on(1, piece.bounds.low.y()) && !on(1, piece.bounds.high.y()))
@@ -46,10 +47,10 @@ std::optional<Strip> stripOf(const FlatPiece& piece) {
 }
 
 bool alike(const Strip& a, const Strip& b) {
-  if ((a.size - b.size).norm() > kSame_mm || a.scores.size() != b.scores.size()) return false;
+  if ((a.size - b.size).norm() > kSamePoint_mm || a.scores.size() != b.scores.size()) return false;
   for (std::size_t k = 0; k < a.scores.size(); ++k)
     if (a.scores[k].second != b.scores[k].second ||
-        std::abs(a.scores[k].first - b.scores[k].first) > kSame_mm)
+        std::abs(a.scores[k].first - b.scores[k].first) > kSamePoint_mm)
       return false;
   return true;
 }

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/links.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <optional>
 
@@ -18,11 +20,10 @@ std::optional<double> apart(const Link& link, const Motion& motion, double t) {
 LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
   LinkTravel travel;
   constexpr int kSteps = 180;
-  constexpr double kFinest_rad = radians(0.01);
   const auto passes =
       [&](double inside,
           double outside) { // between an opening where it is taut and one where it is not
-        while (std::abs(outside - inside) > kFinest_rad) {
+        while (std::abs(outside - inside) > kCheckFinest_rad) {
           const double middle = 0.5 * (inside + outside);
           const auto d = apart(link, motion, middle);
           (d && *d > link.length_mm ? inside : outside) = middle;

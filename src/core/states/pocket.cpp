@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/pocket.h"
 #include "core/motion/mechanism.h"
 #include "core/paper/starting_values.h"

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/stacking.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -10,8 +12,6 @@ namespace {
 // Openings at which the order is read, smallest first. Close to the shut card panels lie as they
 // will come to lie; where two are still closer than rounding there, the next opening decides.
 constexpr double kReadAt_deg[] = {0.05, 0.3, 1.5};
-constexpr double kApart_mm = 1e-7;
-constexpr double kLeastOverlap_mm2 = 0.5;
 
 struct Sheet {
   PanelIndex panel;
@@ -170,7 +170,6 @@ private:
   }
 
   void verifyFolds(Stacking& result) const {
-    constexpr double kBeside_mm = 0.05;
     for (FoldIndex f : m_assembly.folds.indices()) {
       const Fold& fold = m_assembly.folds[f];
       if (m_motion.shutAngle(f) == 0) continue;
@@ -189,8 +188,8 @@ private:
         if (left == 0 || left != right || left != leaves) continue; // not between the leaves
         for (double share : {0.1, 0.5, 0.9}) {
           const Vec2 at = from + share * (to - from);
-          if (!contains(s.whole, at + kBeside_mm * across) ||
-              !contains(s.whole, at - kBeside_mm * across))
+          if (!contains(s.whole, at + kBesideFold_mm * across) ||
+              !contains(s.whole, at - kBesideFold_mm * across))
             continue;
           result.through.push_back(
               {s.panel, f,

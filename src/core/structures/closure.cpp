@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include <algorithm>

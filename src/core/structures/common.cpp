@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/common.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -113,8 +115,7 @@ ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly
     for (const char* foot : {"a", "b"})
       if (const auto at = values.find(foot);
           at != values.end() && at->second > settings.foldClearance_mm + 1)
-        tab->second =
-            std::min(tab->second, std::floor(2 * (at->second - settings.foldClearance_mm)) / 2);
+        tab->second = std::min(tab->second, downToLattice(at->second - settings.foldClearance_mm));
   const Room taken = needed_mm(values, seat.shutOpening_rad);
   const double middle = 0.5 * seat.length_mm - 0.5 * (taken.low_mm + taken.high_mm);
   values["position"] = std::round(2.0 * middle) / 2.0;

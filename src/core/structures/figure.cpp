@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include "core/structures/silhouettes.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -119,7 +121,7 @@ ParameterValues fitFigure(const Seat& seat, const Assembly& assembly, const Sett
 ParameterValues fitArm(const Seat& seat, const Assembly& assembly, const Settings&) {
   ParameterValues v = startingValues(kArmTable);
   const double depth = seatDepth_mm(seat, 0, assembly);
-  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  const auto half = [](double x) { return downToLattice(x); };
   v["width"] = std::max(4.0, half(std::min(10.0, 0.3 * seat.length_mm)));
   v["up"] = half(0.15 * depth), v["position"] = half(0.5 * seat.length_mm);
   v["length"] = std::max({8.0, v["width"], half(std::min(70.0, 1.2 * depth))});

@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/piece.h"
 #include "core/geom/subdivision.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -420,7 +422,7 @@ ParameterValues fit(const Seat&, const Assembly&, const Settings&) {
 std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly,
                                       const Settings& settings, double scale) {
   if (seat.kind() == SeatKind::Span) return std::nullopt;
-  const auto half = [](double v) { return std::round(2 * v) / 2; };
+  const auto half = [](double v) { return onLattice(v); };
   const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
   const double height = std::max(6.0, half(scale * std::min(40.0, 0.4 * seat.length_mm))),
                at = half(0.5 * (seat.length_mm - height));

@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/closed_forms.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -200,11 +202,10 @@ Room room(const ParameterValues& v, double) {
 ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
   ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
   const double a = v["a"], h = v["h"];
-  v["b"] = std::max(2.0, std::round(2 * a * h / (2 * a + h)) / 2);
+  v["b"] = std::max(2.0, onLattice(a * h / (2 * a + h)));
   v["s"] = a + h - v["b"];
   v["tab"] = std::clamp(
-      std::floor(2 * std::min(v["b"] - settings.foldClearance_mm, 0.5 * v["w"] - 0.5)) / 2, 1.0,
-      8.0);
+      downToLattice(std::min(v["b"] - settings.foldClearance_mm, 0.5 * v["w"] - 0.5)), 1.0, 8.0);
   return v;
 }
 

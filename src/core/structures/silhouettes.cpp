@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/silhouettes.h"
+#include "core/units/lattice.h"
 #include "core/units/length.h"
 #include <algorithm>
 #include <cmath>
@@ -90,7 +92,7 @@ ParameterValues fitSilhouette(ParameterTable table, const Seat& seat, const Asse
                               double shareOfLength, double shareOfDepth) {
   ParameterValues v = startingValues(table);
   const double depth = seatDepth_mm(seat, 0, assembly);
-  const auto half = [](double x) { return std::floor(2 * x) / 2; };
+  const auto half = [](double x) { return downToLattice(x); };
   const double leastWidth = findSpec(table, "width")->least,
                leastHeight = findSpec(table, "height")->least;
   v["width"] = std::max(leastWidth, half(std::min(v["width"], shareOfLength * seat.length_mm)));

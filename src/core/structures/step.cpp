@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/closed_forms.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"

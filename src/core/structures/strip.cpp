@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -245,7 +247,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
 /// their distance in the shut card: that lies flat exactly.
 ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
   ParameterValues v = startingValues(kTable);
-  const auto half = [](double x) { return std::round(2 * x) / 2; };
+  const auto half = [](double x) { return onLattice(x); };
   const double room = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
   constexpr double kSlack_mm = 1; // a strip that is pulled quite straight has no way to fold
   // A long panel low on one page and a short one that folds up under the other clear both pages
@@ -261,8 +263,8 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
   const double sum = std::ceil(farthest + kSlack_mm);
   v["w1"] = std::max(3.0, 0.5 * (sum + shut)), v["w2"] = std::max(3.0, 0.5 * (sum - shut));
   v["tab"] = std::clamp(
-      std::floor(2 * (v["a"] - std::max(settings.foldClearance_mm, settings.edgeReserve_mm))) / 2,
-      1.0, starting::kTabDepth_mm);
+      downToLattice(v["a"] - std::max(settings.foldClearance_mm, settings.edgeReserve_mm)), 1.0,
+      starting::kTabDepth_mm);
   return v;
 }
 
@@ -287,7 +289,8 @@ const StructureKind& stripKind() {
   static const StructureKind kind{
       "strip",
       "Bridging strip",
-      "A scored strip from one page to another over what lies between them",
+      "A scored strip from one page to another over what lies between them, told by its widths; a "
+      "free piece is a strip with scores anywhere and joints of your own",
       kTable,
       kOnSpans,
       "it bridges two pages that are not neighbours",

@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/belt.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -86,7 +88,7 @@ Room room(const ParameterValues& v, double) {
 ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
   ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
   const double least = tierOf(v, static_cast<int>(v["tiers"]) - 1).a;
-  v["tab"] = std::clamp(std::floor(2 * (least - settings.foldClearance_mm)) / 2, 1.0, v["tab"]);
+  v["tab"] = std::clamp(downToLattice(least - settings.foldClearance_mm), 1.0, v["tab"]);
   return v;
 }
 

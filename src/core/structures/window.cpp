@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include "core/structures/silhouettes.h"
