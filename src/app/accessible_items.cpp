@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
+#include <QAbstractButton>
 #include <QAbstractItemView>
 #include <QAccessibleWidget>
 #include <QComboBox>
@@ -130,7 +131,37 @@ private:
   QComboBox* m_box;
 };
 
+/// A button that stays down. Qt's own interface toggles it without a click, which nobody hears who
+/// waits for one; to a user of assistive technology it is the same act.
+class CheckableInterface : public QAccessibleWidget {
+public:
+  explicit CheckableInterface(QAbstractButton* button)
+      : QAccessibleWidget(button, QAccessible::CheckBox), m_button(button) {}
+  QString text(QAccessible::Text kind) const override {
+    const QString own = QAccessibleWidget::text(kind);
+    return kind == QAccessible::Name && own.isEmpty() ? m_button->text().remove(QLatin1Char('&'))
+                                                      : own;
+  }
+  QAccessible::State state() const override {
+    QAccessible::State state = QAccessibleWidget::state();
+    state.checkable = true, state.checked = m_button->isChecked();
+    return state;
+  }
+  QStringList actionNames() const override { return {toggleAction(), setFocusAction()}; }
+  void doAction(const QString& name) override {
+    if (name == toggleAction())
+      m_button->click();
+    else
+      QAccessibleWidget::doAction(name);
+  }
+
+private:
+  QAbstractButton* m_button;
+};
+
 QAccessibleInterface* makeInterface(const QString& name, QObject* object) {
+  if (auto* button = qobject_cast<QAbstractButton*>(object))
+    return button->isCheckable() ? new CheckableInterface(button) : nullptr;
   if (name == QLatin1String("QComboBox"))
     if (auto* box = qobject_cast<QComboBox*>(object)) return new ComboInterface(box);
   auto* widget = qobject_cast<QWidget*>(object);

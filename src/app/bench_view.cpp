@@ -180,8 +180,8 @@ QList<AccessibleItem> BenchView::accessibleItems() const {
   QList<AccessibleItem> items;
   if (!m_piece) return items;
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
-    items.append({tr("panel %1").arg(QString::fromStdString(m_assembly->panels[p].key)),
-                  QString::fromStdString(m_assembly->panels[p].label),
+    items.append({QString::fromStdString(panelOnSheet(m_document->design(), *m_assembly, p)),
+                  QString::fromStdString(m_assembly->panels[p].key),
                   toPath(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(),
                   QAccessible::Graphic, false});
   for (const Fold& fold : m_assembly->folds)

@@ -222,10 +222,10 @@ QWidget* MainWindow::buildBar() {
       {tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
   for (const auto& [text, place] : places) {
     auto* button = new QToolButton(bar);
+    button->setCheckable(true); // before its name: assistive technology asks from then on
     button->setObjectName(QStringLiteral("place"));
     button->setText(text);
     button->setAccessibleName(tr("Place: %1").arg(text));
-    button->setCheckable(true);
     button->setShortcut(QKeySequence(
         Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
     connect(button, &QToolButton::clicked, this, [this, to = place] { go(to); });

@@ -40,10 +40,10 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
   m_standing->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   m_standing->setFrameShape(QFrame::NoFrame);
   m_add = new QToolButton(this);
+  m_add->setCheckable(true);
   m_add->setText(tr("+  Add a structure"));
   m_add->setAccessibleName(tr("Add a structure"));
   m_add->setToolTip(tr("Shows the folds on which something can stand (A)"));
-  m_add->setCheckable(true);
   connect(m_add, &QToolButton::toggled, this, &StageView::setAdding);
   connect(m_fan, &QAbstractSlider::valueChanged, this, [this] { refresh(); });
   connect(m_fan, &Fan::findingChosen, this, &StageView::findingChosen);
@@ -274,9 +274,8 @@ QList<AccessibleItem> StageView::accessibleItems() const {
     QPolygonF outline;
     for (const Vec2& c : m_assembly->panels[p].outline.rim)
       outline << *screenOf(p, c);
-    const auto& owner = m_assembly->panels[p].owner;
-    items.append({tr("panel %1").arg(words(m_assembly->panels[p].key)),
-                  owner ? QString::fromStdString(nameOf(m_document->design(), *owner)) : tr("card"),
+    items.append({QString::fromStdString(panelOnSheet(m_document->design(), *m_assembly, p)),
+                  QString::fromStdString(m_assembly->panels[p].key),
                   outline.boundingRect().toRect(), QAccessible::Graphic, true});
   }
   for (const Seat& seat : m_assembly->seats)
