@@ -295,18 +295,17 @@ QList<AccessibleItem> StageView::accessibleItems() const {
 
 void StageView::pressItem(int index) {
   const QList<AccessibleItem> items = accessibleItems();
-  const AccessibleItem item = items.at(index);
-  if (item.name.startsWith(tr("panel %1").arg(QString()))) {
-    const PanelIndex panel =
-        m_assembly->findPanel(item.name.section(QLatin1Char(' '), 1).toStdString());
-    m_document->select(m_assembly->panels[panel].owner);
-  } else if (item.name.startsWith(tr("fold %1").arg(QString())) ||
-             item.name.startsWith(tr("face %1").arg(QString()))) {
-    emit seatChosen(item.name.section(QLatin1Char(' '), 1), mapToGlobal(item.rect.center()));
-  } else {
-    m_tags->edit(index -
-                 static_cast<int>(items.size() - static_cast<qsizetype>(m_tags->tags().size())));
-  }
+  const auto at = static_cast<std::size_t>(index), tags = m_tags->tags().size(),
+             seats = m_assembly->seats.size(),
+             panels = static_cast<std::size_t>(items.size()) - tags - seats;
+  if (at < panels) {
+    const std::string key = items.at(index).description.toStdString();
+    m_document->select(m_assembly->panels[m_assembly->findPanel(key)].owner);
+  } else if (at < panels + seats) {
+    emit seatChosen(words(m_assembly->seats[SeatIndex(at - panels)].key),
+                    mapToGlobal(items.at(index).rect.center()));
+  } else
+    m_tags->edit(static_cast<int>(at - panels - seats));
 }
 
 } // namespace hinge
