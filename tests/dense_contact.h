@@ -7,10 +7,10 @@
 
 namespace hinge::test {
 
-/// Deepest crossing of every pair of panels, found by nothing but looking: a pose every `step_rad`
-/// of the opening, every pair whose boxes meet. Slow and simple, against which the search for
-/// contacts is measured. Panels of one body, folds of each other's and tabs inside their host are
-/// left out as the search leaves them out.
+/// Deepest crossing (how far paper would have to give way) of every pair of panels, found by
+/// nothing but looking: a pose every `step_rad` of the opening, every pair whose boxes meet. Slow
+/// and simple, against which the search for contacts is measured. Panels of one body, folds of each
+/// other's and tabs inside their host are left out as the search leaves them out.
 inline std::map<std::pair<int, int>, double> denseContacts(const Motion& motion, double step_rad) {
   const Assembly& assembly = motion.assembly();
   struct Sheet {
@@ -58,7 +58,7 @@ inline std::map<std::pair<int, int>, double> denseContacts(const Motion& motion,
         if (!a.there || !b.there || sheets[i].body == sheets[j].body) continue;
         if ((a.low.array() > b.high.array()).any() || (b.low.array() > a.high.array()).any())
           continue;
-        const double depth = crossingDepth(a.parts, b.parts);
+        const double depth = crossingDepth(a.parts, b.parts, nullptr, DepthOf::Place);
         double& worst = deepest[{sheets[i].panel, sheets[j].panel}];
         worst = std::max(worst, depth);
       }

@@ -54,7 +54,9 @@ protected:
     const bool side = design.card.fold == FoldSide::Side;
     if (!m_bare || !m_bare->possible()) return;
     const std::shared_ptr<const Assembly> assembly = *m_bare->assembly();
-    const Box2 flat = flatLeaves(*assembly);
+    // The base's own sheet; what is glued to it of others is cut for itself.
+    const FlatPiece& own = m_bare->flatPieces()->front();
+    const Box2& flat = own.bounds;
     const Box2 ground = boundsOf(
         assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root]
             .outline);
@@ -78,20 +80,15 @@ protected:
     p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop,
                QString::fromUtf8(sheet.label.data()));
     const QRectF card = box(w, h);
-    paintPaper(p, card);
+    const QTransform toPixels =
+        side ? QTransform(scale, 0, 0, -scale, card.left() - scale * flat.low.x(),
+                          card.bottom() + scale * flat.low.y())
+             : QTransform(0, scale, scale, 0, card.left() - scale * flat.low.y(),
+                          card.top() - scale * flat.low.x());
+    paintPaper(p, *assembly, own, toPixels);
     const auto across = [&](double x) {
       return (side ? card.left() : card.top()) + scale * (x - flat.low.x());
     };
-    for (const Drive& drive : assembly->drives) {
-      const double x = across(assembly->folds[drive.fold].from.x());
-      p.setPen(linePen(assembly->folds[drive.fold].sense == FoldSense::Valley ? LineKind::Valley
-                                                                              : LineKind::Mountain,
-                       theme, 2.4));
-      if (side)
-        p.drawLine(QPointF(x, card.top()), QPointF(x, card.bottom()));
-      else
-        p.drawLine(QPointF(card.left(), x), QPointF(card.right(), x));
-    }
     p.setPen(QColor(0x5d, 0x57, 0x4f));
     p.setFont(Look::font(13, QFont::DemiBold));
     const auto length = [&](double mm) {
@@ -101,7 +98,7 @@ protected:
     const QRectF shut = side ? QRectF(first, card.top(), last - first, card.height())
                              : QRectF(card.left(), first, card.width(), last - first);
     p.drawText(shut, Qt::AlignCenter,
-               tr("shut\n%1 × %2")
+               tr("finished\n%1 × %2")
                    .arg(QString::fromStdString(
                             formatLength(design.card.width_mm, design.settings.unit, false)),
                         length(design.card.height_mm)));
@@ -114,12 +111,14 @@ protected:
   }
 
 private:
-  /// The open card, lit from its middle.
-  void paintPaper(QPainter& p, const QRectF& card) const {
+  /// The open card as it is cut, lit from its middle.
+  static void paintPaper(QPainter& p, const Assembly& assembly, const FlatPiece& piece,
+                         const QTransform& toPixels) {
     const Theme& theme = Look::theme();
-    p.setPen(QPen(theme.cut, 1.4));
-    p.setBrush(theme.sheet);
-    p.drawRect(card);
+    QPainterPath paper;
+    for (PanelIndex panel : assembly.pieces[piece.piece].panels)
+      paper.addPath(toPath(assembly.panels[panel].outline, toPixels));
+    const QRectF card = paper.boundingRect();
     QRadialGradient glow(card.center(), 0.6 * std::max(card.width(), card.height()));
     QColor warm(0xff, 0xc8, 0x7a);
     warm.setAlphaF(0.35f);
@@ -127,11 +126,16 @@ private:
     warm.setAlphaF(0);
     glow.setColorAt(1, warm);
     p.setPen(Qt::NoPen);
-    p.setBrush(glow);
-    p.drawRect(card);
+    p.fillPath(paper, theme.sheet);
+    p.fillPath(paper, glow);
+    FlatStyle style;
+    style.theme = theme;
+    style.fillSheet = style.glue = style.marks = false;
+    style.lineWidth_px = 1.8;
+    paintFlatPiece(p, assembly, piece, toPixels, style);
   }
-  std::shared_ptr<const Snapshot> m_bare;
   Document* m_document;
+  std::shared_ptr<const Snapshot> m_bare;
 };
 
 } // namespace
