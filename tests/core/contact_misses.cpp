@@ -7,15 +7,16 @@
 // How often the search for contacts misses a crossing, and by how much: random designs looked at
 // densely. Not a test of the suite (a quarter of an hour); docs/decisions/0015 has what it said.
 //
-// usage: contact_misses [DESIGNS=200] [STEP_DEG=0.005]
+// usage: contact_misses [DESIGNS=200] [STEP_DEG=0.005] [FIRST=0]
 
 int main(int count, char** arguments) {
   using namespace hinge;
   const int designs = count > 1 ? std::atoi(arguments[1]) : 200;
   const double step = radians(count > 2 ? std::atof(arguments[2]) : 0.005);
+  const int first = count > 3 ? std::atoi(arguments[3]) : 0;
   test::Misses all;
   int crossing = 0;
-  for (int k = 0; k < designs; ++k) {
+  for (int k = first; k < first + designs; ++k) {
     const Motion motion =
         Motion::trace(test::assemble(test::randomDesign(90000u + static_cast<unsigned>(k))));
     const test::Misses one = test::missesOf(motion, step);

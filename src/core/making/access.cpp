@@ -102,7 +102,7 @@ const Access::Held& Access::held() const {
       if (m_glueMade[g]) part.glues.push_back(m_whole.glues[g]);
     for (HingeIndex h : m_whole.hinges.indices())
       if (m_hingeMade[h]) part.hinges.push(m_whole.hinges[h]);
-    m_held.emplace(Mechanism::from(part));
+    m_held.emplace(Held{Mechanism::from(part)});
     m_held->ring = ringNumbers(m_held->mechanism);
   }
   return *m_held;
