@@ -244,8 +244,18 @@ double overlapArea_mm2(const Region& a, const Region& b) {
       (bb.low.array() > ba.high.array()).any())
     return 0;
   double area = 0;
-  for (const Region& shared : common(a, b))
-    area += area_mm2(shared);
+  if (!a.holes.empty() || !b.holes.empty()) {
+    for (const Region& shared : common(a, b))
+      area += area_mm2(shared);
+    return area;
+  }
+  // Panels have a handful of corners: convex parts are clipped quicker than a sweep is set up, and
+  // every assembly asks this of all neighbours in a piece.
+  const std::vector<Polygon> others = convexParts(b.rim);
+  for (const Polygon& own : convexParts(a.rim))
+    for (const Polygon& other : others)
+      if (const Polygon shared = intersectConvex(own, other); !shared.empty())
+        area += signedArea_mm2(shared);
   return area;
 }
 
