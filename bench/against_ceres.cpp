@@ -46,11 +46,11 @@ template <typename T> struct Rigid {
 /// chains of folds.
 struct Ring {
   struct Link {
-    const Joint* joint;
+    const Pair* pair;
     bool toRight;
     int unknown; ///< place in the parameter list
   };
-  const Joint* closing;
+  const Pair* closing;
   std::array<std::vector<Link>, 2>
       chains;                       ///< from the base outwards, to the left and the right body
   std::array<const Iso3*, 2> bases; ///< pose of the base body of each chain at the present opening
@@ -60,7 +60,7 @@ struct Ring {
     for (std::size_t side = 0; side < 2; ++side) {
       body[side] = Rigid<T>::of(*bases[side]);
       for (const Link& link : chains[side]) {
-        const Joint& j = *link.joint;
+        const Pair& j = *link.pair;
         const T angle = x[link.unknown][0];
         if (link.toRight)
           body[side] = body[side] * Rigid<T>::about(j.leftFrom, j.leftAxis, T(-angle)) *
@@ -89,12 +89,12 @@ public:
       for (const auto& step : block.steps) {
         stepOf[step.child.value] = {&step, static_cast<int>(m_angles.size())};
         m_angles.push_back(0);
-        m_joints.push_back(step.joint);
+        m_pairs.push_back(step.pair);
       }
     for (const Block& block : motion.parts())
-      for (JointIndex closing : block.closing) {
+      for (PairIndex closing : block.closing) {
         auto ring = std::make_unique<Ring>();
-        ring->closing = &m.joints[closing];
+        ring->closing = &m.pairs[closing];
         std::vector<int> unknowns;
         for (std::size_t side = 0; side < 2; ++side) {
           BodyIndex body = side == 0 ? ring->closing->left : ring->closing->right;
@@ -104,7 +104,7 @@ public:
             const auto& [step, unknown] = it->second;
             auto place = std::ranges::find(unknowns, unknown);
             if (place == unknowns.end()) unknowns.push_back(unknown), place = unknowns.end() - 1;
-            chain.push_back({&m.joints[step->joint], m.joints[step->joint].left == step->parent,
+            chain.push_back({&m.pairs[step->pair], m.pairs[step->pair].left == step->parent,
                              static_cast<int>(place - unknowns.begin())});
             body = step->parent;
           }
@@ -126,8 +126,8 @@ public:
   void startFrom(const Pose& pose) {
     const Mechanism& m = m_motion.mechanism();
     for (std::size_t k = 0; k < m_angles.size(); ++k)
-      m_angles[k] = m.foldAngle(m.joints[m_joints[k]], bodyPose(pose, m.joints[m_joints[k]].left),
-                                bodyPose(pose, m.joints[m_joints[k]].right));
+      m_angles[k] = m.foldAngle(m.pairs[m_pairs[k]], bodyPose(pose, m.pairs[m_pairs[k]].left),
+                                bodyPose(pose, m.pairs[m_pairs[k]].right));
   }
 
   /// Residual (mm) that is left.
@@ -153,7 +153,7 @@ private:
   const Motion& m_motion;
   BodyPoses m_base;
   std::vector<double> m_angles;
-  std::vector<JointIndex> m_joints;
+  std::vector<PairIndex> m_pairs;
   ceres::Problem m_problem;
 };
 

@@ -13,50 +13,32 @@
 namespace hinge {
 namespace {
 
-using Kind = WorkJoint::Kind;
-constexpr Kind kKinds[] = {Kind::Glue,  Kind::Slot,    Kind::Pivot,
-                           Kind::Slide, Kind::Elastic, Kind::Tie};
-
-QString kindName(Kind kind) {
-  switch (kind) {
-  case Kind::Glue: return QObject::tr("glued to");
-  case Kind::Slot: return QObject::tr("slotted into");
-  case Kind::Pivot: return QObject::tr("pinned on");
-  case Kind::Slide: return QObject::tr("slides on");
-  case Kind::Elastic: return QObject::tr("band to");
-  case Kind::Tie: return QObject::tr("film to");
-  }
-  return {};
+QString kindName(std::size_t kind) {
+  const std::array names{QObject::tr("glued to"),  QObject::tr("slotted into"),
+                         QObject::tr("pinned on"), QObject::tr("slides on"),
+                         QObject::tr("band to"),   QObject::tr("film to")};
+  static_assert(names.size() == kJointKeys.size());
+  return names[kind];
 }
 
-/// The numbers a joint of this kind has, with what they are called.
-struct Number {
-  QString label;
-  double WorkJoint::*value;
-  bool length;
-};
-std::vector<Number> numbersOf(Kind kind) {
-  switch (kind) {
-  case Kind::Glue: return {{QObject::tr("turned by"), &WorkJoint::turn_deg, false}};
-  case Kind::Pivot: return {{QObject::tr("lies at"), &WorkJoint::turn_deg, false}};
-  case Kind::Slot:
-    return {{QObject::tr("line on it"), &WorkJoint::turn_deg, false},
-            {QObject::tr("line here"), &WorkJoint::way_deg, false},
-            {QObject::tr("slit here"), &WorkJoint::slit_mm, true},
-            {QObject::tr("slit there"), &WorkJoint::faceSlit_mm, true},
-            {QObject::tr("catch"), &WorkJoint::catch_mm, true}};
-  case Kind::Slide:
-    return {{QObject::tr("way on it"), &WorkJoint::turn_deg, false},
-            {QObject::tr("way here"), &WorkJoint::way_deg, false},
-            {QObject::tr("first stop"), &WorkJoint::least_mm, true},
-            {QObject::tr("last stop"), &WorkJoint::most_mm, true},
-            {QObject::tr("pulled by"), &WorkJoint::pull_mm, true},
-            {QObject::tr("from open"), &WorkJoint::pullFrom_deg, false},
-            {QObject::tr("to open"), &WorkJoint::pullTo_deg, false}};
-  case Kind::Elastic:
-  case Kind::Tie: return {{QObject::tr("length"), &WorkJoint::length_mm, true}};
-  }
-  return {};
+/// What the numbers of a joint are called, in the order of numbersOf().
+QStringList numberNames(const given::Kind& kind) {
+  struct {
+    QStringList operator()(const given::Glue&) const { return {QObject::tr("turned by")}; }
+    QStringList operator()(const given::Pivot&) const { return {QObject::tr("lies at")}; }
+    QStringList operator()(const given::Slot&) const {
+      return {QObject::tr("line on it"), QObject::tr("line here"), QObject::tr("slit here"),
+              QObject::tr("slit there"), QObject::tr("catch")};
+    }
+    QStringList operator()(const given::Slide&) const {
+      return {QObject::tr("way on it"), QObject::tr("way here"),  QObject::tr("first stop"),
+              QObject::tr("last stop"), QObject::tr("pulled by"), QObject::tr("from open"),
+              QObject::tr("to open")};
+    }
+    QStringList operator()(const given::Band&) const { return {QObject::tr("length")}; }
+    QStringList operator()(const given::Film&) const { return {QObject::tr("length")}; }
+  } names;
+  return std::visit(names, kind);
 }
 
 } // namespace
@@ -163,7 +145,7 @@ void JointsDialog::rebuild() {
   m_lines->addWidget(m_page);
 }
 
-void JointsDialog::edit(std::size_t index, const std::function<void(WorkJoint&)>& how,
+void JointsDialog::edit(std::size_t index, const std::function<void(PieceJoint&)>& how,
                         const QString& what) {
   const PieceWork* now = work();
   if (!now || index >= now->joints.size()) return;
@@ -172,27 +154,31 @@ void JointsDialog::edit(std::size_t index, const std::function<void(WorkJoint&)>
   if (!(next == *now)) change(next, what);
 }
 
-void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const WorkJoint& joint) {
+void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const PieceJoint& joint) {
   QWidget* box = grid->parentWidget();
   auto* kind = new QComboBox(box);
   kind->setAccessibleName(tr("Kind of joint %1").arg(index + 1));
-  for (Kind k : kKinds)
+  for (std::size_t k = 0; k < kJointKeys.size(); ++k)
     kind->addItem(kindName(k));
-  kind->setCurrentIndex(static_cast<int>(joint.kind));
+  kind->setCurrentIndex(static_cast<int>(joint.kind.index()));
   connect(kind, &QComboBox::activated, this, [this, index](int k) {
-    const auto change = [k](WorkJoint& j) {
-      j.kind = kKinds[k];
-      if (j.length_mm <= 0) j.length_mm = 40; // a band needs one
-    };
-    edit(index, change, tr("change a joint"));
+    edit(
+        index, [k](PieceJoint& j) { j.kind = changedTo(static_cast<std::size_t>(k), j.kind); },
+        tr("change a joint"));
   });
   auto* side = new QComboBox(box);
   side->setAccessibleName(tr("Side of the piece at joint %1").arg(index + 1));
   side->addItems({tr("by its back"), tr("by its face")});
-  side->setCurrentIndex(joint.byFace ? 1 : 0);
+  const bool* byFace = byFaceOf(joint.kind);
+  side->setCurrentIndex(byFace && *byFace ? 1 : 0);
+  side->setVisible(byFace != nullptr);
   connect(side, &QComboBox::activated, this, [this, index](int k) {
     edit(
-        index, [k](WorkJoint& j) { j.byFace = k == 1; }, tr("change a joint"));
+        index,
+        [k](PieceJoint& j) {
+          if (bool* own = byFaceOf(j.kind)) *own = k == 1;
+        },
+        tr("change a joint"));
   });
   auto* on = new QComboBox(box);
   on->setAccessibleName(tr("Face of joint %1").arg(index + 1));
@@ -205,7 +191,7 @@ void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const WorkJo
   connect(on, &QComboBox::activated, this, [this, index, on](int) {
     const std::string key = on->currentData().toString().toStdString();
     edit(
-        index, [key](WorkJoint& j) { j.on = key; }, tr("change a joint"));
+        index, [key](PieceJoint& j) { j.on = key; }, tr("change a joint"));
   });
   auto* remove = new QToolButton(box);
   remove->setText(tr("Remove"));
@@ -234,7 +220,7 @@ void JointsDialog::addPointButton(QGridLayout* grid, std::size_t index, bool the
 }
 
 QWidget* JointsDialog::lineFor(std::size_t index) {
-  const WorkJoint joint = work()->joints[index];
+  const PieceJoint joint = work()->joints[index];
   const LengthUnit unit = m_document->design().settings.unit;
   auto* box = new QFrame(m_page);
   auto* grid = new QGridLayout(box);
@@ -242,7 +228,7 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
   grid->setHorizontalSpacing(8);
   addChoices(grid, index, joint);
   const auto field = [&](int row, int column, const QString& label, double value, bool length,
-                         const std::function<void(WorkJoint&, double)>& set) {
+                         const std::function<void(PieceJoint&, double)>& set) {
     grid->addWidget(new QLabel(label, box), row, column);
     auto* line = new QLineEdit(length ? QString::fromStdString(formatLength(value, unit, false))
                                       : QString::fromStdString(formatAngle(value)),
@@ -257,24 +243,27 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
                                 : parseAngle_deg(line->text().toStdString());
       if (!typed) return void(emit refused(QString::fromStdString(typed.error().text())));
       edit(
-          index, [&](WorkJoint& j) { set(j, *typed); }, tr("change a joint"));
+          index, [&](PieceJoint& j) { set(j, *typed); }, tr("change a joint"));
     });
     grid->addWidget(line, row, column + 1);
   };
   field(1, 0, tr("here, from the left"), joint.at.x(), true,
-        [](WorkJoint& j, double v) { j.at.x() = v; });
-  field(1, 2, tr("up"), joint.at.y(), true, [](WorkJoint& j, double v) { j.at.y() = v; });
-  field(2, 0, tr("there, along"), joint.to.x(), true, [](WorkJoint& j, double v) { j.to.x() = v; });
-  field(2, 2, tr("away"), joint.to.y(), true, [](WorkJoint& j, double v) { j.to.y() = v; });
+        [](PieceJoint& j, double v) { j.at.x() = v; });
+  field(1, 2, tr("up"), joint.at.y(), true, [](PieceJoint& j, double v) { j.at.y() = v; });
+  field(2, 0, tr("there, along"), joint.to.x(), true,
+        [](PieceJoint& j, double v) { j.to.x() = v; });
+  field(2, 2, tr("away"), joint.to.y(), true, [](PieceJoint& j, double v) { j.to.y() = v; });
   for (bool there : {false, true})
     addPointButton(grid, index, there);
-  int k = 0;
-  for (const Number& number : numbersOf(joint.kind)) {
+  given::Kind kind = joint.kind;
+  const QStringList names = numberNames(kind);
+  const auto numbers = numbersOf(kind);
+  for (int k = 0; k < static_cast<int>(numbers.size()); ++k) {
+    const auto at = static_cast<std::size_t>(k);
     // Two beside the places, the others in rows of three below.
-    field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), number.label,
-          joint.*(number.value), number.length,
-          [value = number.value](WorkJoint& j, double v) { j.*value = v; });
-    ++k;
+    field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), names.value(k),
+          *numbers[at].value, numbers[at].isLength,
+          [at](PieceJoint& j, double v) { *numbersOf(j.kind)[at].value = v; });
   }
   return box;
 }

@@ -28,9 +28,9 @@ signals:
 private:
   void rebuild();
   QWidget* lineFor(std::size_t index);
-  void addChoices(QGridLayout* grid, std::size_t index, const WorkJoint& joint);
+  void addChoices(QGridLayout* grid, std::size_t index, const PieceJoint& joint);
   void addPointButton(QGridLayout* grid, std::size_t index, bool there);
-  void edit(std::size_t index, const std::function<void(WorkJoint&)>& how, const QString& what);
+  void edit(std::size_t index, const std::function<void(PieceJoint&)>& how, const QString& what);
   void change(const PieceWork& work, const QString& what);
   const PieceWork* work() const;
 

@@ -304,7 +304,7 @@ private slots:
     QTest::mouseClick(&stage, Qt::LeftButton, Qt::NoModifier, screen.toPoint());
     QVERIFY(!stage.picking() && dialog->isVisible());
     QCoreApplication::processEvents();
-    const WorkJoint joint = m_window->document().committed().find(StructureId{1})->work->joints[0];
+    const PieceJoint joint = m_window->document().committed().find(StructureId{1})->work->joints[0];
     const auto assembly = stage.assembly(); // that of the changed design
     const Seat* on = assembly->findSeat(joint.on);
     QVERIFY(on);

@@ -226,10 +226,8 @@ private slots:
     const auto with = [](double off_mm) {
       Design d = card();
       PieceWork work = plainStrip(60, 20);
-      WorkJoint left{.at = Vec2(10, 10), .on = "card/page-a", .to = Vec2(60, 40)};
-      WorkJoint right{.at = Vec2(50, 10), .on = "card/page-a", .to = Vec2(100 + off_mm, 40)};
-      left.byFace = right.byFace = false;
-      work.joints = {left, right};
+      work.joints = {{{10, 10}, "card/page-a", {60, 40}, given::Glue()},
+                     {{50, 10}, "card/page-a", {100 + off_mm, 40}, given::Glue()}};
       const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work);
       if (!added) qFatal("%s", added.error().text().c_str());
       return added->design;

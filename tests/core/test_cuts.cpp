@@ -32,7 +32,7 @@ private slots:
     QCOMPARE(assembly->pieces.size(), std::size_t(1));
     QVERIFY_NEAR(areaOf(*assembly), 2 * 130 * 180, 1e-6);
     QVERIFY_NEAR(foldLength(*assembly, "gutter"), 130, 1e-9); // 180 less the 50 between the slits
-    QCOMPARE(assembly->glues.size(), std::size_t(0));
+    QCOMPARE(assembly->joints.size(), std::size_t(0));
   }
   void severalCutsShareOneGutter() {
     Design d = card(130, 200);

@@ -26,11 +26,28 @@ Design with(const Design& design, const PieceWork& work) {
   return added->design;
 }
 
-int stepOf(const AssemblyOrder& order, JoinKind kind) {
-  for (std::size_t k = 0; k < order.steps.size(); ++k)
-    for (const Join& j : order.steps[k].joins)
-      if (j.kind == kind) return static_cast<int>(k);
-  return -1;
+/// An order of work with the assembly it is for.
+struct Made {
+  std::shared_ptr<const Assembly> assembly;
+  AssemblyOrder order;
+
+  const Joint& first(const JointGroup& group) const { return assembly->joints[group.front()]; }
+  std::optional<StructureId> owner(const JointGroup& group) const {
+    return assembly->ownerOf(first(group));
+  }
+  template <class Kind> bool is(const JointGroup& group) const {
+    return std::holds_alternative<Kind>(first(group));
+  }
+  template <class Kind> int stepOf() const {
+    for (std::size_t k = 0; k < order.steps.size(); ++k)
+      for (const JointGroup& group : order.steps[k].joints)
+        if (is<Kind>(group)) return static_cast<int>(k);
+    return -1;
+  }
+};
+Made made(const Design& design) {
+  auto assembly = assemble(design);
+  return {assembly, assemblyOrder(Motion::trace(assembly), radians(design.card.display_deg))};
 }
 
 } // namespace
@@ -51,24 +68,26 @@ private slots:
             {{"position", 40}, {"w", 100}, {"depth", 100}, {"h", 60}, {"lid", lid}});
     const StructureId inner =
         add(d, "box", "gutter", {{"position", 80}, {"length", 20}, {"a", 12}, {"c", 15}});
-    const AssemblyOrder order = orderOf(d);
+    const Made all = made(d);
+    const AssemblyOrder& order = all.order;
     QVERIFY(order.unreachable.empty());
     int lastOuter = -1, lastInner = -1;
     for (std::size_t k = 0; k < order.steps.size(); ++k)
-      for (const Join& join : order.steps[k].joins) {
-        if (join.owner == outer) lastOuter = static_cast<int>(k);
-        if (join.owner == inner) lastInner = static_cast<int>(k);
-        if (join.owner == inner && lid == 2) QVERIFY(order.steps[k].before > static_cast<int>(k));
+      for (const JointGroup& group : order.steps[k].joints) {
+        if (all.owner(group) == outer) lastOuter = static_cast<int>(k);
+        if (all.owner(group) == inner) lastInner = static_cast<int>(k);
+        if (all.owner(group) == inner && lid == 2)
+          QVERIFY(order.steps[k].before > static_cast<int>(k));
       }
     QVERIFY(lastInner >= 0);
     QVERIFY2(lastInner < lastOuter, "the box is closed over what still has to be glued");
-    for (const JoinStep& step : order.steps)
+    for (const MakingStep& step : order.steps)
       QVERIFY(!step.byShutting);
     // Beside the cube there is no such hurry: the later structure comes later.
     const auto beside = setValues(d, inner, {{"position", 160}});
     QVERIFY(beside.ok());
-    const AssemblyOrder free = orderOf(*beside);
-    QCOMPARE(free.steps.back().joins.back().owner->value, inner.value);
+    const Made free = made(*beside);
+    QCOMPARE(free.owner(free.order.steps.back().joints.back())->value, inner.value);
   }
   void whatLiesUnderAFootIsGluedFirst() {
     // The boat of the landing stage, pushed under the wall of the ticket booth that stands on the
@@ -77,22 +96,21 @@ private slots:
     const StructureId boat{4}, booth{2};
     const auto stepsOf = [&](const Design& design, StructureId owner) {
       std::vector<int> all;
-      const AssemblyOrder order = orderOf(design);
-      for (std::size_t k = 0; k < order.steps.size(); ++k)
-        for (const Join& join : order.steps[k].joins)
-          if (join.owner == owner && join.kind == JoinKind::Glue)
-            all.push_back(static_cast<int>(k));
+      const Made at = made(design);
+      for (std::size_t k = 0; k < at.order.steps.size(); ++k)
+        for (const JointGroup& group : at.order.steps[k].joints)
+          if (at.owner(group) == owner && at.is<Glue>(group)) all.push_back(static_cast<int>(k));
       return all;
     };
     const Design under = *setValues(d, boat, {{"position", 50}});
     QVERIFY(findCode(checked(under), "foot-covered"));
     QVERIFY(!findCode(checked(d), "foot-covered"));
-    const auto assembly = assemble(under);
     int foot = -1;
-    const AssemblyOrder order = orderOf(under);
-    for (std::size_t k = 0; k < order.steps.size(); ++k)
-      for (const Join& join : order.steps[k].joins)
-        if (join.owner == booth && assembly->panels[join.second].key == "s2/tab-b")
+    const Made all = made(under);
+    for (std::size_t k = 0; k < all.order.steps.size(); ++k)
+      for (const JointGroup& group : all.order.steps[k].joints)
+        if (all.owner(group) == booth &&
+            all.assembly->panels[panelsOf(all.first(group))[1]].key == "s2/tab-b")
           foot = static_cast<int>(k);
     QVERIFY(foot >= 0);
     QVERIFY(stepsOf(under, boat).front() < foot);
@@ -111,49 +129,45 @@ private slots:
     const AssemblyOrder order =
         assemblyOrder(Motion::trace(assembly), radians(design.card.display_deg));
     QCOMPARE(order.unreachable.size(), std::size_t(0));
-    std::set<std::size_t> glues, links;
-    std::set<HingeIndex> hinges;
+    std::set<JointIndex> joints;
     std::size_t all = 0;
-    for (const JoinStep& step : order.steps)
-      for (const Join& join : step.joins) {
-        glues.insert(join.glues.begin(), join.glues.end()),
-            links.insert(join.links.begin(), join.links.end()),
-            hinges.insert(join.hinges.begin(), join.hinges.end());
-        all += join.glues.size() + join.links.size() + join.hinges.size();
+    for (const MakingStep& step : order.steps)
+      for (const JointGroup& group : step.joints) {
+        joints.insert(group.begin(), group.end());
+        all += group.size();
       }
-    QCOMPARE(glues.size(), assembly->glues.size());
-    QCOMPARE(hinges.size(), assembly->hinges.size());
-    QCOMPARE(links.size(), assembly->links.size());
-    QCOMPARE(all, glues.size() + hinges.size() + links.size());
+    QCOMPARE(joints.size(), assembly->joints.size());
+    QCOMPARE(all, joints.size());
     const auto lines = describe(order, design, *assembly);
     QCOMPARE(lines.size(), order.steps.size());
   }
   void hostsComeBeforeWhatStandsOnThem() {
-    const AssemblyOrder order = orderOf(demo("night-market"));
+    const Made all = made(demo("night-market"));
     int last = -1;
-    for (const JoinStep& step : order.steps)
-      for (const Join& join : step.joins) {
-        QVERIFY(join.owner && join.owner->value >= last);
-        last = join.owner->value;
+    for (const MakingStep& step : all.order.steps)
+      for (const JointGroup& group : step.joints) {
+        const auto owner = all.owner(group);
+        QVERIFY(owner && owner->value >= last);
+        last = owner->value;
       }
   }
   void theBandOfTheLanternGoesInBeforeItsLastSide() {
-    const AssemblyOrder order = orderOf(demo("pop-up-lantern"));
-    const int band = stepOf(order, JoinKind::Band);
-    QCOMPARE(band, 5);
+    const Made all = made(demo("pop-up-lantern"));
+    const AssemblyOrder& order = all.order;
+    QCOMPARE(all.stepOf<Band>(), 5);
     QCOMPARE(order.steps.size(), std::size_t(7)); // one side stays open, no more
     QCOMPARE(order.steps[5].before, 6);
-    QVERIFY(order.steps[6].joins.front().kind == JoinKind::Glue);
+    QVERIFY(all.is<Glue>(order.steps[6].joints.front()));
   }
   void aBandOutsideIsTiedLast() {
     // The same lantern with the band round its outside.
     Design design = demo("pop-up-lantern");
-    for (WorkJoint& joint : design.structures.front().work->joints)
-      if (joint.kind == WorkJoint::Kind::Elastic)
+    for (PieceJoint& joint : design.structures.front().work->joints)
+      if (is<given::Band>(joint))
         joint.on = "card/page-b", joint.to = {10, 10}, joint.at = {0, -60};
-    const AssemblyOrder order = orderOf(design);
-    QVERIFY(order.unreachable.empty());
-    QVERIFY(stepOf(order, JoinKind::Band) >= 0);
+    const Made all = made(design);
+    QVERIFY(all.order.unreachable.empty());
+    QVERIFY(all.stepOf<Band>() >= 0);
   }
   void aPinInsideASleeveGoesInBeforeItIsClosed() {
     Design design = card(120, 150);
@@ -162,34 +176,29 @@ private slots:
     design.card = *base;
     design.card.values["depth"] = 12;
     PieceWork arm = plainStrip(30, 10);
-    WorkJoint pin;
-    pin.kind = WorkJoint::Kind::Pivot, pin.at = {15, 5}, pin.on = "card/page-a", pin.to = {75, 60};
-    arm.joints = {pin};
+    arm.joints = {{{15, 5}, "card/page-a", {75, 60}, given::Pivot()}};
     design = with(design, arm);
-    const AssemblyOrder order = orderOf(design);
-    QVERIFY(order.unreachable.empty());
-    const int at = stepOf(order, JoinKind::Pivot);
-    QVERIFY(at >= 0 && order.steps[static_cast<std::size_t>(at)].before > at);
+    const Made all = made(design);
+    QVERIFY(all.order.unreachable.empty());
+    const int at = all.stepOf<Pivot>();
+    QVERIFY(at >= 0 && all.order.steps[static_cast<std::size_t>(at)].before > at);
     // Near the open end a finger comes to it from there.
     design.structures.front().work->joints.front().to = {4, 60};
-    const AssemblyOrder end = orderOf(design);
-    QVERIFY(end.steps[static_cast<std::size_t>(stepOf(end, JoinKind::Pivot))].before < 0);
+    const Made end = made(design);
+    QVERIFY(end.order.steps[static_cast<std::size_t>(end.stepOf<Pivot>())].before < 0);
   }
   void aPinUnderAGluedPanelGoesInBeforeIt() {
     Design design = card(120, 150);
     PieceWork arm = plainStrip(30, 10);
-    WorkJoint pin;
-    pin.kind = WorkJoint::Kind::Pivot, pin.at = {15, 5}, pin.on = "card/page-a", pin.to = {75, 60};
-    arm.joints = {pin};
+    arm.joints = {{{15, 5}, "card/page-a", {75, 60}, given::Pivot()}};
     design = with(design, arm);
     PieceWork cover = plainStrip(20, 8);
-    WorkJoint glue;
-    glue.at = {10, 4}, glue.on = "s1/panel-1", glue.to = {15, 5};
-    cover.joints = {glue};
+    cover.joints = {{{10, 4}, "s1/panel-1", {15, 5}, given::Glue()}};
     design = with(design, cover);
-    const AssemblyOrder order = orderOf(design);
+    const Made all = made(design);
+    const AssemblyOrder& order = all.order;
     QCOMPARE(order.steps.size(), std::size_t(2));
-    QVERIFY(order.steps[0].joins.front().kind == JoinKind::Pivot);
+    QVERIFY(all.is<Pivot>(order.steps[0].joints.front()));
     QCOMPARE(order.steps[0].before, 1);
     QVERIFY(QString::fromStdString(describe(order, design, *assemble(design)).front())
                 .contains("before step 2 shuts it in"));
@@ -217,15 +226,17 @@ private slots:
                              middle = boundsOf(panel.outline).centre();
       const double side = cross2(along, middle) > 0 ? 1 : -1;
       const Vec2 way = Eigen::Rotation2Dd(side * inFirst) * along;
-      WorkJoint joint;
-      joint.kind = WorkJoint::Kind::Slot, joint.on = key;
+      PieceJoint joint;
+      given::Slot slot;
+      joint.on = key;
       const Iso3 toFace = face.sides[0].toPiece.inverse();
       joint.to = (toFace * lift(Vec2(apex + away * way))).head<2>();
       const Vec3 turned = toFace.linear() * lift(way);
-      joint.turn_deg = degrees(std::atan2(turned.y(), turned.x()));
+      slot.turn_deg = degrees(std::atan2(turned.y(), turned.x()));
       const double own = a ? 1 : -1;
       joint.at = away * Vec2(-own * std::sin(inSecond), std::cos(inSecond));
-      joint.way_deg = 90 + own * degrees(inSecond);
+      slot.way_deg = 90 + own * degrees(inSecond);
+      joint.kind = slot;
       work.joints.push_back(joint);
     }
     design = with(design, work);
@@ -244,15 +255,13 @@ private slots:
     // two glued areas.
     Design design = card(120, 150);
     PieceWork brace = plainStrip(60, 10);
-    WorkJoint one, two;
-    one.at = {10, 5}, one.on = "card/page-a", one.to = {40, 60};
-    two.at = {50, 5}, two.on = "card/page-a", two.to = {80, 60};
-    brace.joints = {one, two};
+    brace.joints = {{{10, 5}, "card/page-a", {40, 60}, given::Glue()},
+                    {{50, 5}, "card/page-a", {80, 60}, given::Glue()}};
     design = with(design, brace);
     const AssemblyOrder order = orderOf(design);
     QVERIFY(order.unreachable.empty());
     QCOMPARE(order.steps.size(), std::size_t(1));
-    QCOMPARE(order.steps.front().joins.size(), std::size_t(2));
+    QCOMPARE(order.steps.front().joints.size(), std::size_t(2));
   }
 };
 

@@ -28,14 +28,19 @@ using Kind = WorkLine::Kind;
 
 /// Face coordinates of a point beside the gutter of a single fold: `y_mm` along it, `out_mm` away
 /// from it.
-WorkJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm,
-                 bool byFace) {
-  WorkJoint joint;
-  joint.on = std::string("card/page-") + page, joint.at = at, joint.byFace = byFace;
+PieceJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm,
+                  bool byFace) {
+  PieceJoint joint;
+  joint.on = std::string("card/page-") + page, joint.at = at;
   const bool a = page == 'a';
   joint.to = {a ? y_mm : d.card.gutterLength_mm() - y_mm, out_mm};
-  joint.turn_deg = a == byFace ? 90 : -90;
+  joint.kind = given::Glue{a == byFace ? 90.0 : -90.0, byFace};
   return joint;
+}
+
+/// The first joint of a kind.
+template <class Kind> const Kind& only(const Assembly& assembly) {
+  return (*assembly.every<Kind>().begin()).joint;
 }
 
 PieceWork strip(const std::vector<double>& widths, double height, const std::vector<Kind>& kinds) {
@@ -173,7 +178,8 @@ private slots:
   void theMirrorImageOfTheMirrorImageIsThePiece() {
     PieceWork work = strip({10, 20, 30}, 20, {Kind::Mountain, Kind::Valley});
     work.lines[1].to.x() += 5;
-    work.joints.push_back({.at = {5, 10}, .on = "card/page-a", .turn_deg = 30});
+    work.joints.push_back({{5, 10}, "card/page-a", {0, 0}, given::Glue{30, false}});
+    work.joints.push_back({{6, 10}, "card/page-a", {0, 0}, given::Slot{20, 70, 0, 0, 0}});
     QVERIFY(mirrored(mirrored(work)) == work);
     QVERIFY_NEAR(scoreMarks(mirrored(work))[0].low_mm, 30.0, 1e-12);
   }
@@ -289,7 +295,7 @@ private slots:
     // Both sheets: the slot stays 28 mm from the crease of either, and both panels share the line.
     for (double deg : {10.0, 60.0, 120.0, 170.0}) {
       const Pose pose = motion.poseAt(radians(deg));
-      const Hinge& slot = motion.assembly().hinges[HingeIndex(0)];
+      const Slot& slot = only<Slot>(motion.assembly());
       const Iso3 a = pose.panels[slot.first] * slot.onFirst,
                  b = pose.panels[slot.second] * slot.onSecond;
       QVERIFY_NEAR((a.translation() - b.translation()).norm(), 0.0, 1e-7);
@@ -310,7 +316,7 @@ private slots:
     const double a = 10, s = 60; // foot of the strap on the flap, its length
     for (double deg : {1.0, 40.0, 90.0, 150.0, 179.0}) {
       const Pose pose = motion.poseAt(radians(deg));
-      const Hinge& slide = motion.assembly().hinges[HingeIndex(0)];
+      const Slide& slide = only<Slide>(motion.assembly());
       const double way = ((pose.panels[slide.first] * slide.onFirst).inverse() *
                           pose.panels[slide.second] * slide.onSecond)
                              .translation()
@@ -327,8 +333,7 @@ private slots:
     double first = 0, last = 0;
     for (double deg : {90.0, 130.0, 160.0, 180.0}) {
       const Pose pose = motion.poseAt(radians(deg));
-      for (const Hinge& h : assembly.hinges) {
-        if (h.kind != HingeKind::Pivot) continue;
+      for (const auto& [j, h] : assembly.every<Pivot>()) {
         const Iso3 between =
             (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
         QVERIFY_NEAR(between.translation().norm(), 0.0, 1e-7); // the pin holds
@@ -354,7 +359,8 @@ private slots:
     QVERIFY_NEAR(between(60), 90.0, 1e-6);
     for (double deg : {120.0, 150.0, 180.0})
       QVERIFY_NEAR(between(deg), 180.0, 1e-5);
-    const auto& slide = a.hinges[a.pulls.front().hinge];
+    const Slide& slide = only<Slide>(a);
+    QVERIFY(slide.pull);
     for (const auto& [deg, way] :
          {std::pair{40.0, 0.0}, {120.0, 0.0}, {150.0, 9.0}, {180.0, 18.0}}) {
       const Pose pose = motion.poseAt(radians(deg));
@@ -486,7 +492,7 @@ private slots:
       p += by;
     for (WorkLine& line : moved.lines)
       line.from += by, line.to += by;
-    for (WorkJoint& joint : moved.joints)
+    for (PieceJoint& joint : moved.joints)
       joint.at += by;
     const auto here = evenSteps(d, StructureId{1}, 3),
                there = evenSteps(*setWork(d, StructureId{1}, moved), StructureId{1}, 3);
@@ -514,7 +520,7 @@ private slots:
   void slitsThatDoNotMeetAreFound() {
     Design d = demo("lamp-lattice");
     PieceWork work = *d.structures[1].work;
-    work.joints[0].slit_mm = 20;
+    std::get<given::Slot>(work.joints[0].kind).slit_mm = 20;
     const Analysis analysis = checked(*setWork(d, d.structures[1].id, work));
     const Finding* f = findCode(analysis, "slot-short");
     QVERIFY(f);
@@ -540,8 +546,8 @@ private slots:
       return std::pair{closed, length};
     };
     PieceWork work = *d.structures[1].work;
-    for (WorkJoint& joint : work.joints)
-      joint.catch_mm = 0;
+    for (PieceJoint& joint : work.joints)
+      std::get<given::Slot>(joint.kind).catch_mm = 0;
     const Design open = *setWork(d, d.structures[1].id, work);
     const auto held = cuts(d), loose = cuts(open);
     QCOMPARE(loose.first, 1); // its rim, with both slits in it
@@ -555,19 +561,19 @@ private slots:
     QVERIFY((with.poseAt(1.2).panels[p].matrix() - without.poseAt(1.2).panels[p].matrix()).norm() <
             1e-6);
     QVERIFY(checked(d).findings.empty());
-    for (WorkJoint& joint : work.joints)
-      joint.catch_mm = 45;
+    for (PieceJoint& joint : work.joints)
+      std::get<given::Slot>(joint.kind).catch_mm = 45;
     QCOMPARE(assembleDesign(*setWork(d, d.structures[1].id, work)).error().code,
              std::string("slit.catch"));
-    for (WorkJoint& joint : work.joints)
-      joint.catch_mm = -1;
+    for (PieceJoint& joint : work.joints)
+      std::get<given::Slot>(joint.kind).catch_mm = -1;
     QCOMPARE(setWork(d, d.structures[1].id, work).error().code, std::string("work.catch"));
   }
   void aFilmIsTautWhereItIsTooShort() {
     Design d = demo("oil-sleeve");
     QVERIFY(!findCode(checked(d), "film-taut"));
     PieceWork work = *d.structures[2].work;
-    work.joints[1].length_mm = 60;
+    std::get<given::Film>(work.joints[1].kind).length_mm = 60;
     const Analysis analysis = checked(*setWork(d, d.structures[2].id, work));
     const Finding* f = findCode(analysis, "film-taut");
     QVERIFY(f);
@@ -581,15 +587,15 @@ private slots:
     Design d = demo("pop-up-lantern");
     QVERIFY(checked(d).findings.empty());
     PieceWork work = *d.structures[0].work;
-    work.joints.back().length_mm = 200;
+    std::get<given::Band>(work.joints.back().kind).length_mm = 200;
     QVERIFY(findCode(checked(*setWork(d, StructureId{1}, work)), "band-slack"));
-    work.joints.back().length_mm = 40;
+    std::get<given::Band>(work.joints.back().kind).length_mm = 40;
     QVERIFY(findCode(checked(*setWork(d, StructureId{1}, work)), "band-drawn"));
   }
   void aSlidePastItsStopIsFound() {
     Design d = demo("ferry-pass");
     PieceWork work = *d.structures[0].work;
-    work.joints[0].most_mm = 12;
+    std::get<given::Slide>(work.joints[0].kind).most_mm = 12;
     const Analysis analysis = checked(*setWork(d, StructureId{1}, work));
     const Finding* f = findCode(analysis, "slide-past-stop");
     QVERIFY(f);
@@ -644,9 +650,9 @@ private slots:
   void aTabBesideTheWayKeepsClearOfWhatSlides() {
     Design d = demo("ferry-pass");
     PieceWork stop = plainStrip(6, 20);
-    WorkJoint glue = d.structures[2].work->joints.front();
-    glue.at = {3, 10}, glue.to = {98, 70},
-    glue.turn_deg = 0; // beside the band's right end, at 60 + 30.92
+    PieceJoint glue = d.structures[2].work->joints.front();
+    glue.at = {3, 10}, glue.to = {98, 70}; // beside the band's right end, at 60 + 30.92
+    std::get<given::Glue>(glue.kind).turn_deg = 0;
     stop.joints = {glue};
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, stop)->design;
     QVERIFY(!findCode(checked(d), "pocket-tight"));
@@ -680,7 +686,7 @@ private slots:
   void aLayerMoreMakesTheStrapLonger() {
     Design d = demo("ferry-pass");
     PieceWork mat = plainStrip(40, 30); // a mat on the insert, under the band
-    WorkJoint glue;
+    PieceJoint glue;
     glue.at = {20, 15}, glue.on = "s1/panel-1", glue.to = {30, 22};
     mat.joints = {glue};
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, mat)->design;
@@ -693,7 +699,7 @@ private slots:
     Design d = demo("ferry-pass");
     d = *removeStructure(d, StructureId{4});
     PieceWork band = plainStrip(50, 6);
-    WorkJoint glue;
+    PieceJoint glue;
     glue.at = {25, 3}, glue.on = "s1/panel-1",
     glue.to = {30, 30}; // its back on the face of the insert
     band.joints = {glue};
@@ -764,7 +770,7 @@ private slots:
     if (what == "joint") work.joints[0].at = {-5, 5};
     if (what == "face") work.joints[0].on = "s7/panel-3";
     if (what == "outline") std::swap(work.outline[1], work.outline[2]);
-    if (what == "band") work.joints[0].kind = WorkJoint::Kind::Elastic;
+    if (what == "band") work.joints[0].kind = given::Band{0};
     if (what == "nan") work.outline[1].x() = std::nan("");
     const auto set = setWork(d, StructureId{1}, work);
     std::string found;

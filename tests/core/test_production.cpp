@@ -170,9 +170,7 @@ private slots:
       strip.lines.push_back(
           {x == 30 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley, {x, 0}, {x, 10}});
     for (int k = 0; k < 5; ++k) {
-      WorkJoint glue;
-      glue.at = {4, 5}, glue.on = "card/page-a", glue.to = {20 + 22.0 * k, 60};
-      strip.joints = {glue};
+      strip.joints = {{{4, 5}, "card/page-a", {20 + 22.0 * k, 60}, given::Glue()}};
       if (k == 4) strip.lines[1].kind = WorkLine::Kind::Valley; // not alike: it stays alone
       d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, strip)->design;
     }

@@ -10,21 +10,6 @@ double Drive::angle_rad(double opening_rad) const {
   return shut_rad + (open_rad - shut_rad) * share;
 }
 
-double Pull::at_mm(double opening_rad) const {
-  return to_rad > from_rad
-             ? way_mm * std::clamp((opening_rad - from_rad) / (to_rad - from_rad), 0.0, 1.0)
-             : 0.0;
-}
-
-Iso3 secondInFirst(const Hinge& hinge, double value) {
-  Iso3 move = Iso3::Identity();
-  if (hinge.kind == HingeKind::Slide)
-    move.translation() = value * Vec3::UnitY();
-  else
-    move.linear() = Eigen::AngleAxisd(value, Vec3::UnitY()).toRotationMatrix();
-  return hinge.onFirst * move * hinge.onSecond.inverse();
-}
-
 double Assembly::baseOpening_rad(double opening_rad) const {
   return openBy_rad < kPi ? std::min(kPi, opening_rad * kPi / openBy_rad) : opening_rad;
 }
@@ -58,14 +43,13 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
     }
   }
   // What the base itself glues onto its pages.
-  for (const Glue& glue : glues)
+  for (const auto& [j, glue] : every<Glue>())
     if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host))
       placed.push_back({glue.tab, *host * glue.tabToHost});
-  for (const Pull& pull : pulls)
-    if (const Iso3* host = poseOf(hinges[pull.hinge].first);
-        host && !poseOf(hinges[pull.hinge].second))
-      placed.push_back({hinges[pull.hinge].second,
-                        *host * secondInFirst(hinges[pull.hinge], pull.at_mm(opening_rad))});
+  for (const auto& [j, slide] : every<Slide>())
+    if (const Iso3* host = slide.pull ? poseOf(slide.first) : nullptr;
+        host && !poseOf(slide.second))
+      placed.push_back({slide.second, *host * slidInFirst(slide, slide.pull->at_mm(opening_rad))});
   return placed;
 }
 
@@ -86,15 +70,22 @@ FoldIndex Assembly::addFold(Fold fold) {
   return index;
 }
 
-void Assembly::addGlue(const Glue& glue) {
-  int& first = panels[glue.tab].gluedBy;
-  if (first < 0) first = static_cast<int>(glues.size());
-  glues.push_back(glue);
+JointIndex Assembly::addJoint(Joint joint) {
+  const JointIndex index = joints.push(std::move(joint));
+  if (const Glue* glue = std::get_if<Glue>(&joints[index]))
+    if (JointIndex& first = panels[glue->tab].gluedBy; !first.valid()) first = index;
+  return index;
 }
 
 const Glue* Assembly::glueOf(PanelIndex tab) const {
-  const int first = panels[tab].gluedBy;
-  return first < 0 ? nullptr : &glues[static_cast<std::size_t>(first)];
+  const JointIndex first = panels[tab].gluedBy;
+  return first.valid() ? std::get_if<Glue>(&joints[first]) : nullptr;
+}
+
+std::optional<StructureId> Assembly::ownerOf(const Joint& joint) const {
+  if (const Guide* guide = guideOf(joint)) return guide->owner;
+  if (const Tie* tie = tieOf(joint)) return tie->owner;
+  return panels[std::get<Glue>(joint).tab].owner;
 }
 
 std::vector<Edge> cutsIn(const Assembly& assembly, PanelIndex panel) {

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/assembly/feature.h"
-#include "core/design/design.h"
+#include "core/assembly/joint.h"
 #include <functional>
 #include <optional>
 #include <string>
@@ -11,7 +10,6 @@ namespace hinge {
 
 using PieceIndex = Index<struct PieceTag>;
 using SeatIndex = Index<struct SeatTag>;
-using HingeIndex = Index<struct HingeTag>;
 
 enum class PanelUse { Page, Wall, Tab };
 enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face side
@@ -26,7 +24,7 @@ struct Panel {
   PanelUse use = PanelUse::Wall;
   Region outline;
   std::vector<FoldIndex> folds; ///< that run along its edges
-  int gluedBy = -1;             ///< first of Assembly::glues that glues it on as a tab; -1: none
+  JointIndex gluedBy;           ///< the first glue that holds it as a tab, if any
 };
 
 /// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold
@@ -41,49 +39,6 @@ struct Fold {
   /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see
   /// Motion::shutAngle).
   bool shutKnown = true;
-};
-
-enum class HingeKind { Slot, Pivot, Slide };
-
-/// A joint between two panels other than a fold. Each side has a frame on its panel (into the
-/// panel's piece): the joint turns about their common y axis (slot, pivot) or runs along it
-/// (slide); at zero both frames coincide.
-struct Hinge {
-  std::string key, label;
-  std::optional<StructureId> owner;
-  HingeKind kind = HingeKind::Slot;
-  PanelIndex first, second; ///< the panel that was there, the panel that joins it
-  Iso3 onFirst, onSecond;
-  double least_mm = 0, most_mm = 0; ///< of a slide: its stops
-  double slitShort_mm = 0; ///< of a slot: how much paper is left between the ends of its two slits
-};
-
-/// A slide that the opening of the card moves: its way follows the opening in a straight line
-/// within a stretch of it.
-struct Pull {
-  HingeIndex hinge;
-  double way_mm = 0, from_rad = 0, to_rad = kPi;
-  double at_mm(double opening_rad) const;
-};
-
-/// Something soft between two points of panels: an elastic band or a strip of film. It guides
-/// nothing.
-struct Link {
-  std::string key, label;
-  std::optional<StructureId> owner;
-  bool elastic = true; ///< false: film that bows until it is taut
-  std::array<PanelIndex, 2> panels;
-  std::array<Vec2, 2> at; ///< in the flat frames of the panels' pieces
-  double length_mm = 0;
-};
-
-/// `tab` is glued onto `host` and moves with it; the motion maps the tab's piece frame into the
-/// host's.
-struct Glue {
-  PanelIndex tab, host;
-  Iso3 tabToHost;
-  bool byFace = true; ///< the face of the tab takes the glue; false: its back
-  bool onHostFace() const { return (tabToHost.linear()(2, 2) < 0) == byFace; }
 };
 
 /// One flat part cut from one sheet.
@@ -163,14 +118,11 @@ struct Assembly {
   IndexedVector<PieceIndex, Piece> pieces;
   KeyedVector<PanelIndex, Panel> panels;
   KeyedVector<FoldIndex, Fold> folds; ///< put in by addFold()
-  std::vector<Glue> glues;            ///< put in by addGlue()
   KeyedVector<SeatIndex, Seat> seats;
   std::vector<DimensionMark> dimensions;
   std::vector<Placement> placements; ///< in the order of the design: hosts before guests
 
-  IndexedVector<HingeIndex, Hinge> hinges;
-  std::vector<Pull> pulls;
-  std::vector<Link> links;
+  IndexedVector<JointIndex, Joint> joints; ///< made by hand; put in by addJoint()
 
   std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
   PanelIndex root;           ///< its frame in the world is given by rootPose
@@ -190,21 +142,21 @@ struct Assembly {
   Iso3 onTable(double opening_rad) const;
 
   FoldIndex addFold(Fold fold);
-  void addGlue(const Glue& glue);
+  JointIndex addJoint(Joint joint);
 
   const Seat* findSeat(std::string_view key) const;
   PanelIndex findPanel(std::string_view key) const { return panels.find(key); }
   FoldIndex findFold(std::string_view key) const { return folds.find(key); }
   const std::vector<FoldIndex>& foldsOf(PanelIndex panel) const { return panels[panel].folds; }
+  /// The joints of one kind: `for (const auto& [index, glue] : assembly.every<Glue>())`.
+  template <class Kind> JointsOf<Kind> every() const { return JointsOf<Kind>(joints); }
   const Glue* glueOf(PanelIndex tab) const;
+  /// Who made a joint: of a glue who made its tab. Nothing: the base.
+  std::optional<StructureId> ownerOf(const Joint& joint) const;
 };
 
 /// Bare cuts inside a panel.
 std::vector<Edge> cutsIn(const Assembly& assembly, PanelIndex panel);
-
-/// The map from the second panel's piece to the first's when the joint stands at `value` (rad, or
-/// mm for a slide).
-Iso3 secondInFirst(const Hinge& hinge, double value);
 
 /// Seat frame in space from the poses of its two panels' pieces, and the opening on the structure's
 /// side.

@@ -67,7 +67,7 @@ FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelI
 }
 
 void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace) {
-  m_assembly.addGlue({tab, host, tabToHost, byFace});
+  m_assembly.addJoint(Glue{tab, host, tabToHost, byFace});
 }
 
 void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
@@ -170,16 +170,6 @@ void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm,
         key("cut"));
   notch(seat.sides[0], from_mm, to_mm, onFirst);
   notch(seat.sides[1], from_mm, to_mm, onSecond);
-}
-
-HingeIndex AssemblyBuilder::hinge(std::string_view role, std::string label, Hinge made) {
-  made.key = key(role), made.label = std::move(label), made.owner = m_owner;
-  return m_assembly.hinges.push(std::move(made));
-}
-
-void AssemblyBuilder::link(std::string_view role, std::string label, Link made) {
-  made.key = key(role), made.label = std::move(label), made.owner = m_owner;
-  m_assembly.links.push_back(std::move(made));
 }
 
 Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way, double width_mm,

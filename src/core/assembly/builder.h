@@ -61,11 +61,11 @@ public:
   void placementByRings(const Seat& on, std::vector<PanelIndex> panels) {
     m_assembly.placements.push_back({*m_owner, on, std::move(panels), {}});
   }
-  HingeIndex hinge(std::string_view role, std::string label, Hinge hinge);
-  void pull(HingeIndex hinge, double way_mm, double from_rad, double to_rad) {
-    m_assembly.pulls.push_back({hinge, way_mm, from_rad, to_rad});
+  /// Joins two panels by a slot, pivot, slide, band or film.
+  template <class Kind> JointIndex join(std::string_view role, std::string label, Kind made) {
+    made.key = key(role), made.label = std::move(label), made.owner = m_owner;
+    return m_assembly.addJoint(std::move(made));
   }
-  void link(std::string_view role, std::string label, Link link);
   /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame)
   /// along `way` to its edge; with a length it ends at that edge but starts elsewhere on the line.
   /// The last `catch_mm` before the edge are a bare cut. Returns the inner end.

@@ -31,7 +31,7 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
            });
   };
   std::vector<Hinge> all;
-  for (const Glue& glue : assembly.glues) {
+  for (const auto& [j, glue] : assembly.every<Glue>()) {
     if (assembly.panels[glue.tab].use != PanelUse::Tab ||
         standsOff(assembly.panels[glue.tab].owner))
       continue;

@@ -12,18 +12,18 @@ namespace hinge {
 namespace {
 
 struct Limb {
-  const Hinge* hinge;
+  const Guide* guide;
   bool onFace; ///< side of the panel it lies on
 };
 
 double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t, Vec3* place) {
   const Pose pose = in.motion.poseAt(t);
-  for (PanelIndex p : {a.hinge->second, b.hinge->second, a.hinge->first})
+  for (PanelIndex p : {a.guide->second, b.guide->second, a.guide->first})
     if (!pose.placed[p]) return 0;
-  const Iso3 home = pose.panels[a.hinge->first].inverse();
+  const Iso3 home = pose.panels[a.guide->first].inverse();
   std::vector<Polygon> parts[2];
   for (int k : {0, 1}) {
-    const PanelIndex p = (k == 0 ? a : b).hinge->second;
+    const PanelIndex p = (k == 0 ? a : b).guide->second;
     for (Polygon part : convexParts(in.assembly.panels[p].outline)) {
       for (Vec2& c : part)
         c = (home * (pose.panels[p] * lift(c))).head<2>();
@@ -36,32 +36,30 @@ double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t,
     for (const Polygon& v : parts[1])
       if (const Polygon shared = intersectConvex(u, v); !shared.empty()) {
         area += std::abs(signedArea_mm2(shared));
-        if (place) *place = pose.panels[a.hinge->first] * lift(centroidOf(shared));
+        if (place) *place = pose.panels[a.guide->first] * lift(centroidOf(shared));
       }
   return area;
 }
 
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Limb> limbs;
-  for (const Hinge& h : in.assembly.hinges) {
-    if (h.kind == HingeKind::Slot) continue;
-    // The pivot's axis and the slide's z look away from the side that carries.
-    const Vec3 up =
-        h.kind == HingeKind::Pivot ? h.onFirst.linear().col(1) : h.onFirst.linear().col(2);
-    limbs.push_back({&h, up.z() > 0});
-  }
+  for (const Joint& joint : in.assembly.joints)
+    if (const Pivot* pivot = std::get_if<Pivot>(&joint))
+      limbs.push_back({pivot, pivot->onFace()});
+    else if (const Slide* slide = std::get_if<Slide>(&joint))
+      limbs.push_back({slide, slide->onFace()});
   std::vector<Finding> found;
   for (std::size_t i = 0; i < limbs.size(); ++i)
     for (std::size_t j = i + 1; j < limbs.size(); ++j) {
       const Limb &a = limbs[i], &b = limbs[j];
-      if (in.motion.isLoose(a.hinge->second) || in.motion.isLoose(b.hinge->second)) continue;
-      if (a.hinge->first != b.hinge->first || a.onFace != b.onFace ||
-          a.hinge->second == b.hinge->second)
+      if (in.motion.isLoose(a.guide->second) || in.motion.isLoose(b.guide->second)) continue;
+      if (a.guide->first != b.guide->first || a.onFace != b.onFace ||
+          a.guide->second == b.guide->second)
         continue;
       Finding f{"limbs-hit",
                 Severity::Spoils,
-                {in.assembly.panels[a.hinge->second].key, in.assembly.panels[b.hinge->second].key}};
-      for (const Hinge* h : {b.hinge, a.hinge})
+                {in.assembly.panels[a.guide->second].key, in.assembly.panels[b.guide->second].key}};
+      for (const Guide* h : {b.guide, a.guide})
         if (h->owner && std::ranges::find(f.owners, *h->owner) == f.owners.end())
           f.owners.push_back(*h->owner);
       bool before = false;

@@ -7,15 +7,16 @@
 namespace hinge {
 namespace {
 
-std::string_view doing(JoinKind kind) {
-  switch (kind) {
-  case JoinKind::Glue: return "glue";
-  case JoinKind::Slot: return "slot together";
-  case JoinKind::Pivot: return "pin";
-  case JoinKind::Slide: return "lay as a slide";
-  case JoinKind::Band: return "tie a band between";
-  }
-  return "";
+std::string_view doing(const Joint& joint) {
+  struct {
+    std::string_view operator()(const Glue&) const { return "glue"; }
+    std::string_view operator()(const Slot&) const { return "slot together"; }
+    std::string_view operator()(const Pivot&) const { return "pin"; }
+    std::string_view operator()(const Slide&) const { return "lay as a slide"; }
+    std::string_view operator()(const Band&) const { return "tie a band between"; }
+    std::string_view operator()(const Film&) const { return "tie a film between"; }
+  } words;
+  return std::visit(words, joint);
 }
 
 std::vector<Finding> run(const CheckInput& in) {
@@ -26,10 +27,12 @@ std::vector<Finding> run(const CheckInput& in) {
   const AssemblyOrder& order = *worked;
   // One finding for all joints that shut one another in: it is one trouble.
   std::vector<PanelIndex> panels;
-  for (const Join& join : order.unreachable)
-    panels.insert(panels.end(), {join.second, join.first});
+  for (const JointGroup& group : order.unreachable) {
+    const auto [there, joins] = panelsOf(in.assembly.joints[group.front()]);
+    panels.insert(panels.end(), {joins, there});
+  }
   Finding f = findingOn(in, "unreachable", Severity::Spoils, panels);
-  f.detail = doing(order.unreachable.front().kind);
+  f.detail = doing(in.assembly.joints[order.unreachable.front().front()]);
   f.amount = static_cast<double>(order.unreachable.size()), f.unit = AmountUnit::Count;
   found.push_back(std::move(f));
   return found;

@@ -13,14 +13,14 @@ std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   const double least = in.design.settings.leastTabDepth_mm;
   for (const Pocket& pocket : pocketsOf(in.assembly, in.design.stock.thickness_mm)) {
-    const Hinge& hinge = in.assembly.hinges[pocket.slide];
+    const Slide& slide = std::get<Slide>(in.assembly.joints[pocket.slide]);
     const double play = slidePlay_mm(pocket.layers, in.design.stock.thickness_mm),
                  room = std::min(pocket.low_mm, pocket.high_mm) - play;
     const bool tight = room < -1e-6;
     if (!tight && (!pocket.covers || room >= least - 1e-6)) continue;
     Finding f =
         findingOn(in, tight ? "pocket-tight" : "pocket-glue",
-                  tight ? Severity::Spoils : Severity::Advice, {pocket.panel, hinge.second});
+                  tight ? Severity::Spoils : Severity::Advice, {pocket.panel, slide.second});
     f.amount = tight ? -room : least - room;
     found.push_back(std::move(f));
   }

@@ -11,7 +11,7 @@
 namespace hinge {
 namespace {
 
-void addOwners(const CheckInput& in, const Hinge& h, Finding& f) {
+void addOwners(const CheckInput& in, const Slot& h, Finding& f) {
   for (PanelIndex p : {h.second, h.first}) {
     f.elements.push_back(in.assembly.panels[p].key);
     const auto& owner = in.assembly.panels[p].owner;
@@ -22,12 +22,12 @@ void addOwners(const CheckInput& in, const Hinge& h, Finding& f) {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   const double middle = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
-  std::vector<const Hinge*> slots;
-  for (const Hinge& h : in.assembly.hinges)
-    if (h.kind == HingeKind::Slot) slots.push_back(&h);
+  std::vector<const Slot*> slots;
+  for (const auto& [j, slot] : in.assembly.every<Slot>())
+    slots.push_back(&slot);
   if (slots.empty()) return found;
   const Pose pose = in.motion.poseAt(middle);
-  for (const Hinge* h : slots) {
+  for (const Slot* h : slots) {
     if (h->slitShort_mm <= kTouch_mm) continue;
     Finding f{"slot-short", Severity::Spoils};
     addOwners(in, *h, f);

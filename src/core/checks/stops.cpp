@@ -11,8 +11,8 @@ namespace {
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   constexpr int kSteps = 180;
-  for (const Hinge& h : in.assembly.hinges) {
-    if (h.kind != HingeKind::Slide || h.least_mm == h.most_mm) continue; // no stops
+  for (const auto& [j, h] : in.assembly.every<Slide>()) {
+    if (h.least_mm == h.most_mm) continue;     // no stops
     if (in.motion.isLoose(h.second)) continue; // where it lies is not decided
     Finding f{"slide-past-stop",
               Severity::Spoils,

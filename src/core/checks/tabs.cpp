@@ -34,7 +34,7 @@ double leastWidth_mm(const Polygon& p) {
 
 std::vector<GluedTab> gluedTabs(const CheckInput& in, const Pose& open) {
   std::vector<GluedTab> tabs;
-  for (const Glue& glue : in.assembly.glues) {
+  for (const auto& [j, glue] : in.assembly.every<Glue>()) {
     if (in.assembly.panels[glue.tab].use != PanelUse::Tab)
       continue; // a panel glued on as a whole is no tab
     GluedTab t{glue.tab, glue.host, {}, glue.onHostFace(), Vec3::Zero()};

@@ -66,7 +66,7 @@ std::vector<StructureId> hostsOf(const StructureItem& item) {
   };
   add(item.seat);
   if (item.work)
-    for (const WorkJoint& joint : item.work->joints)
+    for (const PieceJoint& joint : item.work->joints)
       add(joint.on);
   return hosts;
 }

@@ -55,7 +55,7 @@ Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Ve
   for (Polygon& window : moved.windows)
     for (Vec2& p : window)
       shift(p);
-  for (WorkJoint& j : moved.joints)
+  for (PieceJoint& j : moved.joints)
     shift(j.at);
   for (std::size_t k = 0; k < moved.lines.size(); ++k) {
     WorkLine& line = moved.lines[k];
@@ -78,10 +78,32 @@ std::string_view workKey(WorkLine::Kind kind) {
   return "";
 }
 
-std::string_view workKey(WorkJoint::Kind kind) {
-  static constexpr std::string_view keys[] = {"glue", "slot", "pivot", "slide", "elastic", "tie"};
-  return keys[static_cast<std::size_t>(kind)];
+namespace {
+
+/// What a joint of this kind cannot be; nothing when it can.
+std::optional<Error> wrongNumbers(const given::Kind& kind) {
+  const auto tie = [&](double length_mm) -> std::optional<Error> {
+    if (length_mm > 0 && length_mm <= kFarthest_mm) return std::nullopt;
+    return Error{"work.length", fmt::format("a {} needs a length", jointKey(kind)), ""};
+  };
+  if (const auto* band = std::get_if<given::Band>(&kind)) return tie(band->length_mm);
+  if (const auto* film = std::get_if<given::Film>(&kind)) return tie(film->length_mm);
+  if (const auto* slot = std::get_if<given::Slot>(&kind)) {
+    if (!(slot->catch_mm >= 0 && slot->catch_mm <= 50))
+      return Error{"work.catch", "a catch is from 0 to 50 mm long", ""};
+    if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0))
+      return Error{"work.slit", "a slit cannot be shorter than nothing", ""};
+  }
+  if (const auto* slide = std::get_if<given::Slide>(&kind))
+    if (!(slide->least_mm <= slide->most_mm && slide->pullFrom_deg >= 0 &&
+          slide->pullFrom_deg <= slide->pullTo_deg && slide->pullTo_deg <= 180))
+      return Error{
+          "work.slide",
+          "a slide needs its least way first, and a pull between openings of 0 to 180 degrees", ""};
+  return std::nullopt;
 }
+
+} // namespace
 
 Result<void> validate(const PieceWork& work, std::string_view place) {
   const auto at = [&](std::string_view what, std::size_t k) {
@@ -124,30 +146,21 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
     if (!std::ranges::all_of(work.windows[k], sane) || !isSimple(work.windows[k]))
       return refused("work.window", "the opening crosses itself", at("windows", k));
   for (std::size_t k = 0; k < work.joints.size(); ++k) {
-    const WorkJoint& j = work.joints[k];
-    using Kind = WorkJoint::Kind;
-    if (!sane(j.at) || !sane(j.to) || !std::isfinite(j.turn_deg) || !std::isfinite(j.way_deg))
+    const PieceJoint& j = work.joints[k];
+    given::Kind kind = j.kind;
+    if (!sane(j.at) || !sane(j.to) ||
+        !std::ranges::all_of(numbersOf(kind), [](const JointNumber& n) {
+          return n.isLength || std::isfinite(*n.value);
+        }))
       return refused("work.joint", "is no place", at("joints", k));
     if (!contains(work.outline, j.at, kTouch_mm))
       return refused("work.joint-outside",
                      fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
-                                 workKey(j.kind), formatNumber(j.at.x(), 2),
+                                 jointKey(j.kind), formatNumber(j.at.x(), 2),
                                  formatNumber(j.at.y(), 2)),
                      at("joints", k));
-    if ((j.kind == Kind::Elastic || j.kind == Kind::Tie) &&
-        !(j.length_mm > 0 && j.length_mm <= kFarthest_mm))
-      return refused("work.length", fmt::format("a {} needs a length", workKey(j.kind)),
-                     at("joints", k));
-    if (j.kind == Kind::Slot && !(j.catch_mm >= 0 && j.catch_mm <= 50))
-      return refused("work.catch", "a catch is from 0 to 50 mm long", at("joints", k));
-    if (j.kind == Kind::Slot && !(j.slit_mm >= 0 && j.faceSlit_mm >= 0))
-      return refused("work.slit", "a slit cannot be shorter than nothing", at("joints", k));
-    if (j.kind == Kind::Slide && !(j.least_mm <= j.most_mm && j.pullFrom_deg >= 0 &&
-                                   j.pullFrom_deg <= j.pullTo_deg && j.pullTo_deg <= 180))
-      return refused(
-          "work.slide",
-          "a slide needs its least way first, and a pull between openings of 0 to 180 degrees",
-          at("joints", k));
+    if (const auto wrong = wrongNumbers(j.kind))
+      return refused(wrong->code, wrong->message, at("joints", k));
   }
   return {};
 }
@@ -327,8 +340,8 @@ PieceWork mirrored(const PieceWork& work) {
       flip(p);
     std::ranges::reverse(window);
   }
-  for (WorkJoint& joint : image.joints)
-    flip(joint.at), joint.turn_deg = -joint.turn_deg, joint.way_deg = 180 - joint.way_deg;
+  for (PieceJoint& joint : image.joints)
+    flip(joint.at), joint.kind = mirrored(joint.kind);
   return image;
 }
 

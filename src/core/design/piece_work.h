@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
-#include "core/geom/polygon.h"
+#include "core/design/piece_joint.h"
 #include <string>
 #include <string_view>
 #include <vector>
@@ -17,47 +17,7 @@ struct WorkLine {
   bool operator==(const WorkLine&) const = default;
 };
 
-/// How a panel of a free piece is joined to something that was there before. `at` is a point of the
-/// piece: the panel that holds it is the one joined. `on` is the key of a face ("card/page-a",
-/// "s2/panel-1-back"), `to` a point on that face: x along the line on which the face stands, y away
-/// from it.
-struct WorkJoint {
-  enum class Kind {
-    Glue, ///< one on the other; `turn_deg` from the face's x axis to the piece's, counter-clockwise
-    Slot, ///< half slots pushed into one another: both panels turn about their common line
-    Pivot,   ///< a pin: the panels lie on one another and turn about the point
-    Slide,   ///< the panel runs along a line of the face without turning
-    Elastic, ///< a band between the two points: no guide, only a force
-    Tie,     ///< a strip of film or paper between the two points: slack until it is taut
-  };
-  Kind kind = Kind::Glue;
-  Vec2 at = Vec2::Zero();
-  std::string on;
-  Vec2 to = Vec2::Zero();
-  double turn_deg = 0;
-  /// Glue, pivot, slide: the side of the piece that meets the face.
-  bool byFace = false;
-  /// Slot: direction of the common line, seen on the piece and (turn_deg) on the face. The piece is
-  /// slit from `at` against it, the face from `to` along it; lengths of 0 slit as far as both need
-  /// to meet, others are taken as they are.
-  double way_deg = 90, slit_mm = 0, faceSlit_mm = 0;
-  /// Slot: the last stretch of the piece's slit before its edge is a bare cut: its lips close
-  /// behind the other paper and hold it.
-  double catch_mm = 0;
-  /// Slide: way along turn_deg that the opening pulls the piece, from one opening to the other; no
-  /// pull when they are equal.
-  double pull_mm = 0, pullFrom_deg = 0, pullTo_deg = 0;
-  /// Slide: how far it can run before it meets its stops.
-  double least_mm = 0, most_mm = 0;
-  /// Elastic and tie: length without force.
-  double length_mm = 0;
-  std::string extras; ///< members of the file this version does not know, as JSON text
-  bool operator==(const WorkJoint&) const = default;
-};
-
 std::string_view workKey(WorkLine::Kind kind); ///< "mountain", "valley", "cut"
-std::string_view
-workKey(WorkJoint::Kind kind); ///< "glue", "slot", "pivot", "slide", "elastic", "tie"
 
 /// A free piece as its maker thinks of it: an outline with scores, cuts and openings, and what it
 /// is joined to.
@@ -65,7 +25,7 @@ struct PieceWork {
   Polygon outline;
   std::vector<WorkLine> lines;
   std::vector<Polygon> windows;
-  std::vector<WorkJoint> joints;
+  std::vector<PieceJoint> joints;
   std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const PieceWork&) const = default;
 };

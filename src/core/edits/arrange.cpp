@@ -28,7 +28,7 @@ ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
 /// mirrored on the same face.
 PieceWork mirrorWork(const PieceWork& work, const Assembly& assembly) {
   PieceWork image = mirrored(work);
-  for (WorkJoint& joint : image.joints) {
+  for (PieceJoint& joint : image.joints) {
     const Seat* face = assembly.findSeat(joint.on);
     if (face) joint.to.x() = face->length_mm - joint.to.x();
     if (const std::string other = otherSideKey(joint.on); assembly.findSeat(other))

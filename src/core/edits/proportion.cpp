@@ -33,8 +33,8 @@ std::size_t panelOf(const PieceWork& work, double x) {
 }
 
 bool isGlued(const PieceWork& work, std::size_t panel) {
-  return std::ranges::any_of(work.joints, [&](const WorkJoint& j) {
-    return j.kind == WorkJoint::Kind::Glue && panelOf(work, j.at.x()) == panel;
+  return std::ranges::any_of(work.joints, [&](const PieceJoint& j) {
+    return is<given::Glue>(j) && panelOf(work, j.at.x()) == panel;
   });
 }
 
@@ -65,14 +65,10 @@ Across acrossOn(const Design& design, std::string_view face, const std::set<std:
 }
 
 bool widthsRunAcross(const Design& design, const StructureItem& item) {
-  for (const WorkJoint& joint : item.work->joints) {
-    if (joint.kind != WorkJoint::Kind::Glue && joint.kind != WorkJoint::Kind::Slide) continue;
-    if (ownerOfKey(joint.on) == item.id) continue;
-    const double turn = radians(joint.kind == WorkJoint::Kind::Slide
-                                    ? joint.turn_deg - (joint.byFace ? -1 : 1) * joint.way_deg
-                                    : joint.turn_deg);
-    return std::abs(acrossOn(design, joint.on, {}).way.dot(Vec2(std::cos(turn), std::sin(turn)))) >
-           0.5;
+  for (const PieceJoint& joint : item.work->joints) {
+    const auto lies = liesOn(joint.kind);
+    if (!lies || ownerOfKey(joint.on) == item.id) continue;
+    return std::abs(acrossOn(design, joint.on, {}).way.dot(lies->x)) > 0.5;
   }
   return true;
 }
@@ -115,20 +111,20 @@ Result<PieceWork> grown(const Design& design, const StructureItem& item, double 
   const auto before = scoreMarks(old);
   const double low = boundsOf(old.outline).low.x();
   for (std::size_t j = 0; j < work.joints.size(); ++j) {
-    const WorkJoint& was = old.joints[j];
-    if (was.kind == WorkJoint::Kind::Elastic || was.kind == WorkJoint::Kind::Tie)
-      work.joints[j].length_mm *= factor;
+    const PieceJoint& was = old.joints[j];
+    if (auto* band = std::get_if<given::Band>(&work.joints[j].kind)) band->length_mm *= factor;
+    if (auto* film = std::get_if<given::Film>(&work.joints[j].kind)) film->length_mm *= factor;
     const std::size_t panel = panelOf(old, was.at.x());
-    const Vec2 x(std::cos(radians(was.turn_deg)), std::sin(radians(was.turn_deg)));
     const Across across = acrossOn(design, was.on, held);
     if (!across.gives) continue;
     double foot = across.way.dot(was.to);
-    if (was.kind == WorkJoint::Kind::Glue && !before.empty() && std::abs(x.dot(across.way)) > 0.5) {
+    const auto lies = is<given::Glue>(was) ? liesOn(was.kind) : std::nullopt;
+    if (lies && !before.empty() && std::abs(lies->x.dot(across.way)) > 0.5) {
       const double score = low + (panel == 0               ? before.front()
                                   : panel >= before.size() ? before.back()
                                                            : before[panel - 1])
                                      .low_mm;
-      foot += (score - was.at.x()) * x.dot(across.way);
+      foot += (score - was.at.x()) * lies->x.dot(across.way);
     }
     work.joints[j].to += (factor - 1) * foot * across.way;
   }

@@ -57,18 +57,17 @@ std::optional<Motion> changed(const Design& design, const Mend& mend, const Moti
 
 /// Distance from the seat's fold to the lower end of a score of the piece, as it is glued to one of
 /// the fold's sides by `joint`.
-std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const WorkJoint& joint,
+std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const PieceJoint& joint,
                              const PieceWork& work, const ScoreMark& mark) {
   const Seat* face = assembly.findSeat(joint.on);
-  if (!face || joint.kind != WorkJoint::Kind::Glue) return std::nullopt;
+  const auto lies = is<given::Glue>(joint) ? liesOn(joint.kind) : std::nullopt;
+  if (!face || !lies) return std::nullopt;
   for (const SeatSide& side : seat.sides) {
     if (side.panel != face->sides[0].panel) continue;
     const WorkLine& line = work.lines[mark.line];
     const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to, from = low - joint.at;
-    const double turn = radians(joint.turn_deg), up = joint.byFace ? -1 : 1;
-    const Vec2 x(std::cos(turn), std::sin(turn)), y = up * Vec2(-x.y(), x.x());
     const Vec3 onPiece =
-        face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * x + from.y() * y));
+        face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * lies->x + from.y() * lies->y()));
     return (side.toPiece.inverse() * onPiece).x();
   }
   return std::nullopt;
@@ -91,14 +90,14 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
     p -= corner;
   for (WorkLine& line : work.lines)
     line.from -= corner, line.to -= corner;
-  for (WorkJoint& joint : work.joints)
+  for (PieceJoint& joint : work.joints)
     joint.at -= corner;
   const auto marks = scoreMarks(work);
   const Seat& seat = *assembled->findSeat(item->seat);
   if (marks.size() < 2)
     return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};
   std::optional<double> first, last;
-  for (const WorkJoint& joint : work.joints) {
+  for (const PieceJoint& joint : work.joints) {
     if (joint.at.x() < marks.front().low_mm)
       first = footOf(*assembled, seat, joint, work, marks.front());
     if (joint.at.x() > marks.back().low_mm)
@@ -122,7 +121,7 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
                                              : WorkLine::Kind::Valley;
     made.lines.push_back({kind, {scores[k], 0}, {scores[k], height}});
   }
-  for (WorkJoint joint : work.joints) {
+  for (PieceJoint joint : work.joints) {
     if (joint.at.x() > marks.back().low_mm)
       joint.at.x() += scores.back() - marks.back().low_mm;
     else if (joint.at.x() > marks.front().low_mm)

@@ -15,9 +15,8 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const PieceWork& old = *item->work;
-  const auto lies = std::ranges::find_if(old.joints, [](const WorkJoint& j) {
-    return j.kind == WorkJoint::Kind::Glue || j.kind == WorkJoint::Kind::Slide;
-  });
+  const auto lies = std::ranges::find_if(
+      old.joints, [](const PieceJoint& j) { return liesOn(j.kind).has_value(); });
   const Seat* face = lies == old.joints.end() ? nullptr : assembled->findSeat(lies->on);
   if (!face || assembled->panels[face->sides[0].panel].owner == id)
     return Error{"wrap.lies-on-nothing",
@@ -26,13 +25,10 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const SeatSide side = face->sides[0];
   const double height = boundsOf(old.outline).size().y(),
                low = lies->at.y() - boundsOf(old.outline).low.y();
-  // The strap's frame on the face: x the way it runs, the joint's point at height `low` of it. A
-  // slide says which way of the piece runs along its line.
-  const double turn = lies->kind == WorkJoint::Kind::Slide
-                          ? lies->turn_deg - (lies->byFace ? -1 : 1) * lies->way_deg
-                          : lies->turn_deg;
-  const double up = lies->byFace ? -1 : 1;
-  const Vec2 x(std::cos(radians(turn)), std::sin(radians(turn))), y = up * Vec2(-x.y(), x.x());
+  // The strap's frame on the face: x the way it runs, the joint's point at height `low` of it.
+  const LiesOn way = *liesOn(lies->kind);
+  const Vec2 x = way.x, y = way.y();
+  const bool byFace = way.up < 0;
   Iso3 onFace = Iso3::Identity();
   onFace.linear().col(0) = lift(x), onFace.linear().col(1) = lift(y),
   onFace.linear().col(2) = lift(x).cross(lift(y));
@@ -51,10 +47,10 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const double width =
       wrapWidth_mm(inside.extent.size().x(), inside.layers, design.stock.thickness_mm);
   PieceWork made = plainStrip(overlap_mm + 2 * width, height);
-  const WorkLine::Kind kind = lies->byFace ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
+  const WorkLine::Kind kind = byFace ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
   for (double at : {overlap_mm, overlap_mm + width})
     made.lines.push_back({kind, {at, 0}, {at, height}});
-  WorkJoint joint = *lies;
+  PieceJoint joint = *lies;
   const double middle = overlap_mm + 0.5 * width;
   joint.at = {middle, low};
   joint.to = (onFace * Vec3(inside.extent.centre().x(), low, 0)).head<2>();
@@ -65,13 +61,13 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const auto again = assembleDesign(*open);
   if (!again) return again.error();
   const auto close = glueJoint(*again, again->findPanel(id.text() + "/panel-3"),
-                               Iso3(Eigen::Translation3d(2 * width, 0, 0)), !lies->byFace,
+                               Iso3(Eigen::Translation3d(2 * width, 0, 0)), !byFace,
                                {0.5 * overlap_mm, 0.5 * height});
   if (!close) return Error{"wrap.no-face", "the strap has no panel to be closed on", id.text()};
   made.joints.push_back(*close);
   // Other joints of the strap sit on its outside as they did, on the panel that lies on the
   // carrier.
-  for (const WorkJoint& other : old.joints)
+  for (const PieceJoint& other : old.joints)
     if (&other != &*lies && ownerOfKey(other.on) != id) { // how it was closed before is past
       made.joints.push_back(other);
       made.joints.back().at = joint.at + (other.at - lies->at);

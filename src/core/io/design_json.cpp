@@ -2,108 +2,19 @@
 #include "core/io/design_json.h"
 #include "core/bases/base.h"
 #include "core/io/json_place.h"
+#include "core/io/migrations.h"
 #include "core/io/text_file.h"
+#include "core/io/work_json.h"
 #include "core/paper/envelope.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
-#include <cmath>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
-#include <set>
 
 namespace hinge {
 namespace {
 
-using Json = nlohmann::ordered_json;
-
 constexpr int kDeepest = 64;
-
-/// Reads members and remembers the first failure with its place, so that the reading code stays a
-/// list.
-class Reader {
-public:
-  Reader(const Json& object, std::string place, std::optional<Error>& error)
-      : m_object(object), m_place(std::move(place)), m_error(error) {}
-
-  void fail(std::string_view member, std::string message, std::string code = "file.member") {
-    if (!m_error) m_error = Error{std::move(code), std::move(message), where(member)};
-  }
-  const Json* get(std::string_view member, bool required) {
-    m_known.insert(std::string(member));
-    const auto it = m_object.find(member);
-    if (it != m_object.end()) return &*it;
-    if (required) fail(member, "is missing");
-    return nullptr;
-  }
-  void number(std::string_view member, double& out, bool required = false) {
-    const Json* value = get(member, required);
-    if (!value) return;
-    if (!value->is_number() || !std::isfinite(value->get<double>()))
-      fail(member, "is not a number");
-    else
-      out = value->get<double>();
-  }
-  void positive(std::string_view member, double& out) {
-    number(member, out);
-    if (!(out >= 0 && out <= 1e4)) fail(member, "is outside 0 to 10000");
-  }
-  void text(std::string_view member, std::string& out, bool required = false) {
-    const Json* value = get(member, required);
-    if (!value) return;
-    if (!value->is_string())
-      fail(member, "is not a text");
-    else
-      out = value->get<std::string>();
-  }
-  /// The key of one of these; what there is stands in the message.
-  void keyOf(const auto& known, std::string_view member, std::string& out) {
-    text(member, out);
-    std::string all;
-    for (const auto& item : known) {
-      if (item.key == out) return;
-      all += fmt::format("{}{}", all.empty() ? "" : ", ", item.key);
-    }
-    fail(member, fmt::format("\"{}\" is none of {}", out.substr(0, 40), all));
-  }
-  void yesOrNo(std::string_view member, bool& out) {
-    const Json* value = get(member, false);
-    if (!value) return;
-    if (!value->is_boolean())
-      fail(member, "is neither true nor false");
-    else
-      out = value->get<bool>();
-  }
-  void integer(std::string_view member, int& out) {
-    const Json* value = get(member, false);
-    if (!value) return;
-    if (!value->is_number_integer() || value->get<double>() < 0 || value->get<double>() > 1e9)
-      fail(member, "is not a whole number");
-    else
-      out = value->get<int>();
-  }
-  std::string where(std::string_view member) const {
-    return m_place.empty() ? std::string(member) : fmt::format("{}.{}", m_place, member);
-  }
-  /// Members this version does not know.
-  Json extras() const {
-    Json rest = Json::object();
-    for (const auto& [key, value] : m_object.items())
-      if (!m_known.contains(key)) rest[key] = value;
-    return rest;
-  }
-  /// The same as text; empty when all are known.
-  std::string extrasText() const {
-    const Json rest = extras();
-    return rest.empty() ? "" : rest.dump(-1, ' ', false, Json::error_handler_t::replace);
-  }
-
-private:
-  const Json& m_object;
-  std::string m_place;
-  std::optional<Error>& m_error;
-  std::set<std::string> m_known;
-};
 
 std::optional<Error> tooDeep(std::string_view text) {
   int depth = 0;
@@ -127,176 +38,6 @@ std::optional<Error> tooDeep(std::string_view text) {
       --depth;
   }
   return std::nullopt;
-}
-
-/// The numbers of a joint that its kind has a use for, by their names in the file.
-std::vector<std::pair<std::string_view, double*>> numbersOf(WorkJoint& j) {
-  using K = WorkJoint::Kind;
-  switch (j.kind) {
-  case K::Glue:
-  case K::Pivot: return {{"turn_deg", &j.turn_deg}};
-  case K::Slot:
-    return {{"turn_deg", &j.turn_deg},
-            {"way_deg", &j.way_deg},
-            {"slit_mm", &j.slit_mm},
-            {"face_slit_mm", &j.faceSlit_mm},
-            {"catch_mm", &j.catch_mm}};
-  case K::Slide:
-    return {{"turn_deg", &j.turn_deg},     {"way_deg", &j.way_deg},
-            {"least_mm", &j.least_mm},     {"most_mm", &j.most_mm},
-            {"pull_mm", &j.pull_mm},       {"pull_from_deg", &j.pullFrom_deg},
-            {"pull_to_deg", &j.pullTo_deg}};
-  case K::Elastic:
-  case K::Tie: return {{"length_mm", &j.length_mm}};
-  }
-  return {};
-}
-
-const Json kNothing = Json::object();
-
-const Json& objectOf(const Json* value, Reader& parent, std::string_view member) {
-  if (!value) return kNothing;
-  if (!value->is_object()) {
-    parent.fail(member, "is not an object");
-    return kNothing;
-  }
-  return *value;
-}
-
-Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
-  if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number())
-    return {value[0].get<double>(), value[1].get<double>()};
-  in.fail(member, "is no point [x, y]");
-  return Vec2::Zero();
-}
-
-Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
-  Polygon polygon;
-  if (!value.is_array() || value.size() > 1000)
-    in.fail(member, "is no list of points");
-  else
-    for (const Json& p : value)
-      polygon.push_back(readPoint(p, in, member));
-  return polygon;
-}
-
-template <class Kind> void readKind(Reader& in, Kind& out, std::initializer_list<Kind> kinds) {
-  std::string key;
-  in.text("kind", key, true);
-  for (Kind kind : kinds)
-    if (workKey(kind) == key) return void(out = kind);
-  in.fail("kind", fmt::format("\"{}\" is not known", key.substr(0, 40)));
-}
-
-/// Calls `read` for every object of a list.
-template <class Read>
-void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error,
-            Read read) {
-  if (!list) return;
-  if (!list->is_array()) return in.fail(member, "is not a list");
-  for (std::size_t k = 0; k < list->size() && !error; ++k) {
-    if (!(*list)[k].is_object())
-      return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
-    Reader item((*list)[k], fmt::format("{}[{}]", in.where(member), k), error);
-    read(item);
-  }
-}
-
-PieceWork readWork(const Json& source, const std::string& place, std::optional<Error>& error) {
-  PieceWork work;
-  Reader in(source, place, error);
-  if (const Json* outline = in.get("outline", true))
-    work.outline = readPolygon(*outline, in, "outline");
-  const auto point = [](Reader& r, std::string_view member, Vec2& out) {
-    if (const Json* value = r.get(member, true)) out = readPoint(*value, r, member);
-  };
-  eachOf(in.get("lines", false), in, "lines", error, [&](Reader& r) {
-    WorkLine line;
-    using K = WorkLine::Kind;
-    readKind(r, line.kind, {K::Mountain, K::Valley, K::Cut});
-    point(r, "from", line.from), point(r, "to", line.to);
-    line.extras = r.extrasText();
-    work.lines.push_back(std::move(line));
-  });
-  if (const Json* windows = in.get("windows", false)) {
-    if (!windows->is_array())
-      in.fail("windows", "is not a list");
-    else
-      for (const Json& window : *windows)
-        work.windows.push_back(readPolygon(window, in, "windows"));
-  }
-  eachOf(in.get("joints", false), in, "joints", error, [&](Reader& r) {
-    WorkJoint j;
-    using K = WorkJoint::Kind;
-    readKind(r, j.kind, {K::Glue, K::Slot, K::Pivot, K::Slide, K::Elastic, K::Tie});
-    point(r, "at", j.at), point(r, "to", j.to);
-    r.text("on", j.on, true);
-    std::string side = "back";
-    r.text("by", side);
-    if (side != "face" && side != "back") r.fail("by", "must be \"face\" or \"back\"");
-    j.byFace = side == "face";
-    for (const auto& [member, value] : numbersOf(j))
-      r.number(member, *value);
-    j.extras = r.extrasText();
-    work.joints.push_back(std::move(j));
-  });
-  work.extras = in.extrasText();
-  if (!error)
-    if (auto valid = validate(work, place); !valid) error = valid.error();
-  return work;
-}
-
-Json pointJson(const Vec2& p) {
-  return Json::array({p.x(), p.y()});
-}
-Json polygonJson(const Polygon& polygon) {
-  Json list = Json::array();
-  for (const Vec2& p : polygon)
-    list.push_back(pointJson(p));
-  return list;
-}
-
-/// Adds the kept members behind the known ones.
-void addExtras(Json& object, const std::string& extras, const char* member = nullptr) {
-  if (extras.empty()) return;
-  const Json parsed = Json::parse(extras);
-  const Json* source = &parsed;
-  if (member) {
-    const auto it = parsed.find(member);
-    if (it == parsed.end()) return;
-    source = &*it;
-  }
-  for (const auto& [key, value] : source->items())
-    if (!object.contains(key)) object[key] = value;
-}
-
-Json workJson(const PieceWork& work) {
-  Json out = {{"outline", polygonJson(work.outline)}, {"lines", Json::array()}};
-  for (const WorkLine& line : work.lines) {
-    Json entry = {
-        {"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}};
-    addExtras(entry, line.extras);
-    out["lines"].push_back(std::move(entry));
-  }
-  if (!work.windows.empty()) {
-    out["windows"] = Json::array();
-    for (const Polygon& window : work.windows)
-      out["windows"].push_back(polygonJson(window));
-  }
-  out["joints"] = Json::array();
-  for (WorkJoint joint : work.joints) {
-    Json entry = {{"kind", workKey(joint.kind)},
-                  {"at", pointJson(joint.at)},
-                  {"on", joint.on},
-                  {"to", pointJson(joint.to)},
-                  {"by", joint.byFace ? "face" : "back"}};
-    for (const auto& [member, value] : numbersOf(joint))
-      entry[std::string(member)] = *value;
-    addExtras(entry, joint.extras);
-    out["joints"].push_back(std::move(entry));
-  }
-  addExtras(out, work.extras);
-  return out;
 }
 
 void readStructure(const Json& source, const std::string& place, std::optional<Error>& error,
@@ -429,9 +170,9 @@ std::optional<Error> strange(Reader& in) {
                  "format"};
   int version = -1;
   in.integer("version", version);
-  if (version != kFormatVersion)
+  if (version < 1 || version > kFormatVersion)
     return Error{"file.version",
-                 fmt::format("has format version {}; this program reads version {}", version,
+                 fmt::format("has format version {}; this program reads versions 1 to {}", version,
                              kFormatVersion),
                  "version"};
   return std::nullopt;
@@ -513,12 +254,14 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
     if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
     return error;
   };
-  const auto root = parsed(text);
-  if (!root) return placed(root.error());
-  if (!root->is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
+  auto readable = parsed(text);
+  if (!readable) return placed(readable.error());
+  Json root = std::move(readable).value();
+  if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
   std::optional<Error> error;
-  Reader in(*root, "", error);
+  Reader in(root, "", error);
   if (auto no = strange(in)) return placed(*no);
+  migrate(root);
 
   Design d;
   in.text("title", d.title);

@@ -100,7 +100,7 @@ public:
     out["faces_vertices"] = faces;
     out["hinge-lantern:face_keys"] = keys;
     Json glued = Json::array();
-    for (const Glue& glue : m_assembly.glues)
+    for (const auto& [j, glue] : m_assembly.every<Glue>())
       for (std::size_t tab : facesOf(glue.tab))
         for (std::size_t host : facesOf(glue.host))
           glued.push_back({tab, host});

@@ -212,22 +212,23 @@ std::string sweepToJson(const Motion& motion, const Design& design,
 
 std::string orderToJson(const AssemblyOrder& order, const Design& design,
                         const Assembly& assembly) {
-  const auto joinJson = [&](const Join& j) {
-    return Json{{"kind", joinKey(j.kind)},
-                {"first", assembly.panels[j.first].key},
-                {"second", assembly.panels[j.second].key},
-                {"text", describe(j, design, assembly)}};
+  const auto joinJson = [&](const JointGroup& group) {
+    const Joint& joint = assembly.joints[group.front()];
+    return Json{{"kind", jointKey(joint)},
+                {"first", assembly.panels[panelsOf(joint)[0]].key},
+                {"second", assembly.panels[panelsOf(joint)[1]].key},
+                {"text", describe(group, design, assembly)}};
   };
   Json out = {{"steps", Json::array()}, {"unreachable", Json::array()}};
   for (std::size_t k = 0; k < order.steps.size(); ++k) {
     Json step = {{"step", k + 1}, {"joins", Json::array()}, {"before", nullptr}};
-    for (const Join& j : order.steps[k].joins)
+    for (const JointGroup& j : order.steps[k].joints)
       step["joins"].push_back(joinJson(j));
     if (order.steps[k].before >= 0) step["before"] = order.steps[k].before + 1;
     step["by_shutting"] = order.steps[k].byShutting;
     out["steps"].push_back(std::move(step));
   }
-  for (const Join& j : order.unreachable)
+  for (const JointGroup& j : order.unreachable)
     out["unreachable"].push_back(joinJson(j));
   return printed(out);
 }

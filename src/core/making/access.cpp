@@ -26,14 +26,14 @@ constexpr std::array<double, 6> kLookedAt_deg{
 std::vector<int> ringNumbers(const Mechanism& m) {
   const std::size_t n = m.bodies.size();
   std::vector<int> ring(n, -1), entered(n, -1), low(n, 0);
-  std::vector<char> bridge(m.joints.size(), 0);
+  std::vector<char> bridge(m.pairs.size(), 0);
   int clock = 0;
   const auto at = [](auto i) { return static_cast<std::size_t>(i.value); };
-  const std::function<void(BodyIndex, JointIndex)> walk = [&](BodyIndex b, JointIndex from) {
+  const std::function<void(BodyIndex, PairIndex)> walk = [&](BodyIndex b, PairIndex from) {
     entered[at(b)] = low[at(b)] = clock++;
-    for (JointIndex j : m.bodies[b].joints) {
+    for (PairIndex j : m.bodies[b].pairs) {
       if (j == from) continue;
-      const BodyIndex next = m.joints[j].other(b);
+      const BodyIndex next = m.pairs[j].other(b);
       if (entered[at(next)] >= 0) {
         low[at(b)] = std::min(low[at(b)], entered[at(next)]);
         continue;
@@ -53,8 +53,8 @@ std::vector<int> ringNumbers(const Mechanism& m) {
     while (!open.empty()) {
       const BodyIndex b = open.back();
       open.pop_back();
-      for (JointIndex j : m.bodies[b].joints)
-        if (const BodyIndex other = m.joints[j].other(b); ring[at(other)] < 0 && !bridge[at(j)])
+      for (PairIndex j : m.bodies[b].pairs)
+        if (const BodyIndex other = m.pairs[j].other(b); ring[at(other)] < 0 && !bridge[at(j)])
           ring[at(other)] = next, open.push_back(other);
     }
     ++next;
@@ -67,23 +67,19 @@ std::vector<int> ringNumbers(const Mechanism& m) {
 Access::Access(const Motion& motion, double shown_rad)
     : m_motion(motion), m_whole(motion.assembly()),
       m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())),
-      m_patches(m_whole, motion.mechanism()), m_glueMade(m_whole.glues.size(), 0) {
+      m_patches(m_whole, motion.mechanism()) {
   for (auto& known : m_openInFinished)
-    known.assign(m_whole.glues.size(), -1);
-  m_hingeMade.assign(m_whole.hinges.size(), 0);
+    known.assign(m_whole.joints.size(), -1);
+  m_made.assign(m_whole.joints.size(), 0);
   m_madeOn.assign(m_whole.panels.size(), 0);
 }
 
-void Access::set(const Join& join, bool made) {
-  const auto count = [&](PanelIndex a, PanelIndex b) {
-    m_madeOn[a] += made ? 1 : -1, m_madeOn[b] += made ? 1 : -1;
-  };
-  for (std::size_t g : join.glues)
-    if (std::exchange(m_glueMade[g], made) != made)
-      count(m_whole.glues[g].tab, m_whole.glues[g].host);
-  for (HingeIndex h : join.hinges)
-    if (std::exchange(m_hingeMade[h], made) != made)
-      count(m_whole.hinges[h].first, m_whole.hinges[h].second);
+void Access::set(const JointGroup& group, bool made) {
+  for (JointIndex j : group) {
+    if (std::exchange(m_made[j], made) == made || tieOf(m_whole.joints[j])) continue;
+    for (PanelIndex p : panelsOf(m_whole.joints[j]))
+      m_madeOn[p] += made ? 1 : -1;
+  }
   m_held.reset();
 }
 
@@ -98,10 +94,8 @@ const Access::Held& Access::held() const {
     Assembly part;
     part.panels = m_whole.panels, part.folds = m_whole.folds;
     part.drives = m_whole.drives, part.root = m_whole.root;
-    for (std::size_t g = 0; g < m_glueMade.size(); ++g)
-      if (m_glueMade[g]) part.glues.push_back(m_whole.glues[g]);
-    for (HingeIndex h : m_whole.hinges.indices())
-      if (m_hingeMade[h]) part.hinges.push(m_whole.hinges[h]);
+    for (JointIndex j : m_whole.joints.indices())
+      if (m_made[j]) part.joints.push(m_whole.joints[j]);
     m_held.emplace(Held{Mechanism::from(part)});
     m_held->ring = ringNumbers(m_held->mechanism);
   }
@@ -112,36 +106,28 @@ bool Access::isFlap(PanelIndex panel) const {
   return m_whole.foldsOf(panel).size() <= 1 && m_madeOn[panel] == 0;
 }
 
-bool Access::reaches(const std::vector<const Join*>& joins, Press press) const {
-  std::vector<HingeIndex> slots;
-  for (const Join* join : joins) {
-    if (!reaches(*join, press)) return false;
-    if (join->kind == JoinKind::Slot)
-      slots.insert(slots.end(), join->hinges.begin(), join->hinges.end());
-  }
+bool Access::reaches(const std::vector<const JointGroup*>& groups, Press press) const {
+  std::vector<const Slot*> slots;
+  for (const JointGroup* group : groups)
+    for (JointIndex j : *group) {
+      if (!reaches(j, press)) return false;
+      if (const Slot* slot = std::get_if<Slot>(&m_whole.joints[j])) slots.push_back(slot);
+    }
   return slotsRunAlike(slots);
 }
 
-bool Access::reaches(const Join& join, Press press) const {
-  switch (join.kind) {
-  case JoinKind::Glue: {
-    const std::size_t glue = join.glues.front();
-    if (!partsFrom(join.second, join.first) || !glueGetsIn(glue) || !standsClear(glue))
-      return false;
-    return press == Press::ByShutting ? shutsOn(glue) : fingerGetsTo(glue, press);
-  }
-  case JoinKind::Slide: return partsFrom(join.second, join.first);
-  case JoinKind::Slot:
-    return std::ranges::all_of(join.hinges,
-                               [&](HingeIndex h) { return slidesApart(m_whole.hinges[h]); });
-  case JoinKind::Pivot: return pinHasRoom(m_whole.hinges[join.hinges.front()]);
-  case JoinKind::Band: {
-    const Link& link = m_whole.links[join.links.front()];
-    return endHasRoom(link.panels[0], link.at[0], link.panels[1], link.at[1]) &&
-           endHasRoom(link.panels[1], link.at[1], link.panels[0], link.at[0]);
-  }
-  }
-  return true;
+bool Access::reaches(JointIndex j, Press press) const {
+  const Joint& joint = m_whole.joints[j];
+  if (const Slot* slot = std::get_if<Slot>(&joint)) return slidesApart(*slot);
+  if (const Pivot* pivot = std::get_if<Pivot>(&joint)) return pinHasRoom(*pivot);
+  if (const Tie* tie = tieOf(joint))
+    return endHasRoom(tie->panels[0], tie->at[0], tie->panels[1], tie->at[1]) &&
+           endHasRoom(tie->panels[1], tie->at[1], tie->panels[0], tie->at[0]);
+  const auto [there, joins] = panelsOf(joint);
+  if (!partsFrom(joins, there)) return false;
+  if (std::holds_alternative<Slide>(joint)) return true;
+  if (!glueGetsIn(j) || !standsClear(j)) return false;
+  return press == Press::ByShutting ? shutsOn(j) : fingerGetsTo(j, press);
 }
 
 bool Access::heldWithAny(PanelIndex panel, const std::vector<PanelIndex>& joined) const {
@@ -168,20 +154,20 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
   };
   Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(
       6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
-  for (const Joint& joint : held().mechanism.joints) {
-    const int left = place[static_cast<std::size_t>(joint.left.value)],
-              right = place[static_cast<std::size_t>(joint.right.value)];
+  for (const Pair& pair : held().mechanism.pairs) {
+    const int left = place[static_cast<std::size_t>(pair.left.value)],
+              right = place[static_cast<std::size_t>(pair.right.value)];
     if (left < 0 || right < 0) continue;
-    const Iso3 at = bodyPose(joint.left);
-    const Vec3 axis = at.linear() * joint.leftAxis;
+    const Iso3 at = bodyPose(pair.left);
+    const Vec3 axis = at.linear() * pair.leftAxis;
     Eigen::Matrix<double, 6, 6> keeps =
         Eigen::Matrix<double, 6, 6>::Zero(); // of the relative twist
-    if (joint.slides) {
+    if (pair.slides) {
       keeps.topLeftCorner<3, 3>() = Eigen::Matrix3d::Identity();
       keeps.bottomRightCorner<3, 3>() = Eigen::Matrix3d::Identity() - axis * axis.transpose();
     } else {
       for (double arm : {-0.3, 0.3}) {
-        const Vec3 p = at * joint.leftFrom / kUnit_mm + arm * axis;
+        const Vec3 p = at * pair.leftFrom / kUnit_mm + arm * axis;
         Eigen::Matrix<double, 3, 6> speed; // of the point: rotation x p + v
         speed << 0, p.z(), -p.y(), 1, 0, 0, -p.z(), 0, p.x(), 0, 1, 0, p.y(), -p.x(), 0, 0, 0, 1;
         keeps += speed.transpose() * speed;
@@ -222,7 +208,7 @@ bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
   return false;
 }
 
-bool Access::slidesApart(const Hinge& slot) const {
+bool Access::slidesApart(const Slot& slot) const {
   if (held().mechanism.bodyOf[slot.first] == held().mechanism.bodyOf[slot.second]) return false;
   if (!heldTogether(slot.first, slot.second)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
@@ -240,20 +226,20 @@ bool Access::slidesApart(const Hinge& slot) const {
   return (relative * share - along).norm() < 1e-3;
 }
 
-bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
+bool Access::slotsRunAlike(const std::vector<const Slot*>& slots) const {
   if (slots.size() < 2) return true;
-  const auto& hinges = m_whole.hinges;
   for (int k = 0; k <= 36; ++k) {
     const double t = m_motion.low_rad() + (m_motion.high_rad() - m_motion.low_rad()) * k / 36;
     if (t <= 0) continue;
     const Pose pose = m_motion.poseAt(t);
     double widest = 0;
-    const auto way = [&](HingeIndex h) {
-      return Vec3((pose.panels[hinges[h].first] * hinges[h].onFirst).linear().col(1));
+    const auto way = [&](const Slot& slot) {
+      return Vec3((pose.panels[slot.first] * slot.onFirst).linear().col(1));
     };
-    for (HingeIndex h : slots) {
-      if (!pose.placed[hinges[h].first]) return true;
-      widest = std::max(widest, std::acos(std::clamp(way(h).dot(way(slots.front())), -1.0, 1.0)));
+    for (const Slot* slot : slots) {
+      if (!pose.placed[slot->first]) return true;
+      const double cosine = std::clamp(way(*slot).dot(way(*slots.front())), -1.0, 1.0);
+      widest = std::max(widest, std::acos(cosine));
     }
     if (widest <= kParallel_rad) return true;
   }
@@ -263,63 +249,66 @@ bool Access::slotsRunAlike(const std::vector<HingeIndex>& slots) const {
 bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const {
   for (std::size_t k : m_patches.on(panel)) {
     const Patch& patch = m_patches.all()[k];
-    if (patch.onFace != onFace || patch.other == except || !m_glueMade[patch.glue]) continue;
+    if (patch.onFace != onFace || patch.other == except || !m_made[patch.glue]) continue;
     if (contains(patch.outline, at)) return true;
   }
-  for (HingeIndex i : m_whole.hinges.indices()) {
-    const Hinge& h = m_whole.hinges[i];
-    if (h.kind == HingeKind::Slot || !m_hingeMade[i]) continue;
-    if (h.first != panel && h.second != panel) continue;
+  for (JointIndex j : m_whole.joints.indices()) {
+    const Pivot* pivot = std::get_if<Pivot>(&m_whole.joints[j]);
+    const Slide* slide = std::get_if<Slide>(&m_whole.joints[j]);
+    if ((!pivot && !slide) || !m_made[j]) continue;
+    const Guide& guide = *guideOf(m_whole.joints[j]);
+    if (guide.first != panel && guide.second != panel) continue;
     // Pins point, and slides look, from the first panel to the second.
     const auto faceTowards = [&](const Iso3& on, double sense) {
-      return sense * (h.kind == HingeKind::Pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0;
+      return sense * (pivot ? on.linear()(2, 1) : on.linear()(2, 2)) > 0;
     };
-    const double middle = 0.5 * (h.least_mm + h.most_mm);
-    const Iso3 second = secondInFirst(h, h.kind == HingeKind::Slide ? middle : 0.0);
+    const Iso3 second = slide ? slidInFirst(*slide, slide->middle_mm()) : turnedInFirst(guide, 0.0);
     const auto over = [&](PanelIndex other, const Iso3& toOther) {
       return other != except &&
              contains(m_whole.panels[other].outline, Vec2((toOther * lift(at)).head<2>()));
     };
-    if (h.first == panel && faceTowards(h.onFirst, 1) == onFace && over(h.second, second.inverse()))
+    if (guide.first == panel && faceTowards(guide.onFirst, 1) == onFace &&
+        over(guide.second, second.inverse()))
       return true;
-    if (h.second == panel && faceTowards(h.onSecond, -1) == onFace && over(h.first, second))
+    if (guide.second == panel && faceTowards(guide.onSecond, -1) == onFace &&
+        over(guide.first, second))
       return true;
   }
   return false;
 }
 
-bool Access::glueGetsIn(std::size_t glue) const {
+bool Access::glueGetsIn(JointIndex glue) const {
   constexpr double kFromCorner = 0.1; // not on the corner itself, where another panel may just end
-  const Glue& g = m_whole.glues[glue];
+  const Glue& g = std::get<Glue>(m_whole.joints[glue]);
   const Region& outline = m_whole.panels[g.tab].outline;
   const Vec2 middle = centroidOf(outline);
   const auto takenAt = [&](std::size_t patch, const Vec2& at) {
     return std::ranges::any_of(m_patches.beside(patch), [&](std::size_t k) {
       const Patch& other = m_patches.all()[k];
-      return m_glueMade[other.glue] && other.glue != glue && contains(other.outline, at);
+      return m_made[other.glue] && other.glue != glue && contains(other.outline, at);
     });
   };
-  const bool hinges = !m_whole.hinges.empty();
+  const bool guided = std::ranges::any_of(m_whole.joints, guideOf);
   return std::ranges::any_of(outline.rim, [&](const Vec2& corner) {
     const Vec2 at = corner + kFromCorner * (middle - corner);
     const Vec2 onHost = (g.tabToHost * lift(at)).head<2>();
     if (takenAt(m_patches.onHost(glue), onHost) || takenAt(m_patches.onTab(glue), at)) return false;
-    return !hinges || (!covered(g.host, onHost, g.onHostFace(), g.tab) &&
+    return !guided || (!covered(g.host, onHost, g.onHostFace(), g.tab) &&
                        !covered(g.tab, at, g.byFace, g.host));
   });
 }
 
-bool Access::standsClear(std::size_t glue) const {
+bool Access::standsClear(JointIndex glue) const {
   return std::ranges::none_of(m_patches.coveredFeet(), [&](const CoveredFoot& c) {
     const Foot& foot = m_patches.feet()[c.foot];
-    return m_patches.all()[c.by].glue == glue && m_glueMade[m_patches.all()[foot.patch].glue];
+    return m_patches.all()[c.by].glue == glue && m_made[m_patches.all()[foot.patch].glue];
   });
 }
 
-bool Access::fingerGetsTo(std::size_t glue, Press press) const {
+bool Access::fingerGetsTo(JointIndex glue, Press press) const {
   const bool openly = press == Press::Openly;
   const int ways = openly ? kOpenWays : 1;
-  const Glue& g = m_whole.glues[glue];
+  const Glue& g = std::get<Glue>(m_whole.joints[glue]);
   const PieceIndex own = m_whole.panels[g.tab].piece;
   const Region& outline = m_whole.panels[g.tab].outline;
   const Vec2 middle = centroidOf(outline);
@@ -351,13 +340,13 @@ bool Access::fingerGetsTo(std::size_t glue, Press press) const {
   return open([&](PanelIndex p) { return p != g.host && p != g.tab && heldWithAny(p, joined); });
 }
 
-bool Access::shutsOn(std::size_t glue) const {
-  return m_whole.panels[m_whole.glues[glue].host].use == PanelUse::Page;
+bool Access::shutsOn(JointIndex glue) const {
+  return m_whole.panels[std::get<Glue>(m_whole.joints[glue]).host].use == PanelUse::Page;
 }
 
-bool Access::pinHasRoom(const Hinge& pivot) const {
+bool Access::pinHasRoom(const Pivot& pivot) const {
   // The axis looks from the first panel to the second.
-  const bool secondUp = pivot.onFirst.linear()(2, 1) > 0;
+  const bool secondUp = pivot.onFace();
   const bool firstUp = pivot.onSecond.linear()(2, 1) > 0;
   const Vec2 onFirst = pivot.onFirst.translation().head<2>();
   const Vec2 onSecond = pivot.onSecond.translation().head<2>();

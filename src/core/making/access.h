@@ -14,7 +14,7 @@ class Access {
 public:
   Access(const Motion& motion, double shown_rad);
 
-  void set(const Join& join, bool made);
+  void set(const JointGroup& group, bool made);
 
   /// How a glued joint is pressed together: with room for the hand all round, by a finger that gets
   /// there in some way, or by shutting the card on it, which needs no room but a page that comes
@@ -22,26 +22,26 @@ public:
   enum class Press { Openly, ByFinger, ByShutting };
 
   /// True when these joints, none of which is made, can be made now, all in one go.
-  bool reaches(const std::vector<const Join*>& joins, Press press = Press::ByFinger) const;
+  bool reaches(const std::vector<const JointGroup*>& groups, Press press = Press::ByFinger) const;
 
 private:
-  bool reaches(const Join& join, Press press) const;
+  bool reaches(JointIndex joint, Press press) const;
   /// No hinge between them that is in no ring, but a way over hinges: both are held in the same
   /// ring or chain of rings.
   bool heldTogether(PanelIndex a, PanelIndex b) const;
   bool heldWithAny(PanelIndex panel, const std::vector<PanelIndex>& joined) const;
   /// Away from one another, out of their plane.
   bool partsFrom(PanelIndex tab, PanelIndex host) const;
-  bool slidesApart(const Hinge& slot) const; ///< along the line of the slot
-  bool slotsRunAlike(const std::vector<HingeIndex>& slots) const;
-  bool pinHasRoom(const Hinge& pivot) const;
+  bool slidesApart(const Slot& slot) const; ///< along the line of the slot
+  bool slotsRunAlike(const std::vector<const Slot*>& slots) const;
+  bool pinHasRoom(const Pivot& pivot) const;
   bool endHasRoom(PanelIndex panel, const Vec2& at, PanelIndex other, const Vec2& otherAt) const;
   /// Something glued, pinned or sliding lies over the point on that side.
   bool covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex except) const;
-  bool glueGetsIn(std::size_t glue) const;  ///< part of the place is open on both panels
-  bool standsClear(std::size_t glue) const; ///< no made foot rises through what is to be glued on
-  bool fingerGetsTo(std::size_t glue, Press press) const; ///< room to press the joint
-  bool shutsOn(std::size_t glue) const; ///< it lies on a page, with nothing between
+  bool glueGetsIn(JointIndex glue) const;  ///< part of the place is open on both panels
+  bool standsClear(JointIndex glue) const; ///< no made foot rises through what is to be glued on
+  bool fingerGetsTo(JointIndex glue, Press press) const; ///< room to press the joint
+  bool shutsOn(JointIndex glue) const; ///< it lies on a page, with nothing between
   /// A panel that hangs on one fold and on nothing that is made: it swings away, whatever else is
   /// held.
   bool isFlap(PanelIndex panel) const;
@@ -61,14 +61,13 @@ private:
   const Assembly& m_whole;
   double m_shown_rad; ///< opening at which bands are tied
   Patches m_patches;
-  std::vector<char> m_glueMade;
-  IndexedVector<HingeIndex, char> m_hingeMade;
+  IndexedVector<JointIndex, char> m_made;
   IndexedVector<PanelIndex, int> m_madeOn; ///< made glues and hinges at a panel
   mutable std::optional<Held> m_held;
   mutable std::map<double, Walls> m_walls;
   /// By press and glue: whether a finger gets there in the finished card; -1 not looked at, else
   /// 0, 1.
-  mutable std::array<std::vector<signed char>, 2> m_openInFinished;
+  mutable std::array<IndexedVector<JointIndex, signed char>, 2> m_openInFinished;
 };
 
 } // namespace hinge

@@ -9,57 +9,43 @@
 
 namespace hinge {
 
-std::string_view joinKey(JoinKind kind) {
-  switch (kind) {
-  case JoinKind::Glue: return "glue";
-  case JoinKind::Slot: return "slot";
-  case JoinKind::Pivot: return "pivot";
-  case JoinKind::Slide: return "slide";
-  case JoinKind::Band: return "band";
-  }
-  return "";
-}
-
 namespace {
 
-JoinKind kindOf(HingeKind kind) {
-  return kind == HingeKind::Slot    ? JoinKind::Slot
-         : kind == HingeKind::Pivot ? JoinKind::Pivot
-                                    : JoinKind::Slide;
-}
-
-/// All joints in the order of the design, hosts before guests.
-std::vector<Join> joinsOf(const Assembly& a) {
-  std::vector<Join> all;
-  for (std::size_t k = 0; k < a.glues.size(); ++k)
-    all.push_back(
-        {JoinKind::Glue, a.panels[a.glues[k].tab].owner, a.glues[k].host, a.glues[k].tab, {k}});
-  for (HingeIndex h : a.hinges.indices()) {
-    const Hinge& hinge = a.hinges[h];
-    const auto same = std::ranges::find_if(all, [&](const Join& j) {
-      return hinge.kind == HingeKind::Slot && j.kind == JoinKind::Slot &&
-             a.panels[j.first].piece == a.panels[hinge.first].piece &&
-             a.panels[j.second].piece == a.panels[hinge.second].piece;
+/// All joints in the order of the design, hosts before guests; of one owner glue first, then what
+/// guides, then bands and films.
+std::vector<JointGroup> groupsOf(const Assembly& a) {
+  std::vector<JointGroup> all;
+  const auto piecesOf = [&](const Joint& joint) {
+    const auto panels = panelsOf(joint);
+    return std::array{a.panels[panels[0]].piece, a.panels[panels[1]].piece};
+  };
+  for (JointIndex j : a.joints.indices()) {
+    const auto same = std::ranges::find_if(all, [&](const JointGroup& group) {
+      const Joint& other = a.joints[group.front()];
+      return std::holds_alternative<Slot>(a.joints[j]) && std::holds_alternative<Slot>(other) &&
+             piecesOf(a.joints[j]) == piecesOf(other);
     });
     if (same != all.end())
-      same->hinges.push_back(h);
+      same->push_back(j);
     else
-      all.push_back({kindOf(hinge.kind), hinge.owner, hinge.first, hinge.second, {}, {}, {h}});
+      all.push_back({j});
   }
-  for (std::size_t k = 0; k < a.links.size(); ++k)
-    all.push_back(
-        {JoinKind::Band, a.links[k].owner, a.links[k].panels[0], a.links[k].panels[1], {}, {k}});
-  std::ranges::stable_sort(all, {}, [&](const Join& j) { return j.owner ? j.owner->value : -1; });
+  const auto rank = [&](const JointGroup& group) {
+    const Joint& joint = a.joints[group.front()];
+    const auto owner = a.ownerOf(joint);
+    return std::pair(owner ? owner->value : -1, guideOf(joint) ? 1 : tieOf(joint) ? 2 : 0);
+  };
+  std::ranges::stable_sort(all, {}, rank);
   return all;
 }
 
 /// What is joined so far.
 class Making {
 public:
-  Making(const Motion& motion, double shown_rad, std::vector<Join> joins)
-      : m_assembly(motion.assembly()), m_access(motion, shown_rad), m_joins(std::move(joins)),
-        m_made(m_joins.size(), 0) {
-    for (std::size_t j = 0; j < m_joins.size(); ++j)
+  Making(const Motion& motion, double shown_rad, std::vector<JointGroup> groups)
+      : m_assembly(motion.assembly()), m_access(motion, shown_rad), m_groups(std::move(groups)),
+        m_made(m_groups.size(), 0) {
+    for (std::size_t j = 0; j < m_groups.size(); ++j)
       set(j, true);
   }
 
@@ -67,17 +53,17 @@ public:
     AssemblyOrder order;
     std::vector<Undone> undone;
     while (auto next = findNext()) {
-      for (std::size_t j : next->joins)
+      for (std::size_t j : next->groups)
         set(j, false);
       undone.push_back(std::move(*next));
     }
-    for (std::size_t j = 0; j < m_joins.size(); ++j)
-      if (m_made[j]) order.unreachable.push_back(m_joins[j]);
+    for (std::size_t j = 0; j < m_groups.size(); ++j)
+      if (m_made[j]) order.unreachable.push_back(m_groups[j]);
     std::ranges::reverse(undone);
     for (const Undone& step : undone) {
-      JoinStep made;
-      for (std::size_t j : step.joins)
-        made.joins.push_back(m_joins[j]);
+      MakingStep made;
+      for (std::size_t j : step.groups)
+        made.joints.push_back(m_groups[j]);
       made.byShutting = step.press == Press::ByShutting;
       order.steps.push_back(std::move(made));
     }
@@ -89,7 +75,7 @@ private:
   using Step = std::vector<std::size_t>;
   using Press = Access::Press;
   struct Undone {
-    Step joins;
+    Step groups;
     Press press = Press::Openly;
   };
 
@@ -98,20 +84,21 @@ private:
     return step.press == Press::ByShutting ? Press::ByShutting : Press::ByFinger;
   }
 
+  const Joint& first(std::size_t group) const { return m_assembly.joints[m_groups[group].front()]; }
   void set(std::size_t j, bool made) {
-    if (std::exchange(m_made[j], made) != made) m_access.set(m_joins[j], made);
+    if (std::exchange(m_made[j], made) != made) m_access.set(m_groups[j], made);
   }
 
   /// Whether these can be made when all else is as it is now.
   bool comesUndone(const Step& step, Press press = Press::ByFinger) {
     std::vector<char> was;
-    std::vector<const Join*> joins;
+    std::vector<const JointGroup*> groups;
     for (std::size_t j : step) {
       was.push_back(m_made[j]);
       set(j, false);
-      joins.push_back(&m_joins[j]);
+      groups.push_back(&m_groups[j]);
     }
-    const bool reached = m_access.reaches(joins, press);
+    const bool reached = m_access.reaches(groups, press);
     for (std::size_t k = 0; k < step.size(); ++k)
       set(step[k], was[k]);
     return reached;
@@ -128,7 +115,7 @@ private:
   }
 
   std::optional<Step> findOne(Press press) {
-    for (std::size_t j = m_joins.size(); j-- > 0;) {
+    for (std::size_t j = m_groups.size(); j-- > 0;) {
       if (!m_made[j]) continue;
       if (comesUndone({j}, press)) return Step{j};
       if (const auto opens = whatOpens(j)) return Step{*opens};
@@ -137,14 +124,17 @@ private:
   }
 
   std::optional<Step> findTogether(Press press) {
-    const auto pieceOf = [&](PanelIndex p) { return m_assembly.panels[p].piece; };
+    const auto pieceOf = [&](std::size_t group, int side) {
+      const PanelIndex panel = panelsOf(first(group))[static_cast<std::size_t>(side)];
+      return m_assembly.panels[panel].piece;
+    };
     for (bool anyHost : {false, true})
-      for (std::size_t j = m_joins.size(); j-- > 0;) {
+      for (std::size_t j = m_groups.size(); j-- > 0;) {
         if (!m_made[j]) continue;
         Step together;
-        for (std::size_t k = 0; k < m_joins.size(); ++k) {
-          const bool mine = pieceOf(m_joins[k].second) == pieceOf(m_joins[j].second);
-          const bool same = pieceOf(m_joins[k].first) == pieceOf(m_joins[j].first);
+        for (std::size_t k = 0; k < m_groups.size(); ++k) {
+          const bool mine = pieceOf(k, 1) == pieceOf(j, 1);
+          const bool same = pieceOf(k, 0) == pieceOf(j, 0);
           if (m_made[k] && mine && (anyHost || same)) together.push_back(k);
         }
         if (together.size() > 1 && comesUndone(together, press)) return together;
@@ -155,9 +145,8 @@ private:
   /// A pin or band wants one side open rather than several: the joint that lets the hand in by
   /// itself.
   std::optional<std::size_t> whatOpens(std::size_t j) {
-    if (m_joins[j].kind != JoinKind::Pivot && m_joins[j].kind != JoinKind::Band)
-      return std::nullopt;
-    for (std::size_t k = m_joins.size(); k-- > 0;) {
+    if (!std::holds_alternative<Pivot>(first(j)) && !tieOf(first(j))) return std::nullopt;
+    for (std::size_t k = m_groups.size(); k-- > 0;) {
       if (!m_made[k] || k == j) continue;
       set(k, false);
       const bool lets = comesUndone({j});
@@ -169,21 +158,21 @@ private:
 
   /// A step that is out of reach in the finished card: after which one is it so?
   void findWhatComesBefore(const std::vector<Undone>& steps, AssemblyOrder& order) {
-    for (std::size_t j = 0; j < m_joins.size(); ++j)
+    for (std::size_t j = 0; j < m_groups.size(); ++j)
       set(j, true);
     std::vector<std::size_t> shutIn;
     for (std::size_t k = 0; k < steps.size(); ++k)
-      if (!comesUndone(steps[k].joins, leastOf(steps[k]))) shutIn.push_back(k);
+      if (!comesUndone(steps[k].groups, leastOf(steps[k]))) shutIn.push_back(k);
     for (std::size_t k : shutIn) {
-      for (std::size_t j = 0; j < m_joins.size(); ++j)
+      for (std::size_t j = 0; j < m_groups.size(); ++j)
         set(j, false);
       for (std::size_t done = 0; done <= k; ++done)
-        for (std::size_t j : steps[done].joins)
+        for (std::size_t j : steps[done].groups)
           set(j, true);
       for (std::size_t later = k + 1; later < steps.size(); ++later) {
-        for (std::size_t j : steps[later].joins)
+        for (std::size_t j : steps[later].groups)
           set(j, true);
-        if (comesUndone(steps[k].joins, leastOf(steps[k]))) continue;
+        if (comesUndone(steps[k].groups, leastOf(steps[k]))) continue;
         order.steps[k].before = static_cast<int>(later);
         break;
       }
@@ -192,33 +181,41 @@ private:
 
   const Assembly& m_assembly;
   Access m_access;
-  std::vector<Join> m_joins;
+  std::vector<JointGroup> m_groups;
   std::vector<char> m_made;
 };
 
 } // namespace
 
 AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad) {
-  return Making(motion, shown_rad, joinsOf(motion.assembly())).run();
+  return Making(motion, shown_rad, groupsOf(motion.assembly())).run();
 }
 
-std::string describe(const Join& join, const Design& design, const Assembly& assembly) {
-  const std::string first = panelOnSheet(design, assembly, join.first),
-                    second = panelOnSheet(design, assembly, join.second);
-  switch (join.kind) {
-  case JoinKind::Glue: return fmt::format("glue {} to {}", second, first);
-  case JoinKind::Slot:
-    return join.hinges.size() > 1
-               ? fmt::format("push the {} slots of {} and {} together", join.hinges.size(), second,
-                             first)
-               : fmt::format("push the slots of {} and {} together", second, first);
-  case JoinKind::Pivot: return fmt::format("pin {} to {}", second, first);
-  case JoinKind::Slide: return fmt::format("lay {} on {} so that it slides", second, first);
-  case JoinKind::Band:
-    return fmt::format("fasten the {} from {} to {}",
-                       assembly.links[join.links.front()].elastic ? "band" : "film", first, second);
-  }
-  return "";
+std::string describe(const JointGroup& group, const Design& design, const Assembly& assembly) {
+  const Joint& joint = assembly.joints[group.front()];
+  const auto panels = panelsOf(joint);
+  const std::string there = panelOnSheet(design, assembly, panels[0]),
+                    joins = panelOnSheet(design, assembly, panels[1]);
+  struct {
+    const std::string &there, &joins;
+    std::size_t count;
+    std::string operator()(const Glue&) const { return fmt::format("glue {} to {}", joins, there); }
+    std::string operator()(const Slot&) const {
+      return count > 1 ? fmt::format("push the {} slots of {} and {} together", count, joins, there)
+                       : fmt::format("push the slots of {} and {} together", joins, there);
+    }
+    std::string operator()(const Pivot&) const { return fmt::format("pin {} to {}", joins, there); }
+    std::string operator()(const Slide&) const {
+      return fmt::format("lay {} on {} so that it slides", joins, there);
+    }
+    std::string operator()(const Band&) const {
+      return fmt::format("fasten the band from {} to {}", there, joins);
+    }
+    std::string operator()(const Film&) const {
+      return fmt::format("fasten the film from {} to {}", there, joins);
+    }
+  } words{there, joins, group.size()};
+  return std::visit(words, joint);
 }
 
 std::vector<std::string> describe(const AssemblyOrder& order, const Design& design,
@@ -228,17 +225,17 @@ std::vector<std::string> describe(const AssemblyOrder& order, const Design& desi
     return text;
   };
   std::vector<std::string> all;
-  for (const JoinStep& step : order.steps) {
+  for (const MakingStep& step : order.steps) {
     std::string text;
-    for (const Join& join : step.joins)
-      text += (text.empty() ? "" : ", and with it ") + describe(join, design, assembly);
+    for (const JointGroup& group : step.joints)
+      text += (text.empty() ? "" : ", and with it ") + describe(group, design, assembly);
     if (step.byShutting) text += ", shutting the card on it";
     if (step.before >= 0) text += fmt::format(", before step {} shuts it in", step.before + 1);
     all.push_back(sentence(std::move(text)));
   }
-  for (const Join& join : order.unreachable)
+  for (const JointGroup& group : order.unreachable)
     all.push_back(
-        sentence(fmt::format("{}: out of reach in any order", describe(join, design, assembly))));
+        sentence(fmt::format("{}: out of reach in any order", describe(group, design, assembly))));
   return all;
 }
 

@@ -4,21 +4,13 @@
 
 namespace hinge {
 
-enum class JoinKind { Glue, Slot, Pivot, Slide, Band };
-std::string_view joinKey(JoinKind kind); ///< "glue", "slot", "pivot", "slide", "band"
-
-/// One joint that is made by hand. Slots between the same two pieces are pushed together as one.
-struct Join {
-  JoinKind kind = JoinKind::Glue;
-  std::optional<StructureId> owner;      ///< nothing: of the base
-  PanelIndex first, second;              ///< what is there, and what is joined to it
-  std::vector<std::size_t> glues, links; ///< in Assembly::glues and Assembly::links
-  std::vector<HingeIndex> hinges;
-};
+/// Joints that the hand makes as one: mostly a single one, or all slots between the same two
+/// pieces, which are pushed together at once. Never empty; the first one names them.
+using JointGroup = std::vector<JointIndex>;
 
 /// One step of the work: a joint, or several that can only be made together, before the glue sets.
-struct JoinStep {
-  std::vector<Join> joins;
+struct MakingStep {
+  std::vector<JointGroup> joints;
   /// The step after which these joints cannot be reached any more (index in AssemblyOrder::steps);
   /// -1: at any time.
   int before = -1;
@@ -27,8 +19,8 @@ struct JoinStep {
 
 /// An order in which the flat pieces become the card.
 struct AssemblyOrder {
-  std::vector<JoinStep> steps;
-  std::vector<Join> unreachable; ///< joints that no order leaves room for
+  std::vector<MakingStep> steps;
+  std::vector<JointGroup> unreachable; ///< joints that no order leaves room for
 };
 
 /// Takes the finished card apart, joint by joint, and turns the order round. A joint comes undone
@@ -43,7 +35,7 @@ struct AssemblyOrder {
 AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad);
 
 /// "glue panel 1 of Strap to page a".
-std::string describe(const Join& join, const Design& design, const Assembly& assembly);
+std::string describe(const JointGroup& group, const Design& design, const Assembly& assembly);
 /// A sentence a step, in their order, with what a step must come before; then one for each joint
 /// that cannot be reached.
 std::vector<std::string> describe(const AssemblyOrder& order, const Design& design,

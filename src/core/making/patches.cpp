@@ -36,9 +36,11 @@ double lengthInside(const Region& outline, const Vec2& from, const Vec2& to) {
 
 Patches::Patches(const Assembly& assembly, const Mechanism& mechanism) {
   m_on.assign(assembly.panels.size(), {});
-  for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
-    const Glue& glue = assembly.glues[g];
-    const auto add = [&](PanelIndex panel, PanelIndex other, bool onFace, const Iso3& map) {
+  m_onHost.assign(assembly.joints.size(), 0);
+  for (const auto& [index, glue] : assembly.every<Glue>()) {
+    m_onHost[index] = m_patches.size();
+    const auto add = [&, g = index](PanelIndex panel, PanelIndex other, bool onFace,
+                                    const Iso3& map) {
       Patch patch{g, panel, other, onFace, mapped(assembly.panels[other].outline, map), {}};
       patch.box = boundsOf(patch.outline);
       m_on[panel].push_back(m_patches.size());
@@ -76,7 +78,7 @@ void Patches::findFeet(const Assembly& assembly, const Mechanism& mechanism) {
   const auto isTab = [&](PanelIndex p) { return assembly.panels[p].use == PanelUse::Tab; };
   for (std::size_t k = 0; k < m_patches.size(); ++k) {
     const Patch& patch = m_patches[k];
-    const Glue& glue = assembly.glues[patch.glue];
+    const Glue& glue = std::get<Glue>(assembly.joints[patch.glue]);
     const Iso3 map = patch.panel == glue.host ? glue.tabToHost : glue.tabToHost.inverse();
     for (FoldIndex f : assembly.foldsOf(patch.other)) {
       const Fold& fold = assembly.folds[f];

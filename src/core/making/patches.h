@@ -7,7 +7,7 @@ namespace hinge {
 /// Where one panel lies glued on a side of another: a part of that side which nothing else can be
 /// glued to any more. Every glue makes two, one on each of its panels.
 struct Patch {
-  std::size_t glue = 0;    ///< in Assembly::glues
+  JointIndex glue;
   PanelIndex panel, other; ///< the panel whose side is covered, and what covers it
   bool onFace = true;      ///< which side of `panel`
   Region outline;          ///< of `other`, in the flat frame of `panel`, counter-clockwise
@@ -38,8 +38,8 @@ public:
   const std::vector<Foot>& feet() const { return m_feet; }
   const std::vector<CoveredFoot>& coveredFeet() const { return m_covered; }
   /// The two patches of a glue: on its host, and on its tab.
-  std::size_t onHost(std::size_t glue) const { return 2 * glue; }
-  std::size_t onTab(std::size_t glue) const { return 2 * glue + 1; }
+  std::size_t onHost(JointIndex glue) const { return m_onHost[glue]; }
+  std::size_t onTab(JointIndex glue) const { return m_onHost[glue] + 1; }
   /// Patches on the same side of the same panel whose boxes overlap the patch's own.
   const std::vector<std::size_t>& beside(std::size_t patch) const { return m_beside[patch]; }
   /// Patches on a panel, both sides.
@@ -51,6 +51,7 @@ private:
 
   std::vector<Patch> m_patches;
   std::vector<std::vector<std::size_t>> m_beside;
+  IndexedVector<JointIndex, std::size_t> m_onHost; ///< of glues
   IndexedVector<PanelIndex, std::vector<std::size_t>> m_on;
   std::vector<Foot> m_feet;
   std::vector<CoveredFoot> m_covered;

@@ -12,30 +12,30 @@ namespace hinge {
 namespace {
 
 /// +1 valley, -1 mountain, 0 either: slots, pivots, slides.
-int signOf(const Mechanism& m, const Assembly& assembly, JointIndex j, bool tabsToo) {
-  const Joint& joint = m.joints[j];
-  if (!joint.fold.valid()) return 0;
-  const Fold& fold = assembly.folds[joint.fold];
+int signOf(const Mechanism& m, const Assembly& assembly, PairIndex j, bool tabsToo) {
+  const Pair& pair = m.pairs[j];
+  if (!pair.fold.valid()) return 0;
+  const Fold& fold = assembly.folds[pair.fold];
   const auto tab = [&](PanelIndex p) { return assembly.panels[p].use == PanelUse::Tab; };
   if (!tabsToo && (tab(fold.left) || tab(fold.right))) return 0;
   return fold.sense == FoldSense::Valley ? 1 : -1;
 }
 
 /// Breadth first from what is known; empty when a body is not reached.
-JointTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose,
-                   const std::vector<char>& placed) {
+PairTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose,
+                  const std::vector<char>& placed) {
   std::vector<char> want(m.bodies.size(), 0), have = placed;
   for (BodyIndex b : loose)
     want[static_cast<std::size_t>(b.value)] = 1;
-  JointTree tree;
+  PairTree tree;
   std::deque<BodyIndex> open;
   for (BodyIndex b : m.bodies.indices())
     if (placed[static_cast<std::size_t>(b.value)]) open.push_back(b);
   while (!open.empty()) {
     const BodyIndex b = open.front();
     open.pop_front();
-    for (JointIndex j : m.bodies[b].joints) {
-      const BodyIndex next = m.joints[j].other(b);
+    for (PairIndex j : m.bodies[b].pairs) {
+      const BodyIndex next = m.pairs[j].other(b);
       const auto at = static_cast<std::size_t>(next.value);
       if (have[at] || !want[at]) continue;
       have[at] = 1;
@@ -76,8 +76,8 @@ public:
   Eigen::VectorXd anglesOf(const BodyPoses& near) const {
     Eigen::VectorXd x(static_cast<Eigen::Index>(m_block.steps.size()));
     for (std::size_t s = 0; s < m_block.steps.size(); ++s) {
-      const Joint& joint = m.joints[m_block.steps[s].joint];
-      x[static_cast<Eigen::Index>(s)] = m.foldAngle(joint, near[joint.left], near[joint.right]);
+      const Pair& pair = m.pairs[m_block.steps[s].pair];
+      x[static_cast<Eigen::Index>(s)] = m.foldAngle(pair, near[pair.left], near[pair.right]);
     }
     return x;
   }
@@ -88,14 +88,12 @@ public:
     std::bernoulli_distribution up;
     Eigen::VectorXd x(static_cast<Eigen::Index>(m_block.steps.size()));
     for (std::size_t s = 0; s < m_block.steps.size(); ++s) {
-      const JointIndex j = m_block.steps[s].joint;
-      const Joint& joint = m.joints[j];
+      const PairIndex j = m_block.steps[s].pair;
+      const Pair& pair = m.pairs[j];
       const int sign = signOf(m, m_assembly, j, tabsToo);
       double& angle = x[static_cast<Eigen::Index>(s)];
-      const bool inPlane =
-          joint.hinge.valid() && m_assembly.hinges[joint.hinge].kind != HingeKind::Slot;
-      if (inPlane)
-        angle = 2 * wander * any(m_random) * (joint.slides ? 1 : kPi);
+      if (pair.restsAnywhere)
+        angle = 2 * wander * any(m_random) * (pair.slides ? 1 : kPi);
       else
         angle = sign != 0 ? sign * bend(m_random) : (up(m_random) ? 1 : -1) * bend(m_random);
     }
@@ -104,14 +102,14 @@ public:
 
 private:
   bool fits(const BodyPoses& solved, bool tabsToo) const {
-    const auto right = [&](JointIndex j) {
+    const auto right = [&](PairIndex j) {
       const int sign = signOf(m, m_assembly, j, tabsToo);
       if (sign == 0) return true;
-      const Joint& joint = m.joints[j];
-      return sign * m.foldAngle(joint, solved[joint.left], solved[joint.right]) > -kWrongSide_rad;
+      const Pair& pair = m.pairs[j];
+      return sign * m.foldAngle(pair, solved[pair.left], solved[pair.right]) > -kWrongSide_rad;
     };
     return std::ranges::all_of(m_block.steps,
-                               [&](const Block::Step& s) { return right(s.joint); }) &&
+                               [&](const Block::Step& s) { return right(s.pair); }) &&
            std::ranges::all_of(m_block.closing, right);
   }
 
@@ -130,7 +128,7 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
                                const std::vector<BodyIndex>& loose, const std::vector<char>& placed,
                                BodyPoses& poses, int tries, const BodyPoses* near) {
   if (loose.empty()) return 0;
-  const JointTree tree = treeOver(m, loose, placed);
+  const PairTree tree = treeOver(m, loose, placed);
   if (tree.empty()) return std::nullopt;
   const Block block = blockFromTree(m, assembly, tree, placed);
   Attempts attempts(m, assembly, block, poses);

@@ -11,7 +11,7 @@ void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::Vec
                 BodyPoses& poses) {
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
     const Block::Step& step = block.steps[k];
-    poses[step.child] = mechanism.across(mechanism.joints[step.joint], step.parent,
+    poses[step.child] = mechanism.across(mechanism.pairs[step.pair], step.parent,
                                          poses[step.parent], x[static_cast<Eigen::Index>(k)]);
   }
 }
@@ -23,20 +23,20 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
   out.residual.resize(rows);
   out.jacobian.setZero(rows, columns);
   for (std::size_t c = 0; c < block.closing.size(); ++c) {
-    const Joint& joint = mechanism.joints[block.closing[c]];
+    const Pair& pair = mechanism.pairs[block.closing[c]];
     const Vec3 ends[2][2] = {
-        {poses[joint.left] * joint.leftFrom, poses[joint.left] * joint.leftTo},
-        {poses[joint.right] * joint.rightFrom, poses[joint.right] * joint.rightTo}};
+        {poses[pair.left] * pair.leftFrom, poses[pair.left] * pair.leftTo},
+        {poses[pair.right] * pair.rightFrom, poses[pair.right] * pair.rightTo}};
     const auto row = static_cast<Eigen::Index>(6 * c);
     out.residual.segment<3>(row) = ends[0][0] - ends[1][0];
     out.residual.segment<3>(row + 3) = ends[0][1] - ends[1][1];
     for (std::size_t k = 0; k < block.steps.size(); ++k) {
       const Block::Step& step = block.steps[k];
-      const Joint& hinge = mechanism.joints[step.joint];
+      const Pair& hinge = mechanism.pairs[step.pair];
       const Iso3& left = poses[hinge.left];
       const Vec3 axis = step.turn * (left.linear() * hinge.leftAxis),
                  origin = left * hinge.leftFrom;
-      const Vec3 run = -Joint::kSlideScale_mm * axis; // a slide's right body goes along its line
+      const Vec3 run = -Pair::kSlideScale_mm * axis; // a slide's right body goes along its line
       for (int side : {0, 1}) {
         const int last = block.ends[c][static_cast<std::size_t>(side)];
         if (last < 0 || std::ranges::find(step.moves, last) == step.moves.end()) continue;
@@ -63,30 +63,30 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
 
 namespace {
 
-int placeIn(const JointTree& tree, BodyIndex body) {
+int placeIn(const PairTree& tree, BodyIndex body) {
   for (std::size_t k = 0; k < tree.size(); ++k)
     if (tree[k].first == body) return static_cast<int>(k);
   return -1;
 }
 
 /// True when `body` hangs on `above`, directly or not, or is it.
-bool hangsOn(const Mechanism& m, const JointTree& tree, BodyIndex body, BodyIndex above) {
+bool hangsOn(const Mechanism& m, const PairTree& tree, BodyIndex body, BodyIndex above) {
   for (int k = placeIn(tree, body);; k = placeIn(tree, body)) {
     if (body == above) return true;
     if (k < 0) return false;
-    body = m.joints[tree[static_cast<std::size_t>(k)].second].other(body);
+    body = m.pairs[tree[static_cast<std::size_t>(k)].second].other(body);
   }
 }
 
-void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>& placed) {
+void slidesIntoTree(const Mechanism& m, PairTree& tree, const std::vector<char>& placed) {
   const auto known = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
   bool changed = false;
-  for (JointIndex j : m.joints.indices()) {
-    const Joint& joint = m.joints[j];
-    if (!joint.slides || std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; }))
+  for (PairIndex j : m.pairs.indices()) {
+    const Pair& pair = m.pairs[j];
+    if (!pair.slides || std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; }))
       continue;
     for (const auto& [own, other] :
-         {std::pair{joint.right, joint.left}, std::pair{joint.left, joint.right}}) {
+         {std::pair{pair.right, pair.left}, std::pair{pair.left, pair.right}}) {
       const int at = placeIn(tree, own);
       if (at < 0 || (placeIn(tree, other) < 0 && !known(other)) || hangsOn(m, tree, other, own))
         continue;
@@ -96,13 +96,13 @@ void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>
     }
   }
   if (!changed) return;
-  JointTree sorted;
+  PairTree sorted;
   while (sorted.size() < tree.size()) {
     const std::size_t before = sorted.size();
-    for (const auto& [child, joint] : tree) {
-      const BodyIndex parent = m.joints[joint].other(child);
+    for (const auto& [child, pair] : tree) {
+      const BodyIndex parent = m.pairs[pair].other(child);
       if (placeIn(sorted, child) < 0 && (placeIn(sorted, parent) >= 0 || placeIn(tree, parent) < 0))
-        sorted.push_back({child, joint});
+        sorted.push_back({child, pair});
     }
     if (sorted.size() == before) return;
   }
@@ -111,15 +111,15 @@ void slidesIntoTree(const Mechanism& m, JointTree& tree, const std::vector<char>
 
 } // namespace
 
-Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree,
+Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
                     const std::vector<char>& placed) {
   slidesIntoTree(m, tree, placed);
   Block block;
   const auto stepOf = [&](BodyIndex b) { return placeIn(tree, b); };
   for (std::size_t k = 0; k < tree.size(); ++k) {
-    const auto [child, joint] = tree[k];
-    const Joint& hinge = m.joints[joint];
-    block.steps.push_back({joint,
+    const auto [child, pair] = tree[k];
+    const Pair& hinge = m.pairs[pair];
+    block.steps.push_back({pair,
                            hinge.other(child),
                            child,
                            child == hinge.right ? -1.0 : 1.0,
@@ -134,8 +134,8 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, JointTree tree
           std::max(block.size_mm, boundsOf(assembly.panels[panel].outline).size().norm());
   }
   for (const auto& [child, own] : tree)
-    for (JointIndex j : m.bodies[child].joints) {
-      const Joint& hinge = m.joints[j];
+    for (PairIndex j : m.bodies[child].pairs) {
+      const Pair& hinge = m.pairs[j];
       const bool inTree = std::ranges::any_of(tree, [&](const auto& t) { return t.second == j; });
       const BodyIndex other = hinge.other(child);
       const bool otherKnown = placed[static_cast<std::size_t>(other.value)] || stepOf(other) >= 0;
@@ -164,7 +164,7 @@ public:
       if (ring.empty()) break;
       Block block = blockOf(ring);
       if (block.freedoms > 0) widen(ring, block);
-      for (const auto& [child, joint] : ring)
+      for (const auto& [child, pair] : ring)
         place(child);
       m_trees.push_back(std::move(ring));
       m_blocks.push_back(std::move(block));
@@ -175,7 +175,7 @@ public:
   }
 
 private:
-  using Tree = JointTree;
+  using Tree = PairTree;
 
   bool placed(BodyIndex b) const { return m_placed[static_cast<std::size_t>(b.value)]; }
   bool skipped(BodyIndex b) const { return m_skip[static_cast<std::size_t>(b.value)]; }
@@ -196,7 +196,7 @@ private:
   Tree findRing(const std::vector<BodyIndex>& sources) const {
     const std::size_t n = m.bodies.size();
     std::vector<int> branch(n, -1);
-    std::vector<JointIndex> via(n);
+    std::vector<PairIndex> via(n);
     std::vector<BodyIndex> from(n);
     std::vector<char> source(n, 0);
     for (BodyIndex b : sources)
@@ -212,8 +212,8 @@ private:
     };
     int branches = 0;
     for (BodyIndex b : sources)
-      for (JointIndex j : m.bodies[b].joints) {
-        const BodyIndex next = m.joints[j].other(b);
+      for (PairIndex j : m.bodies[b].pairs) {
+        const BodyIndex next = m.pairs[j].other(b);
         if (source[at(next)] || placed(next) || skipped(next) || branch[at(next)] >= 0) continue;
         branch[at(next)] = branches++;
         via[at(next)] = j;
@@ -223,9 +223,9 @@ private:
     while (!open.empty()) {
       const BodyIndex b = open.front();
       open.pop_front();
-      for (JointIndex j : m.bodies[b].joints) {
+      for (PairIndex j : m.bodies[b].pairs) {
         if (j == via[at(b)]) continue;
-        const BodyIndex next = m.joints[j].other(b);
+        const BodyIndex next = m.pairs[j].other(b);
         if (skipped(next)) continue;
         if (source[at(next)] || placed(next)) return path(b);
         if (branch[at(next)] < 0) {
@@ -245,10 +245,10 @@ private:
 
   /// A body that hangs on one joint only: a flap.
   Tree findBridge() const {
-    for (JointIndex j : m.joints.indices()) {
-      const Joint& joint = m.joints[j];
-      if (placed(joint.left) != placed(joint.right)) {
-        const BodyIndex child = placed(joint.left) ? joint.right : joint.left;
+    for (PairIndex j : m.pairs.indices()) {
+      const Pair& pair = m.pairs[j];
+      if (placed(pair.left) != placed(pair.right)) {
+        const BodyIndex child = placed(pair.left) ? pair.right : pair.left;
         if (!skipped(child)) return {{child, j}};
       }
     }
@@ -266,7 +266,7 @@ private:
     Tree wide = ring;
     while (true) {
       std::vector<BodyIndex> bodies;
-      for (const auto& [child, joint] : wide)
+      for (const auto& [child, pair] : wide)
         bodies.push_back(child);
       const Tree more = findRing(bodies);
       if (more.empty()) return;
@@ -298,8 +298,8 @@ private:
       };
       for (const auto& step : m_blocks[b].steps)
         need(step.parent);
-      for (JointIndex j : m_blocks[b].closing)
-        need(m.joints[j].left), need(m.joints[j].right);
+      for (PairIndex j : m_blocks[b].closing)
+        need(m.pairs[j].left), need(m.pairs[j].right);
     }
     return all;
   }
@@ -327,7 +327,7 @@ private:
         placeBase();
         for (std::size_t k = 0; k < guide; ++k)
           if (k != loose && !needs[k][loose])
-            for (const auto& [child, joint] : m_trees[k])
+            for (const auto& [child, pair] : m_trees[k])
               place(child);
         Block block = blockOf(tree);
         if (block.freedoms >= freedoms) continue;

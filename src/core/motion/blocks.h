@@ -12,13 +12,13 @@ namespace hinge {
 /// after block keeps the cost linear in the number of structures.
 struct Block {
   struct Step { ///< places `child` from `parent` by one unknown fold angle
-    JointIndex joint;
+    PairIndex pair;
     BodyIndex parent, child;
     double turn; ///< sign of the child's rotation about the joint's axis per unit of fold angle
     std::vector<int> moves; ///< steps whose child hangs on this step's child, itself included
   };
   std::vector<Step> steps;
-  std::vector<JointIndex> closing; ///< joints that must meet: one ring each
+  std::vector<PairIndex> closing; ///< joints that must meet: one ring each
   std::vector<std::array<int, 2>>
       ends; ///< step that places the left/right body of a closing joint, -1 if placed before
   double size_mm = 1;                    ///< scale of the residual
@@ -45,13 +45,13 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
 
 /// Bodies in the order in which they are placed, each with the joint it hangs on: parents first.
-using JointTree = std::vector<std::pair<BodyIndex, JointIndex>>;
+using PairTree = std::vector<std::pair<BodyIndex, PairIndex>>;
 
 /// The block that places the bodies of a tree when the bodies marked in `placed` are there; all
 /// other joints between them close rings. A slide cannot close one (its line does not tell how far
 /// it has run): it takes the place of the joint its body hangs on. The freedoms are not counted
 /// yet.
-Block blockFromTree(const Mechanism& mechanism, const Assembly& assembly, JointTree tree,
+Block blockFromTree(const Mechanism& mechanism, const Assembly& assembly, PairTree tree,
                     const std::vector<char>& placed);
 
 /// Splits the mechanism; `reference` is any generic pose. Bodies in `skip` are left out.

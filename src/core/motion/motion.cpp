@@ -12,8 +12,8 @@ namespace {
 Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPoses& poses) {
   Eigen::VectorXd x(static_cast<Eigen::Index>(block.steps.size()));
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
-    const Joint& joint = m.joints[block.steps[k].joint];
-    x[static_cast<Eigen::Index>(k)] = m.foldAngle(joint, poses[joint.left], poses[joint.right]);
+    const Pair& pair = m.pairs[block.steps[k].pair];
+    x[static_cast<Eigen::Index>(k)] = m.foldAngle(pair, poses[pair.left], poses[pair.right]);
   }
   return x;
 }
@@ -32,8 +32,8 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
 }
 
 /// A joint of a free piece, which its maker placed.
-bool isFree(const Assembly& assembly, const Joint& joint) {
-  return joint.hinge.valid() || !assembly.folds[joint.fold].shutKnown;
+bool isFree(const Assembly& assembly, const Pair& pair) {
+  return pair.joint.valid() || !assembly.folds[pair.fold].shutKnown;
 }
 
 /// 0 or half a turn either way, whichever is nearest.
@@ -49,8 +49,8 @@ bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<cha
   const auto mine = [&](BodyIndex b) { return std::ranges::find(own, b) != own.end(); };
   for (const auto& step : block.steps)
     if (!mine(step.parent) && !has(step.parent)) return false;
-  for (JointIndex j : block.closing)
-    for (BodyIndex b : {m.joints[j].left, m.joints[j].right})
+  for (PairIndex j : block.closing)
+    for (BodyIndex b : {m.pairs[j].left, m.pairs[j].right})
       if (!mine(b) && !has(b)) return false;
   return true;
 }
@@ -94,7 +94,7 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
       x = anglesFrom(*m_mechanism, block, guess);
       const double gap = correct(*m_mechanism, block, x, poses).residual_mm;
       const bool free = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
-        return isFree(*m_assembly, m_mechanism->joints[s.joint]);
+        return isFree(*m_assembly, m_mechanism->pairs[s.pair]);
       });
       if (free && gap < motion::kAskew_mm)
         block.closed_mm = std::max(motion::kClosed_mm, motion::kAskewShare * gap);
@@ -216,10 +216,10 @@ void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) co
   constexpr std::size_t kMost = 12;
   std::vector<std::pair<Eigen::Index, double>> open; // unknown, its angle when folded over
   for (std::size_t k = 0; k < block.steps.size(); ++k)
-    if (const Joint& joint = m_mechanism->joints[block.steps[k].joint];
-        joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
+    if (const Pair& pair = m_mechanism->pairs[block.steps[k].pair];
+        pair.fold.valid() && !m_assembly->folds[pair.fold].shutKnown)
       open.push_back({static_cast<Eigen::Index>(k),
-                      m_assembly->folds[joint.fold].sense == FoldSense::Valley ? kPi : -kPi});
+                      m_assembly->folds[pair.fold].sense == FoldSense::Valley ? kPi : -kPi});
   if (open.empty() || open.size() > kMost || block.closing.empty()) return;
   const Eigen::VectorXd reached = x;
   double least = 1e300;
@@ -253,12 +253,12 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
                                                                       : *lowest.front().second;
   Eigen::VectorXd x = reached;
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
-    const Joint& joint = m_mechanism->joints[block.steps[k].joint];
+    const Pair& pair = m_mechanism->pairs[block.steps[k].pair];
     double& angle = x[static_cast<Eigen::Index>(k)];
-    if (joint.fold.valid())
-      angle = m_assembly->folds[joint.fold].shutKnown ? m_assembly->folds[joint.fold].shutAngle_rad
-                                                      : halfTurns(angle);
-    else if (m_assembly->hinges[joint.hinge].kind == HingeKind::Slot)
+    if (pair.fold.valid())
+      angle = m_assembly->folds[pair.fold].shutKnown ? m_assembly->folds[pair.fold].shutAngle_rad
+                                                     : halfTurns(angle);
+    else if (!pair.restsAnywhere)
       angle = halfTurns(angle);
   }
   if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5)
@@ -309,11 +309,9 @@ void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
   const Mechanism& m = *m_mechanism;
   const Block& block = m_blocks[b];
   Eigen::VectorXd x = shutAngles(b, shut);
-  const bool inPlane = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
-    const HingeIndex hinge = m.joints[s.joint].hinge;
-    return hinge.valid() && m_assembly->hinges[hinge].kind != HingeKind::Slot;
-  });
-  if (inPlane) correct(m, block, x, shut); // pivots and slides come to rest anywhere
+  const bool restsAnywhere = std::ranges::any_of(
+      block.steps, [&](const Block::Step& s) { return m.pairs[s.pair].restsAnywhere; });
+  if (restsAnywhere) correct(m, block, x, shut);
   placeBlock(m, block, x, shut);
   m_shut.push_back(x);
   Closure closure;
@@ -338,8 +336,8 @@ void Motion::report() {
     };
     for (const auto& step : block.steps)
       inherit(step.parent);
-    for (JointIndex j : block.closing)
-      inherit(m.joints[j].left), inherit(m.joints[j].right);
+    for (PairIndex j : block.closing)
+      inherit(m.pairs[j].left), inherit(m.pairs[j].right);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
     for (const auto& step : block.steps)
       looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
@@ -353,9 +351,9 @@ void Motion::report() {
   }
   for (const Fold& fold : m_assembly->folds)
     m_foldShut.push(fold.shutAngle_rad);
-  for (const Joint& joint : m.joints)
-    if (joint.fold.valid() && !m_assembly->folds[joint.fold].shutKnown)
-      m_foldShut[joint.fold] = halfTurns(m.foldAngle(joint, shut[joint.left], shut[joint.right]));
+  for (const Pair& pair : m.pairs)
+    if (pair.fold.valid() && !m_assembly->folds[pair.fold].shutKnown)
+      m_foldShut[pair.fold] = halfTurns(m.foldAngle(pair, shut[pair.left], shut[pair.right]));
   if (m_low > m_high)
     m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
 }
@@ -388,8 +386,8 @@ std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const 
     const Block& block = m_blocks[static_cast<std::size_t>(b)];
     for (const auto& step : block.steps)
       open.push_back(step.parent);
-    for (JointIndex j : block.closing)
-      open.push_back(m_mechanism->joints[j].left), open.push_back(m_mechanism->joints[j].right);
+    for (PairIndex j : block.closing)
+      open.push_back(m_mechanism->pairs[j].left), open.push_back(m_mechanism->pairs[j].right);
   }
   return wanted;
 }

@@ -109,8 +109,8 @@ private:
 
   bool isBeside(const Group& group, const std::vector<BodyIndex>& bodies) const {
     return std::ranges::any_of(bodies, [&](BodyIndex b) {
-      return std::ranges::any_of(m.bodies[b].joints, [&](JointIndex j) {
-        return std::ranges::find(group.bodies, m.joints[j].other(b)) != group.bodies.end();
+      return std::ranges::any_of(m.bodies[b].pairs, [&](PairIndex j) {
+        return std::ranges::find(group.bodies, m.pairs[j].other(b)) != group.bodies.end();
       });
     });
   }

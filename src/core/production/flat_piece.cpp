@@ -109,11 +109,11 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
   for (PanelIndex p : piece.panels)
     flat.bounds.add(boundsOf(assembly.panels[p].outline));
   flat.labels = labelsOf(assembly, index);
-  for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
-    const Glue& glue = assembly.glues[g];
+  for (const auto& [g, glue] : assembly.every<Glue>()) {
     const Region& outline = assembly.panels[glue.tab].outline;
-    const auto over = std::ranges::find_if(
-        pockets, [&](const Pocket& p) { return p.glue == g && p.covers && p.panel == glue.tab; });
+    const auto over = std::ranges::find_if(pockets, [made = g, tab = glue.tab](const Pocket& p) {
+      return p.glue == made && p.covers && p.panel == tab;
+    });
     if (assembly.panels[glue.tab].piece == index) {
       if (over == pockets.end())
         flat.glue.push_back({glue.tab, outline, glue.byFace});

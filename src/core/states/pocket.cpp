@@ -31,19 +31,19 @@ namespace {
 
 /// What slides along one line, seen in the frame of the slide (y along its way).
 struct Slider {
-  HingeIndex slide;
-  const Hinge& hinge;
+  JointIndex index;
+  const Slide& slide;
   std::vector<Region> layers; ///< all paper that goes with it, one region a sheet
   Box2 box;
 };
 
-Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, HingeIndex h) {
-  const Hinge& hinge = assembly.hinges[h];
-  Slider slider{h, hinge, {}, {}};
-  const Iso3 rider = hinge.onSecond.inverse();
+Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, JointIndex index,
+                const Slide& slide) {
+  Slider slider{index, slide, {}, {}};
+  const Iso3 rider = slide.onSecond.inverse();
   // All that is glued flat to what slides goes with it.
-  for (PanelIndex p : bodies.bodies[bodies.bodyOf[hinge.second]].panels) {
-    const Iso3 toRider = bodies.inBody[hinge.second].inverse() * bodies.inBody[p];
+  for (PanelIndex p : bodies.bodies[bodies.bodyOf[slide.second]].panels) {
+    const Iso3 toRider = bodies.inBody[slide.second].inverse() * bodies.inBody[p];
     const bool level = std::abs(std::abs(toRider.linear()(2, 2)) - 1) < 1e-6;
     if (!level || std::abs(toRider.translation().z()) > 1e-6) continue;
     slider.layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
@@ -71,28 +71,27 @@ std::vector<Polygon> glueStrips(const Region& glued, const Box2& passing, double
 }
 
 /// What a panel glued to the carrier does to the slider, if that ever comes there.
-std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, std::size_t g,
-                               double thickness_mm) {
-  const Hinge& hinge = slider.hinge;
-  const Glue& glue = assembly.glues[g];
-  const bool asHost = glue.host == hinge.first;
+std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, JointIndex g,
+                               const Glue& glue, double thickness_mm) {
+  const Slide& slide = slider.slide;
+  const bool asHost = glue.host == slide.first;
   const PanelIndex panel = asHost ? glue.tab : glue.host;
   const Iso3 toSlide =
-      hinge.onFirst.inverse() * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
+      slide.onFirst.inverse() * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
   const Region glued = mapped(assembly.panels[panel].outline, toSlide);
   const Box2 there = boundsOf(glued), &own = slider.box;
-  const bool before = there.high.y() <= own.low.y() + hinge.least_mm;
-  if (before || there.low.y() >= own.high.y() + hinge.most_mm) return std::nullopt;
-  Pocket pocket{slider.slide, g, panel};
+  const bool before = there.high.y() <= own.low.y() + slide.least_mm;
+  if (before || there.low.y() >= own.high.y() + slide.most_mm) return std::nullopt;
+  Pocket pocket{slider.index, g, panel};
   // What of the slider ever comes to these heights, and how much of the panel is there.
   Box2 passing;
   pocket.layers = 0;
   for (const Region& layer : slider.layers)
     if (const Box2 part =
-            between(layer, there.low.y() - hinge.most_mm, there.high.y() - hinge.least_mm);
+            between(layer, there.low.y() - slide.most_mm, there.high.y() - slide.least_mm);
         !part.empty())
       passing.add(part), ++pocket.layers;
-  const Box2 met = between(glued, own.low.y() + hinge.least_mm, own.high.y() + hinge.most_mm);
+  const Box2 met = between(glued, own.low.y() + slide.least_mm, own.high.y() + slide.most_mm);
   if (passing.empty() || met.empty()) return std::nullopt;
   pocket.low_mm = passing.low.x() - met.low.x();
   pocket.high_mm = met.high.x() - passing.high.x();
@@ -117,19 +116,15 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, s
 std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
   std::vector<Pocket> all;
   const Mechanism bodies = Mechanism::from(assembly);
-  for (HingeIndex h : assembly.hinges.indices()) {
-    const Hinge& hinge = assembly.hinges[h];
-    if (hinge.kind != HingeKind::Slide) continue;
-    const bool onFace = hinge.onFirst.linear()(2, 2) > 0;
-    const Slider slider = sliderOf(assembly, bodies, h);
-    for (std::size_t g = 0; g < assembly.glues.size(); ++g) {
-      const Glue& glue = assembly.glues[g];
-      const bool asHost = glue.host == hinge.first;
-      if (!asHost && glue.tab != hinge.first) continue;
-      if ((asHost ? glue.onHostFace() : glue.byFace) != onFace) continue;
+  for (const auto& [index, slide] : assembly.every<Slide>()) {
+    const Slider slider = sliderOf(assembly, bodies, index, slide);
+    for (const auto& [g, glue] : assembly.every<Glue>()) {
+      const bool asHost = glue.host == slide.first;
+      if (!asHost && glue.tab != slide.first) continue;
+      if ((asHost ? glue.onHostFace() : glue.byFace) != slide.onFace()) continue;
       const PanelIndex panel = asHost ? glue.tab : glue.host;
-      if (bodies.bodyOf[panel] == bodies.bodyOf[hinge.second]) continue;
-      if (auto pocket = pocketOf(assembly, slider, g, thickness_mm))
+      if (bodies.bodyOf[panel] == bodies.bodyOf[slide.second]) continue;
+      if (auto pocket = pocketOf(assembly, slider, g, glue, thickness_mm))
         all.push_back(std::move(*pocket));
     }
   }

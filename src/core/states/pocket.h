@@ -8,10 +8,10 @@ namespace hinge {
 /// in its way, lies over it or is in its way. Measured in the frame of the slide: x across the way,
 /// y along it.
 struct Pocket {
-  HingeIndex slide;
-  std::size_t glue = 0; ///< in Assembly::glues: how it is glued to the carrier
-  PanelIndex panel;     ///< that is glued there
-  bool covers = false;  ///< lies over what slides: a pocket front or a strap
+  JointIndex slide;
+  JointIndex glue;     ///< how it is glued to the carrier
+  PanelIndex panel;    ///< that is glued there
+  bool covers = false; ///< lies over what slides: a pocket front or a strap
   /// Paper beyond the slider on its two sides (covers), or twice how far the panel is from its way
   /// on the nearer side; negative where it is in the way.
   double low_mm = 0, high_mm = 0;

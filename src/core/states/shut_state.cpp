@@ -41,18 +41,18 @@ void lay(ThicknessMap& map, const Region& region) {
 /// the first.
 int limbsUnder(const Assembly& assembly, PanelIndex panel, int deepest = 20) {
   int most = 0;
-  for (const Hinge& h : assembly.hinges)
-    if (h.kind != HingeKind::Slot && h.second == panel && deepest > 0)
-      most = std::max(most, 1 + limbsUnder(assembly, h.first, deepest - 1));
+  for (const Joint& joint : assembly.joints)
+    if (const Guide* guide = std::holds_alternative<Slot>(joint) ? nullptr : guideOf(joint);
+        guide && guide->second == panel && deepest > 0)
+      most = std::max(most, 1 + limbsUnder(assembly, guide->first, deepest - 1));
   return most;
 }
 
 /// Heads of pins stand over the paper: the shut card is thicker there, and pads must be as high as
 /// limbs and head together.
 void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
-             const std::function<Vec2(const Hinge&)>& placeOf) {
-  for (const Hinge& pin : assembly.hinges) {
-    if (pin.kind != HingeKind::Pivot) continue;
+             const std::function<Vec2(const Pivot&)>& placeOf) {
+  for (const auto& [j, pin] : assembly.every<Pivot>()) {
     const Vec2 at = (placeOf(pin) - state.map.origin) / state.map.cell_mm;
     const int column = std::clamp(static_cast<int>(at.x()), 0, state.map.columns - 1),
               row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
@@ -105,7 +105,7 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
                                                             index / state.map.columns + 0.5);
     state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
   }
-  addPins(state, assembly, design.stock.thickness_mm, [&](const Hinge& pin) {
+  addPins(state, assembly, design.stock.thickness_mm, [&](const Pivot& pin) {
     return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>());
   });
   return state;

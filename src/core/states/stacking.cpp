@@ -72,7 +72,7 @@ private:
       if (ha && hb && std::abs(*hb - *ha) > kApart_mm) return *hb > *ha ? 1 : -1;
     }
     // Glued sheets lie flat on one another at every opening: the side of the glue tells.
-    for (const Glue& glue : m_assembly.glues) {
+    for (const auto& [j, glue] : m_assembly.every<Glue>()) {
       const bool ab = glue.tab == a && glue.host == b;
       if (!ab && !(glue.tab == b && glue.host == a)) continue;
       const double face = m_shut.panels[glue.host].linear()(0, 2) *

@@ -45,13 +45,11 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
   const Iso3 home = bodies.inBody[carrier].inverse();
   for (PanelIndex p : bodies.bodies[body].panels)
     count(p, home * bodies.inBody[p]);
-  for (const Hinge& h : assembly.hinges)
-    if (h.kind == HingeKind::Slide && bodies.bodyOf[h.first] == body &&
-        bodies.bodyOf[h.second] != body) {
-      const Iso3 rider =
-          home * bodies.inBody[h.first] * secondInFirst(h, 0.5 * (h.least_mm + h.most_mm));
-      for (PanelIndex p : bodies.bodies[bodies.bodyOf[h.second]].panels)
-        count(p, rider * bodies.inBody[h.second].inverse() * bodies.inBody[p]);
+  for (const auto& [j, slide] : assembly.every<Slide>())
+    if (bodies.bodyOf[slide.first] == body && bodies.bodyOf[slide.second] != body) {
+      const Iso3 rider = home * bodies.inBody[slide.first] * slidInFirst(slide, slide.middle_mm());
+      for (PanelIndex p : bodies.bodies[bodies.bodyOf[slide.second]].panels)
+        count(p, rider * bodies.inBody[slide.second].inverse() * bodies.inBody[p]);
     }
   return inside;
 }
@@ -60,11 +58,11 @@ namespace {
 
 /// From the strap's piece into that of its carrier.
 std::optional<Iso3> strapOnCarrier(const Assembly& assembly, const Strap& strap) {
-  for (const Glue& g : assembly.glues)
-    if (g.tab == strap.panel && g.host == strap.carrier) return g.tabToHost;
-  for (const Hinge& h : assembly.hinges)
-    if (h.kind == HingeKind::Slide && h.second == strap.panel && h.first == strap.carrier)
-      return secondInFirst(h, 0);
+  for (const Joint& joint : assembly.joints) {
+    if (panelsOf(joint) != std::array{strap.carrier, strap.panel}) continue;
+    if (const Glue* glue = std::get_if<Glue>(&joint)) return glue->tabToHost;
+    if (const Slide* slide = std::get_if<Slide>(&joint)) return slidInFirst(*slide, 0);
+  }
   return std::nullopt;
 }
 
@@ -95,9 +93,10 @@ std::optional<Wrap> wrapOf(const Assembly& assembly, const Mechanism& bodies, co
 } // namespace
 
 bool isGluedToItself(const Assembly& assembly, PieceIndex piece) {
-  return std::ranges::any_of(assembly.glues, [&](const Glue& g) {
-    return assembly.panels[g.tab].piece == piece && assembly.panels[g.host].piece == piece;
-  });
+  for (const auto& [j, glue] : assembly.every<Glue>())
+    if (assembly.panels[glue.tab].piece == piece && assembly.panels[glue.host].piece == piece)
+      return true;
+  return false;
 }
 
 double wrapWidth_mm(double width_mm, int layers, double thickness_mm) {

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/piece.h"
-#include "core/geom/subdivision.h"
 #include "core/structures/common.h"
+#include "core/structures/piece_joints.h"
+#include "core/structures/piece_sheet.h"
 #include "core/structures/registry.h"
 #include "core/units/lattice.h"
 #include <algorithm>
@@ -18,9 +19,6 @@ namespace hinge {
 namespace {
 
 constexpr std::size_t kMostPanels = 24;
-constexpr double kSlotRoom_mm = 0.1; ///< a slot is this much wider than the paper
-constexpr double kSlitOver_mm =
-    0.5; ///< both slits of a slot together are longer by twice this than they must be
 
 /// Rows with text that lives as long as the program: "panel-1" to "panel-24".
 struct Rows {
@@ -56,65 +54,10 @@ const Rows& rows() {
   return all;
 }
 
-/// What is worked into one piece, in the builder's terms.
-struct Sheet {
-  Subdivision parts;
-  std::vector<char> paper;        ///< faces that are no opening
-  std::vector<std::size_t> holes; ///< windows that lie inside one panel
-};
-
-bool meetsLines(const Polygon& window, const PieceWork& work) {
-  const auto cross = [](const Edge& a, const Edge& b) {
-    const Vec2 u = a.second - a.first, v = b.second - b.first;
-    return (cross2(u, b.first - a.first) > 0) != (cross2(u, b.second - a.first) > 0) &&
-           (cross2(v, a.first - b.first) > 0) != (cross2(v, a.second - b.first) > 0);
-  };
-  for (const Edge& e : edgesOf(window)) {
-    for (const WorkLine& line : work.lines)
-      if (cross(e, {line.from, line.to}) || distanceToSegment(e.first, line.from, line.to) < 1e-6)
-        return true;
-    for (const Edge& rim : edgesOf(work.outline))
-      if (cross(e, rim)) return true;
-  }
-  return false;
-}
-
-Sheet sheetOf(const PieceWork& work) {
-  Sheet sheet;
-  std::vector<Edge> edges;
-  for (const WorkLine& line : work.lines)
-    edges.push_back({line.from, line.to});
-  std::vector<const Polygon*> open;
-  for (std::size_t k = 0; k < work.windows.size(); ++k) {
-    if (!meetsLines(work.windows[k], work)) {
-      sheet.holes.push_back(k);
-      continue;
-    }
-    open.push_back(&work.windows[k]);
-    for (const Edge& e : edgesOf(work.windows[k]))
-      edges.push_back(e);
-  }
-  sheet.parts = subdivide(work.outline, edges);
-  for (const Polygon& face : sheet.parts.faces) {
-    const Vec2 inside = centroidOf(convexParts(face).front());
-    sheet.paper.push_back(
-        std::ranges::none_of(open, [&](const Polygon* w) { return contains(*w, inside); }));
-  }
-  return sheet;
-}
-
-std::size_t faceAt(const Sheet& sheet, const Vec2& at) {
-  std::size_t best = sheet.parts.faces.size();
-  // A point on a score belongs to the first of its panels.
-  for (std::size_t f = 0; f < sheet.parts.faces.size() && best == sheet.parts.faces.size(); ++f)
-    if (sheet.paper[f] && contains(sheet.parts.faces[f], at, 1e-6)) best = f;
-  return best;
-}
-
 class PieceBuild {
 public:
   PieceBuild(const RecipeInput& in, AssemblyBuilder& builder)
-      : m_in(in), m_work(*in.item.work), m_builder(builder), m_sheet(sheetOf(m_work)) {}
+      : m_in(in), m_work(*in.item.work), m_builder(builder), m_sheet(m_work) {}
 
   Result<void> run() {
     for (const auto& [line, stretch] : m_sheet.parts.loose)
@@ -125,18 +68,21 @@ public:
                                  formatNumber(stretch.second.x(), 1),
                                  formatNumber(stretch.second.y(), 1)),
                      m_in.item.id.text()};
-    for (const WorkJoint& joint : m_work.joints)
-      if (faceAt(m_sheet, joint.at) == m_sheet.parts.faces.size())
+    for (const PieceJoint& joint : m_work.joints)
+      if (!m_sheet.hasPaper(joint.at))
         return Error{"work.joint-outside",
                      fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
-                                 workKey(joint.kind), formatNumber(joint.at.x(), 1),
+                                 jointKey(joint.kind), formatNumber(joint.at.x(), 1),
                                  formatNumber(joint.at.y(), 1)),
                      m_in.item.id.text()};
     if (auto made = panels(); !made) return made;
     folds();
     if (auto whole = oneSheet(); !whole) return whole;
     for (std::size_t k = 0; k < m_work.joints.size(); ++k)
-      if (auto joined = join(m_work.joints[k], k + 1); !joined) return joined;
+      if (auto joined =
+              joinPiece(m_in, m_builder, m_work.joints[k], k + 1, panelAt(m_work.joints[k].at));
+          !joined)
+        return joined;
     strap();
     place();
     return m_builder.status();
@@ -144,8 +90,8 @@ public:
 
 private:
   bool glued(std::size_t face) const {
-    return std::ranges::any_of(m_work.joints, [&](const WorkJoint& j) {
-      return j.kind == WorkJoint::Kind::Glue && faceAt(m_sheet, j.at) == face;
+    return std::ranges::any_of(m_work.joints, [&](const PieceJoint& j) {
+      return is<given::Glue>(j) && m_sheet.faceAt(j.at) == face;
     });
   }
   std::size_t foldsOf(std::size_t face) const {
@@ -228,113 +174,8 @@ private:
     return {};
   }
 
-  /// A joint with what all kinds of joints ask for.
-  struct Joining {
-    const WorkJoint& joint;
-    SeatSide side;
-    PanelIndex own;
-    Vec2 to;
-    double up; ///< side of the piece that looks away from the face
-    Vec3 x;    ///< along the joint, on the face
-    std::string role, label;
-    Iso3 onFace(const Vec3& u, const Vec3& v, const Vec3& w) const {
-      return side.toPiece * frame(lift(to), u, v, w);
-    }
-  };
-
-  Result<void> join(const WorkJoint& joint, std::size_t number) {
-    const Seat* face = m_builder.assembly().findSeat(joint.on);
-    if (!face || face->kind() != SeatKind::Face)
-      return Error{"joint.no-face",
-                   fmt::format("there is no face \"{}\" to join the piece to", joint.on),
-                   m_in.item.id.text()};
-    const SeatSide side = face->sides[0];
-    const double turn = radians(joint.turn_deg);
-    const Joining j{joint,
-                    side,
-                    m_panels[faceAt(m_sheet, joint.at)],
-                    joint.to + m_in.value("position") * alongFace(m_in.seat, side),
-                    joint.byFace ? -1.0 : 1.0,
-                    Vec3(std::cos(turn), std::sin(turn), 0),
-                    fmt::format("{}-{}", workKey(joint.kind), number),
-                    fmt::format("{} {}", workKey(joint.kind), number)};
-    using Kind = WorkJoint::Kind;
-    switch (joint.kind) {
-    case Kind::Glue: glue(j); break;
-    case Kind::Slot: slot(j); break;
-    case Kind::Pivot: pivot(j); break;
-    case Kind::Slide: slide(j); break;
-    case Kind::Elastic:
-    case Kind::Tie: tie(j); break;
-    }
-    return {};
-  }
-
-  void glue(const Joining& j) {
-    const Vec3 z(0, 0, 1);
-    const Iso3 lies = j.onFace(j.x, j.up * z.cross(j.x), j.up * z);
-    m_builder.glue(j.own, j.side.panel, lies * Eigen::Translation3d(-lift(j.joint.at)),
-                   j.joint.byFace);
-  }
-
-  void slot(const Joining& j) {
-    const Vec3 z(0, 0, 1);
-    const WorkJoint& joint = j.joint;
-    const Vec2 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)));
-    const double width = m_in.thickness_mm + kSlotRoom_mm;
-    const auto length = [](double given) {
-      return given > 0 ? std::optional(given) : std::nullopt;
-    };
-    const Vec2 ownEnd = m_builder.slit(j.own, joint.at + kSlitOver_mm * way, -way, width,
-                                       length(joint.slit_mm), joint.catch_mm);
-    const Vec2 inner = (j.side.toPiece * Vec3(lift(j.to) - kSlitOver_mm * j.x)).head<2>();
-    const Vec2 out = (j.side.toPiece.linear() * j.x).head<2>();
-    const Vec2 faceEnd = m_builder.slit(j.side.panel, inner, out, width, length(joint.faceSlit_mm));
-    Hinge hinge;
-    hinge.kind = HingeKind::Slot, hinge.first = j.side.panel, hinge.second = j.own;
-    hinge.onFirst = j.onFace(j.x.cross(z), j.x, z);
-    hinge.onSecond = frame(lift(joint.at), lift(way).cross(z), lift(way), z);
-    // Along the common line: how far the face's slit begins above the end of the piece's.
-    const Vec2 there = (j.side.toPiece * lift(j.to)).head<2>();
-    hinge.slitShort_mm = out.dot(faceEnd - there) - way.dot(ownEnd - joint.at);
-    m_builder.hinge(j.role, j.label, std::move(hinge));
-  }
-
-  void pivot(const Joining& j) {
-    const Vec3 z(0, 0, 1);
-    Hinge hinge;
-    hinge.kind = HingeKind::Pivot, hinge.first = j.side.panel, hinge.second = j.own;
-    hinge.onFirst = j.onFace(j.x, z, j.x.cross(z));
-    hinge.onSecond =
-        frame(lift(j.joint.at), Vec3::UnitX(), j.up * z, j.up * Vec3::UnitX().cross(z));
-    m_builder.hinge(j.role, j.label, std::move(hinge));
-  }
-
-  void slide(const Joining& j) {
-    const Vec3 z(0, 0, 1);
-    const WorkJoint& joint = j.joint;
-    const Vec3 way(std::cos(radians(joint.way_deg)), std::sin(radians(joint.way_deg)), 0);
-    Hinge hinge;
-    hinge.kind = HingeKind::Slide, hinge.first = j.side.panel, hinge.second = j.own;
-    hinge.onFirst = j.onFace(j.x.cross(z), j.x, z);
-    hinge.onSecond = frame(lift(joint.at), way.cross(j.up * z), way, j.up * z);
-    hinge.least_mm = joint.least_mm, hinge.most_mm = joint.most_mm;
-    const HingeIndex h = m_builder.hinge(j.role, j.label, std::move(hinge));
-    if (joint.pullTo_deg > joint.pullFrom_deg)
-      m_builder.pull(h, joint.pull_mm, radians(joint.pullFrom_deg), radians(joint.pullTo_deg));
-  }
-
-  void tie(const Joining& j) {
-    Link link;
-    link.elastic = j.joint.kind == WorkJoint::Kind::Elastic;
-    link.panels = {j.side.panel, j.own};
-    link.at = {Vec2((j.side.toPiece * lift(j.to)).head<2>()), j.joint.at};
-    link.length_mm = j.joint.length_mm;
-    m_builder.link(j.role, j.label, std::move(link));
-  }
-
   PanelIndex panelAt(const Vec2& at) const {
-    const std::size_t face = faceAt(m_sheet, at);
+    const std::size_t face = m_sheet.faceAt(at);
     return face < m_panels.size() ? m_panels[face] : PanelIndex();
   }
 
@@ -343,10 +184,10 @@ private:
   void strap() {
     const Assembly& assembly = m_builder.assembly();
     const auto isOwn = [&](PanelIndex p) { return assembly.panels[p].piece == m_piece; };
-    const auto faceOf = [&](const WorkJoint& j) { return assembly.findSeat(j.on)->sides[0].panel; };
-    const auto closes = [&](const WorkJoint& j) {
-      return j.kind == WorkJoint::Kind::Glue && isOwn(faceOf(j));
+    const auto faceOf = [&](const PieceJoint& j) {
+      return assembly.findSeat(j.on)->sides[0].panel;
     };
+    const auto closes = [&](const PieceJoint& j) { return is<given::Glue>(j) && isOwn(faceOf(j)); };
     if (std::ranges::none_of(m_work.joints, closes)) return;
     std::vector<FoldIndex> folds;
     for (FoldIndex f : assembly.folds.indices())
@@ -355,9 +196,8 @@ private:
     const Fold &a = assembly.folds[folds[0]], &b = assembly.folds[folds[1]];
     const Vec2 u = (a.to - a.from).normalized(), v = (b.to - b.from).normalized();
     if (std::abs(cross2(u, v)) > 1e-6) return;
-    for (const WorkJoint& joint : m_work.joints) {
-      const bool lies = joint.kind == WorkJoint::Kind::Glue || joint.kind == WorkJoint::Kind::Slide;
-      if (!lies || isOwn(faceOf(joint))) continue;
+    for (const PieceJoint& joint : m_work.joints) {
+      if (!liesOn(joint.kind) || isOwn(faceOf(joint))) continue;
       const PanelIndex panel = panelAt(joint.at);
       if (assembly.foldsOf(panel).size() == 2)
         m_builder.feature(m_piece, Strap{panel, faceOf(joint), {folds[0], folds[1]}});
@@ -379,7 +219,7 @@ private:
     const auto points = panelPoints(m_work);
     const auto marks = scoreMarks(m_work);
     for (std::size_t k = 0; k < std::min(widths.size(), kMostPanels); ++k) {
-      const std::size_t face = faceAt(m_sheet, points[k]);
+      const std::size_t face = m_sheet.faceAt(points[k]);
       const double y = marks.empty() ? box.low.y() : lowEnd(marks[k == 0 ? 0 : k - 1]).y();
       if (face < m_panels.size())
         m_builder.dimension(rows().keys[k], m_panels[face], {from, y}, {from + widths[k], y});
@@ -395,7 +235,7 @@ private:
   const RecipeInput& m_in;
   const PieceWork& m_work;
   AssemblyBuilder& m_builder;
-  Sheet m_sheet;
+  PieceSheet m_sheet;
   PieceIndex m_piece;
   std::vector<PanelIndex> m_panels; ///< per face; invalid for openings
 };
@@ -430,7 +270,7 @@ std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly
     const double width = std::max(6.0, half(scale * 0.5 * seat.length_mm)),
                  up = std::max(6.0, half(scale * 0.4 * depth));
     PieceWork work = plainStrip(width, up);
-    WorkJoint glue;
+    PieceJoint glue;
     glue.at = {0.5 * width, 0.5 * up}, glue.on = seat.key,
     glue.to = {half(0.5 * seat.length_mm), half(0.5 * depth)};
     work.joints = {glue};
@@ -486,14 +326,14 @@ ParameterTable pieceParameters(const PieceWork& work) {
 
 std::vector<MendDirection> pieceMends(const PieceWork& work) {
   std::vector<MendDirection> all;
-  const Sheet sheet = sheetOf(work);
+  const PieceSheet sheet(work);
   std::size_t k = 0;
   const bool whole =
       panelPoints(work).size() == 1; // glued down as it is: a pocket's front can be any width
   for (const Vec2& point : panelPoints(work)) {
-    const std::size_t face = faceAt(sheet, point);
-    const bool glued = std::ranges::any_of(work.joints, [&](const WorkJoint& j) {
-      return j.kind == WorkJoint::Kind::Glue && faceAt(sheet, j.at) == face;
+    const std::size_t face = sheet.faceAt(point);
+    const bool glued = std::ranges::any_of(work.joints, [&](const PieceJoint& j) {
+      return is<given::Glue>(j) && sheet.faceAt(j.at) == face;
     });
     if ((whole || !glued) && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
     ++k;
@@ -502,8 +342,8 @@ std::vector<MendDirection> pieceMends(const PieceWork& work) {
   return all;
 }
 
-std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
-                                   bool byFace, const Vec2& at) {
+std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
+                                    bool byFace, const Vec2& at) {
   const bool faceUp =
       (toPanel.linear()(2, 2) < 0) == byFace; // the side of the panel that takes the glue
   const std::string key = assembly.panels[panel].key;
@@ -513,12 +353,12 @@ std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, c
   const Seat* face = faceUp == frontIsFace ? front : assembly.findSeat(key + "-back");
   if (!face) return std::nullopt;
   const Iso3 onFace = face->sides[0].toPiece.inverse() * toPanel;
-  WorkJoint joint;
-  joint.on = face->key, joint.byFace = byFace, joint.at = at;
+  PieceJoint joint;
+  joint.on = face->key, joint.at = at;
   const auto tidy = [](double v) { return std::round(v * 1e9) / 1e9; };
   const Vec3 to = onFace * lift(at), x = onFace.linear().col(0);
   joint.to = {tidy(to.x()), tidy(to.y())};
-  joint.turn_deg = tidy(degrees(std::atan2(x.y(), x.x())));
+  joint.kind = given::Glue{tidy(degrees(std::atan2(x.y(), x.x()))), byFace};
   return joint;
 }
 

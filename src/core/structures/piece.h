@@ -18,7 +18,7 @@ Vec2 alongFace(const Seat& seat, const SeatSide& face);
 /// The joint by which a piece that lies with `toPanel` (its flat frame into the flat frame of the
 /// panel's piece) is glued to that panel, by its face or its back, at the point `at` of the piece.
 /// Nothing when the panel has no face to glue to.
-std::optional<WorkJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
-                                   bool byFace, const Vec2& at);
+std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
+                                    bool byFace, const Vec2& at);
 
 } // namespace hinge

@@ -5,7 +5,7 @@
 namespace hinge {
 
 /// How far apart the ends of a band or film are while the card opens.
-struct LinkTravel {
+struct TieTravel {
   bool known = false; ///< both ends are placed somewhere
   double shut_mm = 0, shown_mm = 0, shown_rad = 0;
   double shortest_mm = 0, longest_mm = 0, longest_rad = 0;
@@ -13,6 +13,6 @@ struct LinkTravel {
 };
 
 /// Read at every degree of the opening and halved down to 0.01 degrees where the length is passed.
-LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad);
+TieTravel travelOf(const Tie& tie, const Motion& motion, double shown_rad);
 
 } // namespace hinge

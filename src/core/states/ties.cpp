@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/states/links.h"
+#include "core/states/ties.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <optional>
@@ -7,26 +7,26 @@
 namespace hinge {
 namespace {
 
-std::optional<double> apart(const Link& link, const Motion& motion, double t) {
+std::optional<double> apart(const Tie& tie, const Motion& motion, double t) {
   const Pose pose = t > 0 ? motion.poseAt(t) : motion.shutPose();
-  if (!pose.placed[link.panels[0]] || !pose.placed[link.panels[1]]) return std::nullopt;
-  return (pose.panels[link.panels[0]] * lift(link.at[0]) -
-          pose.panels[link.panels[1]] * lift(link.at[1]))
+  if (!pose.placed[tie.panels[0]] || !pose.placed[tie.panels[1]]) return std::nullopt;
+  return (pose.panels[tie.panels[0]] * lift(tie.at[0]) -
+          pose.panels[tie.panels[1]] * lift(tie.at[1]))
       .norm();
 }
 
 } // namespace
 
-LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
-  LinkTravel travel;
+TieTravel travelOf(const Tie& tie, const Motion& motion, double shown_rad) {
+  TieTravel travel;
   constexpr int kSteps = 180;
   const auto passes =
       [&](double inside,
           double outside) { // between an opening where it is taut and one where it is not
         while (std::abs(outside - inside) > kCheckFinest_rad) {
           const double middle = 0.5 * (inside + outside);
-          const auto d = apart(link, motion, middle);
-          (d && *d > link.length_mm ? inside : outside) = middle;
+          const auto d = apart(tie, motion, middle);
+          (d && *d > tie.length_mm ? inside : outside) = middle;
         }
         return inside;
       };
@@ -34,9 +34,9 @@ LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
   double before = 0;
   for (int k = 0; k <= kSteps; ++k) {
     const double t = kPi * k / kSteps;
-    const auto d = apart(link, motion, t);
+    const auto d = apart(tie, motion, t);
     if (!d) continue;
-    const bool taut = *d > link.length_mm;
+    const bool taut = *d > tie.length_mm;
     if (!travel.known)
       travel.shortest_mm = travel.longest_mm = *d, travel.longest_rad = t, travel.shut_mm = *d;
     if (taut && !tautBefore && travel.tautTo_rad == 0)
@@ -49,7 +49,7 @@ LinkTravel travelOf(const Link& link, const Motion& motion, double shown_rad) {
     tautBefore = taut, before = t;
   }
   travel.shown_rad = std::clamp(shown_rad, motion.low_rad(), motion.high_rad());
-  if (const auto d = apart(link, motion, travel.shown_rad)) travel.shown_mm = *d;
+  if (const auto d = apart(tie, motion, travel.shown_rad)) travel.shown_mm = *d;
   return travel;
 }
 

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/migrations.h"
+#include "core/io/design_json.h"
+#include <array>
+
+namespace hinge {
+namespace {
+
+Json* member(Json& object, const char* key) {
+  const auto it = object.is_object() ? object.find(key) : object.end();
+  return it == object.end() ? nullptr : &*it;
+}
+
+/// Calls `change` for every item of a list of objects.
+template <class Change> void eachIn(Json* list, Change change) {
+  if (!list || !list->is_array()) return;
+  for (Json& item : *list)
+    if (item.is_object()) change(item);
+}
+
+/// Version 2: bands and films are called by the words of the other joints, and a side of the piece
+/// ("by") is told only where the joint has one.
+void toVersion2(Json& project) {
+  eachIn(member(project, "structures"), [](Json& structure) {
+    Json* work = member(structure, "work");
+    eachIn(work ? member(*work, "joints") : nullptr, [](Json& joint) {
+      Json* kind = member(joint, "kind");
+      if (!kind || !kind->is_string()) return;
+      if (*kind == "elastic") *kind = "band";
+      if (*kind == "tie") *kind = "film";
+      if (*kind == "band" || *kind == "film" || *kind == "slot") joint.erase("by");
+    });
+  });
+}
+
+/// The step that makes version n + 2 of version n + 1.
+constexpr std::array kSteps{&toVersion2};
+static_assert(kSteps.size() + 1 == kFormatVersion, "every version but the first has its step");
+
+} // namespace
+
+void migrate(Json& project) {
+  const std::size_t version = project.at("version").get<std::size_t>();
+  for (std::size_t step = version - 1; step < kSteps.size(); ++step)
+    kSteps[step](project);
+  project["version"] = kFormatVersion;
+}
+
+} // namespace hinge

@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/work_json.h"
+#include <algorithm>
+
+namespace hinge {
+namespace {
+
+Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
+  if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number())
+    return {value[0].get<double>(), value[1].get<double>()};
+  in.fail(member, "is no point [x, y]");
+  return Vec2::Zero();
+}
+
+Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
+  Polygon polygon;
+  if (!value.is_array() || value.size() > 1000)
+    in.fail(member, "is no list of points");
+  else
+    for (const Json& p : value)
+      polygon.push_back(readPoint(p, in, member));
+  return polygon;
+}
+
+template <class Kind> void readKind(Reader& in, Kind& out, std::initializer_list<Kind> kinds) {
+  std::string key;
+  in.text("kind", key, true);
+  for (Kind kind : kinds)
+    if (workKey(kind) == key) return void(out = kind);
+  in.fail("kind", fmt::format("\"{}\" is not known", key.substr(0, 40)));
+}
+
+/// Calls `read` for every object of a list.
+template <class Read>
+void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error,
+            Read read) {
+  if (!list) return;
+  if (!list->is_array()) return in.fail(member, "is not a list");
+  for (std::size_t k = 0; k < list->size() && !error; ++k) {
+    if (!(*list)[k].is_object())
+      return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
+    Reader item((*list)[k], fmt::format("{}[{}]", in.where(member), k), error);
+    read(item);
+  }
+}
+
+Json pointJson(const Vec2& p) {
+  return Json::array({p.x(), p.y()});
+}
+Json polygonJson(const Polygon& polygon) {
+  Json list = Json::array();
+  for (const Vec2& p : polygon)
+    list.push_back(pointJson(p));
+  return list;
+}
+
+} // namespace
+
+PieceWork readWork(const Json& source, const std::string& place, std::optional<Error>& error) {
+  PieceWork work;
+  Reader in(source, place, error);
+  if (const Json* outline = in.get("outline", true))
+    work.outline = readPolygon(*outline, in, "outline");
+  const auto point = [](Reader& r, std::string_view member, Vec2& out) {
+    if (const Json* value = r.get(member, true)) out = readPoint(*value, r, member);
+  };
+  eachOf(in.get("lines", false), in, "lines", error, [&](Reader& r) {
+    WorkLine line;
+    using K = WorkLine::Kind;
+    readKind(r, line.kind, {K::Mountain, K::Valley, K::Cut});
+    point(r, "from", line.from), point(r, "to", line.to);
+    line.extras = r.extrasText();
+    work.lines.push_back(std::move(line));
+  });
+  if (const Json* windows = in.get("windows", false)) {
+    if (!windows->is_array())
+      in.fail("windows", "is not a list");
+    else
+      for (const Json& window : *windows)
+        work.windows.push_back(readPolygon(window, in, "windows"));
+  }
+  eachOf(in.get("joints", false), in, "joints", error, [&](Reader& r) {
+    PieceJoint j;
+    std::string kind;
+    r.text("kind", kind, true);
+    const auto known = std::ranges::find(kJointKeys, kind);
+    if (known == kJointKeys.end())
+      return r.fail("kind", fmt::format("\"{}\" is not known", kind.substr(0, 40)));
+    j.kind = changedTo(static_cast<std::size_t>(known - kJointKeys.begin()), j.kind);
+    point(r, "at", j.at), point(r, "to", j.to);
+    r.text("on", j.on, true);
+    if (bool* byFace = byFaceOf(j.kind)) {
+      std::string side = "back";
+      r.text("by", side);
+      if (side != "face" && side != "back") r.fail("by", "must be \"face\" or \"back\"");
+      *byFace = side == "face";
+    }
+    for (const JointNumber& number : numbersOf(j.kind))
+      r.number(number.key, *number.value);
+    j.extras = r.extrasText();
+    work.joints.push_back(std::move(j));
+  });
+  work.extras = in.extrasText();
+  if (!error)
+    if (auto valid = validate(work, place); !valid) error = valid.error();
+  return work;
+}
+
+Json workJson(const PieceWork& work) {
+  Json out = {{"outline", polygonJson(work.outline)}, {"lines", Json::array()}};
+  for (const WorkLine& line : work.lines) {
+    Json entry = {
+        {"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}};
+    addExtras(entry, line.extras);
+    out["lines"].push_back(std::move(entry));
+  }
+  if (!work.windows.empty()) {
+    out["windows"] = Json::array();
+    for (const Polygon& window : work.windows)
+      out["windows"].push_back(polygonJson(window));
+  }
+  out["joints"] = Json::array();
+  for (PieceJoint joint : work.joints) {
+    Json entry = {{"kind", jointKey(joint.kind)},
+                  {"at", pointJson(joint.at)},
+                  {"on", joint.on},
+                  {"to", pointJson(joint.to)}};
+    if (const bool* byFace = byFaceOf(joint.kind)) entry["by"] = *byFace ? "face" : "back";
+    for (const JointNumber& number : numbersOf(joint.kind))
+      entry[std::string(number.key)] = *number.value;
+    addExtras(entry, joint.extras);
+    out["joints"].push_back(std::move(entry));
+  }
+  addExtras(out, work.extras);
+  return out;
+}
+
+} // namespace hinge
