@@ -2,6 +2,7 @@
 #include "app/joints_dialog.h"
 #include "app/look.h"
 #include "core/structures/piece.h"
+#include "core/structures/registry.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
@@ -126,7 +127,8 @@ void JointsDialog::takePoint(std::size_t index, bool there, const std::string& f
     const Seat* on = assembled ? (*assembled)->findSeat(face) : nullptr;
     if (!on) return;
     next.joints[index].on = face;
-    next.joints[index].to = at - item->values.find("position")->second *
+    const ParameterSpec* place = findSense(parametersOf(*item), Sense::Place);
+    next.joints[index].to = at - item->values.find(place->key)->second *
                                      alongFace(*(*assembled)->findSeat(item->seat), on->sides[0]);
   } else
     next.joints[index].at = at;

@@ -155,10 +155,9 @@ void MainWindow::buildActions() {
       // Behind the last one, with a finger's breadth between; arrow keys move it from there.
       constexpr double kGap_mm = 10, kOtherwise_mm = 40;
       double step = kOtherwise_mm;
-      for (const char* key : {"length", "depth", "width"})
-        if (const auto own = item->values.find(key);
-            own != item->values.end() && step == kOtherwise_mm)
-          step = own->second + kGap_mm;
+      for (Sense along : {Sense::AboutPlace, Sense::FromPlace})
+        if (const ParameterSpec* own = findSense(parametersOf(*item), along))
+          step = item->values.find(own->key)->second + kGap_mm;
       return repeatedAlong(m_document->committed(), id, 1, step);
     });
   });

@@ -211,7 +211,7 @@ void SizesPanel::rebuild() {
   m_name->setVisible(structure);
   m_remove->setVisible(structure);
   m_alike->setVisible(structure);
-  const bool free = structure && item->work;
+  const bool free = structure && waysOf(*item).carriesWork();
   m_sketch->setVisible(structure && !free);
   m_work->setVisible(free);
   if (free) m_work->refill();

@@ -139,7 +139,7 @@ const ParameterSpec* StageView::nudgedSize(const StructureItem& item) const {
   const ParameterTable table = parametersOf(item);
   if (const ParameterSpec* spec = findSpec(table, m_nudged)) return spec;
   for (const ParameterSpec& spec : table)
-    if (spec.key != "position" && !spec.whole()) return &spec;
+    if (spec.sense != Sense::Place && !spec.whole()) return &spec;
   return nullptr;
 }
 
@@ -157,14 +157,14 @@ bool StageView::nudge(QKeyEvent* event) {
     int k = static_cast<int>(nudgedSize(*item) - table.data());
     do
       k = (k + way) % count;
-    while (table[static_cast<std::size_t>(k)].key == "position" ||
+    while (table[static_cast<std::size_t>(k)].sense == Sense::Place ||
            table[static_cast<std::size_t>(k)].whole());
     m_nudged = table[static_cast<std::size_t>(k)].key;
     update();
     return true;
   }
   if (!along) return false;
-  const ParameterSpec* spec = control ? nudgedSize(*item) : findSpec(table, "position");
+  const ParameterSpec* spec = control ? nudgedSize(*item) : findSense(table, Sense::Place);
   if (!spec) return false;
   const double step = spec->unit == ParameterUnit::Millimetre
                           ? latticeStep_mm(m_document->design().settings.unit)

@@ -817,6 +817,46 @@ private slots:
     QCOMPARE(QString::fromStdString(twice->structures[0].work->joints[0].on),
              QString::fromStdString(d.structures[0].work->joints[0].on));
   }
+  void theMirrorImageOfAPieceOnAFaceStaysThere() {
+    // Moved seven millimetres up a page: its image is as far from the other end.
+    const Design d = addProposed(card(), "piece", "card/page-a", {{"position", 7}})->design;
+    const auto image = mirrored(d, StructureId{1});
+    QVERIFY(image.ok());
+    const auto middle = [](const Design& design) {
+      const auto assembly = assemble(design);
+      const Glue& glue = only<Glue>(*assembly);
+      const Vec2 centre = centroidOf(assembly->panels[glue.tab].outline);
+      return std::pair{assembly->panels[glue.host].key,
+                       Vec2((glue.tabToHost * lift(centre)).head<2>())};
+    };
+    const auto [page, at] = middle(d);
+    const auto [same, mirror] = middle(*image);
+    QCOMPARE(same, page);
+    QVERIFY_NEAR(mirror.x(), at.x(), 1e-9);
+    QVERIFY_NEAR(mirror.y(), d.card.height_mm - at.y(), 1e-9);
+    QVERIFY(*mirrored(*image, StructureId{1}) == d);
+    // A copy on the other side lies where a mirror in the gutter would show it.
+    const auto copied = copiedToOtherSide(d, StructureId{1});
+    QVERIFY(copied.ok());
+    const Motion motion = trace(copied->design);
+    const Pose pose = motion.poseAt(1.0);
+    const auto placed = [&](const char* key) {
+      const PanelIndex panel = motion.assembly().findPanel(key);
+      return Vec3(pose.panels[panel] * lift(centroidOf(motion.assembly().panels[panel].outline)));
+    };
+    const Vec3 one = placed("s1/panel-1"), two = placed("s2/panel-1");
+    QVERIFY_NEAR(one.x(), -two.x(), 1e-9);
+    QVERIFY_NEAR(one.y(), two.y(), 1e-9);
+  }
+  void aPieceOfMoreThan24PanelsIsRefusedInWords() {
+    PieceWork work = plainStrip(300, 20);
+    for (int k = 1; k < 25; ++k)
+      work.lines.push_back({k % 2 ? Kind::Mountain : Kind::Valley, {12.0 * k, 0}, {12.0 * k, 20}});
+    const auto added = addStructure(card(), "piece", "gutter", {{"position", 0.0}}, work);
+    QVERIFY(!added.ok());
+    QCOMPARE(added.error().code, std::string("work.too-much"));
+    QVERIFY(added.error().message.find("24") != std::string::npos);
+  }
   void aRepeatedPieceStandsBesideTheFirst() {
     const Design d = overGutter(40, 40, 52, 52);
     const auto both = repeatedAlong(d, StructureId{1}, 1, 50);

@@ -11,6 +11,29 @@ using namespace hinge::test;
 class TestRecipes : public QObject {
   Q_OBJECT
 private slots:
+  void everyTableSaysWhatItsRowsMean() {
+    for (const StructureKind* kind : structureKinds()) {
+      const auto name = [&](const ParameterSpec& row) {
+        return std::string(kind->key) + " " + std::string(row.key);
+      };
+      int places = 0;
+      for (const ParameterSpec& row : kind->parameters) {
+        places += row.sense == Sense::Place;
+        const bool twoWays = row.sense == Sense::Hand || row.sense == Sense::TurnedRound;
+        QVERIFY2(!twoWays || (row.unit == ParameterUnit::Switch && row.least == 0 && row.most == 1),
+                 name(row).c_str());
+        QVERIFY2(row.sense != Sense::Turn || row.unit == ParameterUnit::Degree, name(row).c_str());
+        QVERIFY2(!row.runsAlong() || row.unit == ParameterUnit::Millimetre, name(row).c_str());
+        if (row.twin.empty()) continue;
+        const ParameterSpec* twin = findSpec(kind->parameters, row.twin);
+        QVERIFY2(twin && twin->twin == row.key && twin->sense == row.sense, name(row).c_str());
+      }
+      QVERIFY2(places == 1, kind->key.data());
+      QVERIFY2(!(findSense(kind->parameters, Sense::FromPlace) &&
+                 findSense(kind->parameters, Sense::AboutPlace)),
+               kind->key.data());
+    }
+  }
   void aNewStructureOnAnySeatIsFreeOfSpoilingFindings_data() {
     QTest::addColumn<QString>("kind");
     QTest::addColumn<QString>("host");
@@ -42,7 +65,7 @@ private slots:
     QVERIFY(place);
     const StructureKind& asked = *findStructureKind(kind.toStdString());
     if (!asked.offeredOn(*place, *assembly, d.settings)) {
-      if (asked.freePiece) {
+      if (asked.ways->carriesWork()) {
         QVERIFY(addProposed(d, asked.key, place->key, {}).error().code == "work.none");
         return;
       }

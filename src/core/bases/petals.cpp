@@ -27,6 +27,7 @@ constexpr ParameterSpec kPetals[] = {
      "",
      "0: the petals lie folded over the middle, 1: they lie flat round it and rise as it opens, as "
      "the halves of a ball do",
+     Sense::Size,
      {"folded over", "flat round it"}},
     {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "",
      "Angle between each petal and the middle page when the card is open"},

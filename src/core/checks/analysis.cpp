@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/analysis.h"
+#include "core/structures/ways.h"
 #include <algorithm>
 
 namespace hinge {
@@ -93,7 +94,7 @@ private:
   bool isPiece(const Finding& f) const {
     const StructureItem* item =
         f.owners.empty() ? nullptr : m_analysis.design.find(f.owners.front());
-    return item && item->work;
+    return item && waysOf(*item).ringsDecide();
   }
   bool restsOn(StructureId id, StructureId piece) const {
     const auto all = standingOn(m_analysis.design, piece);

@@ -19,12 +19,12 @@ struct Candidate {
   StructureId id;
   MendDirection direction;
   double sign;
+  bool moves = false; ///< changes nothing but where the structure stands
 };
 
 /// How welcome a change is: its size times the number of dimensions it touches.
 double costOf(const Candidate& c, double step) {
-  const bool moves = c.direction.terms.size() == 1 && c.direction.terms.front().key == "position";
-  return step * (moves ? 0.75 : static_cast<double>(c.direction.terms.size()));
+  return step * (c.moves ? 0.75 : static_cast<double>(c.direction.terms.size()));
 }
 
 std::optional<Mend> changed(const Design& design, const Candidate& c, double step) {
@@ -150,10 +150,14 @@ public:
     for (StructureId id : finding.owners) {
       const StructureItem* item = before.design.find(id);
       if (!item) continue;
-      if (item->work) m_triesLeft = kMostOfPieces;
-      for (const MendDirection& direction : mendDirectionsOf(*item))
+      if (waysOf(*item).ringsDecide()) m_triesLeft = kMostOfPieces;
+      const ParameterSpec* place = findSense(parametersOf(*item), Sense::Place);
+      for (const MendDirection& direction : mendDirectionsOf(*item)) {
+        const bool moves =
+            place && direction.terms.size() == 1 && direction.terms.front().key == place->key;
         for (double sign : {-1.0, 1.0})
-          m_candidates.push_back({id, direction, sign});
+          m_candidates.push_back({id, direction, sign, moves});
+      }
     }
     m_outcomes.resize(m_candidates.size());
   }
@@ -221,7 +225,7 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
                                std::stop_token stop) {
   const StructureItem* first =
       finding.owners.empty() ? nullptr : before.design.find(finding.owners.front());
-  const bool piece = first && first->work;
+  const bool piece = first && waysOf(*first).ringsDecide();
   const bool advice = finding.severity == Severity::Spoils; // may come in its place
   // What makes a free piece lie flat is not searched for but worked out.
   auto proposed = finding.proposed;

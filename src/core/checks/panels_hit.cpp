@@ -2,6 +2,7 @@
 #include "core/checks/check.h"
 #include "core/contact/contact.h"
 #include "core/structures/closure.h"
+#include "core/structures/ways.h"
 #include <algorithm>
 #include <map>
 
@@ -24,10 +25,10 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
     const Seat* seat = in.assembly.findSeat(item->seat);
     if (closesExactly(*item, in.motion)) continue;
     const auto hosts = hostsOf(*item);
-    const bool host =
-        in.assembly.panels[seat->sides[0].panel].key == other->key ||
-        in.assembly.panels[seat->sides[1].panel].key == other->key ||
-        (item->work && other->owner && std::ranges::find(hosts, *other->owner) != hosts.end());
+    const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key ||
+                      in.assembly.panels[seat->sides[1].panel].key == other->key ||
+                      (waysOf(*item).ringsDecide() && other->owner &&
+                       std::ranges::find(hosts, *other->owner) != hosts.end());
     if (own->owner == other->owner || host || other->use == PanelUse::Page) return true;
   }
   return false;

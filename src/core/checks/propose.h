@@ -6,15 +6,10 @@
 
 namespace hinge {
 
-/// Sizes with which a new structure works on a seat: the fitted ones, made smaller or moved along
-/// the fold until nothing spoils the card, as far as `given` leaves them free. When no try works
-/// the first one is returned: the findings then say what is wrong. Cost: up to 21 analyses.
-Result<ParameterValues> proposeValues(const Design& design, std::string_view kind,
-                                      std::string_view seat, const ParameterValues& given,
-                                      std::stop_token stop = {});
-
-/// The design with a new structure on a seat: of sizes as proposed or, for a free piece, worked as
-/// its recipe begins. After a stop request the first try is returned.
+/// The design with a new structure on a seat: of the sizes that its kind drafts, made smaller or
+/// moved along the fold until nothing that it has a part in spoils the card, as far as `given`
+/// leaves them free. When no try works the first one is added: the findings then say what is wrong.
+/// After a stop request the try at hand is. Cost: up to 21 analyses.
 Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat,
                           const ParameterValues& given, std::stop_token stop = {});
 

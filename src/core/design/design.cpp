@@ -49,14 +49,6 @@ Result<void> validateCard(const CardBase& card) {
   return {};
 }
 
-void readWidths(StructureItem& item) {
-  if (!item.work) return;
-  std::erase_if(item.values, [](const auto& v) { return v.first.starts_with(kPanelWidthKey); });
-  int k = 0;
-  for (double width : panelWidths_mm(*item.work))
-    item.values[fmt::format("{}{}", kPanelWidthKey, ++k)] = width;
-}
-
 std::vector<StructureId> hostsOf(const StructureItem& item) {
   std::vector<StructureId> hosts;
   const auto add = [&](std::string_view key) {
@@ -65,9 +57,8 @@ std::vector<StructureId> hostsOf(const StructureItem& item) {
       hosts.push_back(*owner);
   };
   add(item.seat);
-  if (item.work)
-    for (const PieceJoint& joint : item.work->joints)
-      add(joint.on);
+  for (const PieceJoint& joint : item.joints())
+    add(joint.on);
   return hosts;
 }
 

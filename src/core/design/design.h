@@ -7,6 +7,7 @@
 #include "core/units/length.h"
 #include <compare>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -33,6 +34,10 @@ struct StructureItem {
   std::optional<PieceWork> work; ///< of a free piece: everything its table does not say
   std::string
       extras; ///< members of the file this version does not know, as JSON text; kept on save
+  /// How it is joined to other structures besides standing on its seat.
+  std::span<const PieceJoint> joints() const {
+    return work ? std::span<const PieceJoint>(work->joints) : std::span<const PieceJoint>();
+  }
   bool operator==(const StructureItem&) const = default;
 };
 
@@ -93,11 +98,6 @@ std::optional<StructureId> ownerOfKey(std::string_view key);
 
 Result<void> validateCard(const CardBase& card);
 
-/// The widths of a free piece stand among its values as "panel-1", "panel-2", ...: writes them
-/// there anew.
-void readWidths(StructureItem& item);
-/// What the keys of those values begin with.
-inline constexpr std::string_view kPanelWidthKey = "panel-";
 /// Structures a structure is fixed to: the owner of its seat and, of a free piece, of the panels it
 /// is joined to.
 std::vector<StructureId> hostsOf(const StructureItem& item);

@@ -12,6 +12,12 @@ const ParameterSpec* findSpec(ParameterTable table, std::string_view key) {
   return nullptr;
 }
 
+const ParameterSpec* findSense(ParameterTable table, Sense sense) {
+  for (const ParameterSpec& spec : table)
+    if (spec.sense == sense) return &spec;
+  return nullptr;
+}
+
 std::string_view unitKey(ParameterUnit unit) {
   switch (unit) {
   case ParameterUnit::Millimetre: return "mm";

@@ -16,6 +16,19 @@ enum class ParameterUnit { Millimetre, Degree, Switch, Count };
 /// Held dimensions keep their value when something must be mended; the others give.
 enum class ParameterRole { Held, Gives };
 
+/// What a row means to those who turn, mirror, move and scale structures without knowing their
+/// kind.
+enum class Sense {
+  Size,        ///< a size like any other
+  Place,       ///< where along its fold or face's line the structure stands
+  FromPlace,   ///< a length along that line, beginning at the place
+  AboutPlace,  ///< a length along that line, half of it on either side of the place
+  Turn,        ///< an angle in the plane of a face
+  Hand,        ///< a switch of two that the mirror image has the other way
+  TurnedRound, ///< a switch: 1 when it stands on its fold as seen from the other end
+  Tab,         ///< how deep glue tabs are
+};
+
 /// One row of a structure's parameter table. Forms, files, the command line, the docs, random tests
 /// and mends all read this row and nothing else.
 struct ParameterSpec {
@@ -27,8 +40,12 @@ struct ParameterSpec {
   std::string_view
       twin; ///< the same dimension on the other side of the fold; empty when it has none
   std::string_view meaning; ///< one sentence: from where to where
+  Sense sense = Sense::Size;
   std::array<std::string_view, 8> choices =
       {}; ///< of a switch: what 0, 1, ... mean, as they are offered
+  bool runsAlong() const {
+    return sense == Sense::Place || sense == Sense::FromPlace || sense == Sense::AboutPlace;
+  }
   bool whole() const { return unit == ParameterUnit::Switch || unit == ParameterUnit::Count; }
 };
 
@@ -36,6 +53,8 @@ using ParameterTable = std::span<const ParameterSpec>;
 using ParameterValues = std::map<std::string, double, std::less<>>;
 
 const ParameterSpec* findSpec(ParameterTable table, std::string_view key);
+/// The first row with this sense; null when there is none.
+const ParameterSpec* findSense(ParameterTable table, Sense sense);
 std::string_view unitKey(ParameterUnit unit); ///< "mm", "deg", "switch", "count"
 
 /// Every row has a value inside its range and there is no value without a row; the error names the

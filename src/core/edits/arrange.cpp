@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/arrange.h"
 #include "core/structures/assemble.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -8,34 +9,6 @@
 
 namespace hinge {
 namespace {
-
-/// Values of the mirror image of a structure on `seat`.
-ParameterValues mirrorValues(const StructureItem& item, const Seat& seat) {
-  ParameterValues values = swapTwins(parametersOf(item), item.values);
-  if (const auto side = values.find("side"); side != values.end()) side->second = 1 - side->second;
-  if (seat.kind() != SeatKind::Face) return values;
-  // On a face the image is seen with left and right exchanged.
-  if (const auto at = values.find("position"); at != values.end())
-    at->second = seat.length_mm - at->second;
-  if (const auto turn = values.find("turn"); turn != values.end() && turn->second != 0)
-    turn->second = -turn->second;
-  if (const auto handed = values.find("handed"); handed != values.end())
-    handed->second = 1 - handed->second;
-  return values;
-}
-
-/// The piece's mirror image joined to the other sides of what it is joined to; where there is none,
-/// mirrored on the same face.
-PieceWork mirrorWork(const PieceWork& work, const Assembly& assembly) {
-  PieceWork image = mirrored(work);
-  for (PieceJoint& joint : image.joints) {
-    const Seat* face = assembly.findSeat(joint.on);
-    if (face) joint.to.x() = face->length_mm - joint.to.x();
-    if (const std::string other = otherSideKey(joint.on); assembly.findSeat(other))
-      joint.on = other;
-  }
-  return image;
-}
 
 /// Copies the structure and its guests; `seat` is where the copy of the first one stands. With
 /// `image` they are mirrored.
@@ -52,10 +25,9 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
       on = copies.at(*host).text() + item.seat.substr(item.seat.find('/'));
       if (image) on = otherSideKey(on);
     }
-    const Seat* from = assembly->findSeat(item.seat);
-    auto added = addStructure(
-        edited, item.kind, on, image ? mirrorValues(item, *from) : item.values,
-        item.work && image ? std::optional(mirrorWork(*item.work, *assembly)) : item.work);
+    StructureItem copy = item;
+    if (image) waysOf(item).mirror(copy, *assembly->findSeat(item.seat), *assembly, on);
+    auto added = addStructure(edited, item.kind, on, copy.values, copy.work);
     if (!added) return added.error();
     edited = std::move(added->design);
     edited.structures.back().label = item.label;
@@ -68,17 +40,6 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
 
 } // namespace
 
-std::string otherSideKey(std::string_view seat) {
-  std::string key(seat);
-  const bool back = key.ends_with("-back");
-  if (back) key.resize(key.size() - 5);
-  if (key.ends_with("-a"))
-    key.back() = 'b';
-  else if (key.ends_with("-b"))
-    key.back() = 'a';
-  return back ? key + "-back" : key;
-}
-
 Result<Design> mirrored(const Design& design, StructureId id) {
   const auto assembly = assembleDesign(design);
   if (!assembly) return assembly.error();
@@ -86,9 +47,8 @@ Result<Design> mirrored(const Design& design, StructureId id) {
   Design edited = design;
   for (StructureItem& item : edited.structures) {
     if (std::ranges::find(all, item.id) == all.end()) continue;
-    item.values = mirrorValues(item, *assembly->findSeat(item.seat));
-    if (item.work) item.work = mirrorWork(*item.work, *assembly), readWidths(item);
-    if (item.id != id) item.seat = otherSideKey(item.seat);
+    const std::string onto = item.id == id ? item.seat : otherSideKey(item.seat);
+    waysOf(item).mirror(item, *assembly->findSeat(item.seat), *assembly, onto);
   }
   return edited;
 }
@@ -99,11 +59,12 @@ Result<Design> repeatedAlong(const Design& design, StructureId id, int times, do
     return Error{"structure.missing",
                  fmt::format("there is nothing to repeat in \"{}\"", id.text()), ""};
   Design edited = design;
-  const double start = item->values.find("position")->second;
+  const std::string at(findSense(parametersOf(*item), Sense::Place)->key);
+  const double start = item->values.find(at)->second;
   for (int k = 1; k <= times; ++k) {
     auto copy = copyTree(edited, id, item->seat, false);
     if (!copy) return copy.error();
-    auto moved = setValues(copy->design, copy->id, {{"position", start + k * step_mm}});
+    auto moved = setValues(copy->design, copy->id, {{at, start + k * step_mm}});
     if (!moved) return moved.error();
     edited = std::move(moved).value();
   }

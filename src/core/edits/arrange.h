@@ -6,10 +6,6 @@ namespace hinge {
 
 // Copies and mirror images of structures, with everything that stands on them.
 
-/// The seat key on the other side of its structure: "s3/valley-a" -> "s3/valley-b"; unchanged when
-/// it has no twin.
-std::string otherSideKey(std::string_view seat);
-
 /// The structure as its mirror image across its seat's fold (twins exchanged), guests included.
 /// Positions along folds stay; on faces they run from the other end, so the assembly is asked for
 /// their lengths.

@@ -11,21 +11,13 @@ Result<Added> addStructure(const Design& design, std::string_view kind, std::str
   const StructureKind* recipe = findStructureKind(kind);
   if (!recipe)
     return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kind), ""};
-  if (recipe->freePiece != work.has_value())
-    return Error{"work.missing",
-                 fmt::format("a {} {} worked piece", recipe->label,
-                             recipe->freePiece ? "needs a" : "takes no"),
-                 std::string(kind)};
   if (design.nextId > kLargestStructureNumber)
     return Error{"structure.numbers",
                  "no number is left for another structure: numbers are not reused", ""};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
   StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, ""};
-  readWidths(item);
-  if (work)
-    if (auto valid = validate(*work, added.id.text()); !valid) return valid.error();
-  if (auto valid = validate(parametersOf(item), item.values, kind); !valid) return valid.error();
+  if (auto settled = recipe->ways->settle(item, kind); !settled) return settled.error();
   added.design.structures.push_back(std::move(item));
   return added;
 }
@@ -35,39 +27,19 @@ Result<Design> setValues(const Design& design, StructureId id, const ParameterVa
   const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
   if (it == edited.structures.end())
     return Error{"structure.missing", fmt::format("there is no structure {}", id.text()), ""};
-  for (const auto& [key, value] : changes) {
-    if (!it->work || !key.starts_with(kPanelWidthKey)) {
-      it->values[key] = value;
-      continue;
-    }
-    // The width of a panel: its right score moves and takes along what lies beyond it.
-    const ParameterSpec* spec = findSpec(parametersOf(*it), key);
-    if (!spec || !(value >= spec->least && value <= spec->most))
-      return Error{"value.range",
-                   fmt::format("the piece has no {} of {} mm", key, formatNumber(value, 3)),
-                   id.text()};
-    auto moved =
-        withPanelWidth(*it->work,
-                       static_cast<std::size_t>(
-                           spec - findSpec(parametersOf(*it), std::string(kPanelWidthKey) + "1")),
-                       value);
-    if (!moved) return Error{moved.error().code, moved.error().message, id.text()};
-    it->work = std::move(moved).value();
-    readWidths(*it);
-  }
+  for (const auto& [key, value] : changes)
+    if (auto done = waysOf(*it).set(*it, key, value); !done) return done.error();
   if (auto valid = validate(parametersOf(*it), it->values, id.text()); !valid) return valid.error();
   return edited;
 }
 
 Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work) {
-  if (auto valid = validate(work, id.text()); !valid) return valid.error();
   Design edited = design;
   const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
-  if (it == edited.structures.end() || !it->work)
+  if (it == edited.structures.end() || !waysOf(*it).carriesWork())
     return Error{"structure.missing", fmt::format("there is no free piece {}", id.text()), ""};
   it->work = work;
-  readWidths(*it);
-  if (auto valid = validate(parametersOf(*it), it->values, id.text()); !valid) return valid.error();
+  if (auto settled = waysOf(*it).settle(*it, id.text()); !settled) return settled.error();
   return edited;
 }
 

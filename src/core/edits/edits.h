@@ -13,7 +13,7 @@ struct Added {
   StructureId id;
 };
 
-/// Puts a structure on a seat; every parameter of its table must have a value (see proposeValues).
+/// Puts a structure on a seat; every parameter of its table must have a value (see addProposed).
 /// Does not check that the seat exists: that needs the assembly (see assembleDesign).
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
                            const ParameterValues& values,

@@ -1,17 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/edits/edits.h"
+#include "core/structures/ways.h"
 #include <set>
 
 namespace hinge {
-
-/// A length that may give when a card or a piece is fitted to another sheet.
-struct LengthRow {
-  std::string key;   ///< "card.rest", "s3.a", "s2.panel-4"
-  std::string label; ///< "Other leaves of the card"
-  double value_mm = 0;
-  bool held = false; ///< as proposed: what runs along the folds, tabs, and whatever its table holds
-};
 
 /// The lengths of the whole design, or of one free piece (its panels).
 std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureId> piece = {});

@@ -28,8 +28,9 @@ std::vector<Change> changesOf(const StructureItem& item) {
   const auto directions = mendDirectionsOf(item);
   for (const MendDirection& d : directions)
     all.push_back({{d.terms.front().key, 1.0}});
+  const ParameterSpec* place = findSense(parametersOf(item), Sense::Place);
   for (std::size_t k = 0; k + 1 < directions.size(); ++k)
-    if (directions[k + 1].terms.front().key != "position")
+    if (directions[k + 1].terms.front().key != place->key)
       all.push_back(
           {{directions[k].terms.front().key, 1.0}, {directions[k + 1].terms.front().key, -1.0}});
   return all;

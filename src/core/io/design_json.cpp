@@ -66,16 +66,15 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
   if (!values || !values->is_object()) return in.fail("values", "is not an object");
   item.values = startingValues(
       kind->parameters); // a parameter that a newer version added starts at its default
-  if (kind->freePiece)
+  if (kind->ways->carriesWork())
     item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
   if (error) return;
   for (const auto& [key, value] : values->items()) {
     if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "is not a number");
     item.values[key] = value.get<double>();
   }
-  readWidths(item);
-  if (auto valid = validate(parametersOf(item), item.values, place + ".values"); !valid) {
-    if (!error) error = valid.error();
+  if (auto settled = waysOf(item).settle(item, place + ".values"); !settled) {
+    if (!error) error = settled.error();
     return;
   }
   item.extras = in.extrasText();

@@ -76,14 +76,15 @@ Result<Assembly> assembleDesign(const Design& design) {
                                                         : std::string(kind->unsuitable)),
                    place};
     RecipeInput input{item, item.values, *seat, design.settings, design.stock.thickness_mm};
-    const auto turned = item.values.find("turned");
-    if (turned != item.values.end() && turned->second != 0) {
+    const ParameterSpec* turned = findSense(kind->parameters, Sense::TurnedRound);
+    if (turned && item.values.find(turned->key)->second != 0) {
       input.turned = true;
       input.seat = turnedRound(*seat);
       input.values = swapTwins(kind->parameters, item.values);
       std::swap(input.sideNames[0], input.sideNames[1]);
       // Positions are read from the start of the fold whichever way the structure points.
-      input.values["position"] = seat->length_mm - item.values.find("position")->second;
+      double& at = input.values.find(findSense(kind->parameters, Sense::Place)->key)->second;
+      at = seat->length_mm - at;
     }
     AssemblyBuilder builder(assembly, item.id);
     if (auto built = kind->build(input, builder); !built) return built.error();

@@ -16,9 +16,9 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end of the box"},
+     "From the start of the fold to the near end of the box", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
-     "Along the fold"},
+     "Along the fold", Sense::FromPlace},
     {"a", "Foot a", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b",
      "From the fold to the line where the wall stands on side a"},
     {"b", "Foot b", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a",
@@ -29,7 +29,7 @@ constexpr ParameterSpec kTable[] = {
      "From the foot on side b up to the ridge"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
      ParameterRole::Held, "",
-     "From a foot to the far edge of its glue tab, which points to the fold"},
+     "From a foot to the far edge of its glue tab, which points to the fold", Sense::Tab},
 };
 
 std::vector<LinearClosure> closures(double shutOpening_rad) {

@@ -13,9 +13,9 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near corner of the walls"},
+     "From the start of the fold to the near corner of the walls", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
-     "Of the walls, along the fold"},
+     "Of the walls, along the fold", Sense::FromPlace},
     {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
      "From the fold to the line where each wall stands"},
     {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
@@ -26,7 +26,8 @@ constexpr ParameterSpec kTable[] = {
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
      ParameterRole::Held, "",
      "From a foot to the far edge of its glue tab, which points to the fold; also of the tab that "
-     "closes the belt"},
+     "closes the belt",
+     Sense::Tab},
     {"inward",
      "Ends fold",
      ParameterUnit::Switch,
@@ -36,6 +37,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: the ends fold outwards when the card shuts, 1: inwards",
+     Sense::Size,
      {"outwards", "inwards"}},
     {"lid",
      "Lid",
@@ -46,6 +48,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: open at the top, 1: a lid whose crease rises, 2: one whose crease sinks into the box",
+     Sense::Size,
      {"none", "rises", "sinks"}},
     {"parts",
      "Lid cut as",
@@ -56,6 +59,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
+     Sense::Size,
      {"one sheet", "two halves"}},
     {"l", "Half lid", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
      "From a wall to the crease of the lid; as wide as the foot the lid is level when the card is "

@@ -16,7 +16,7 @@ double shutGap_mm(StructureId id, const Motion& motion) {
 }
 
 bool ringsDecide(const StructureItem& item, const Seat& seat) {
-  return item.work || seat.kind() == SeatKind::Span;
+  return waysOf(item).ringsDecide() || seat.kind() == SeatKind::Span;
 }
 
 bool closesExactly(const StructureItem& item, const Motion& motion) {

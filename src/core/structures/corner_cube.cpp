@@ -19,7 +19,7 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near edge"},
+     "From the start of the fold to the near edge", Sense::Place},
     {"w", "Face width", ParameterUnit::Millimetre, 8, 1000, 34, ParameterRole::Gives, "",
      "Of each of the four faces"},
     {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
@@ -27,7 +27,7 @@ constexpr ParameterSpec kTable[] = {
     {"alpha", "Base angle", ParameterUnit::Degree, 10, 80, 45, ParameterRole::Gives, "",
      "Between the fold and the foot of each near face; 45 makes a square"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of the two glue tabs and of the tab that closes the ring"},
+     "Of the two glue tabs and of the tab that closes the ring", Sense::Tab},
     {"turned",
      "Points to",
      ParameterUnit::Switch,
@@ -37,6 +37,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: the far edge lies towards the end of the fold, 1: turned round",
+     Sense::TurnedRound,
      {"the end of the fold", "its start"}},
 };
 

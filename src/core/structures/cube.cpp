@@ -13,15 +13,15 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near face"},
+     "From the start of the fold to the near face", Sense::Place},
     {"w", "Width", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
      "Across the fold, half of it on either side"},
     {"depth", "Depth", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
-     "Along the fold"},
+     "Along the fold", Sense::FromPlace},
     {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, "",
      "From the page to the lid"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs"},
+     "Of all its glue tabs", Sense::Tab},
     {"lid",
      "Lid",
      ParameterUnit::Switch,
@@ -31,6 +31,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: open at the top, 1: a lid whose crease rises as the card shuts, 2: one whose crease sinks",
+     Sense::Size,
      {"none", "rises", "sinks"}},
     {"parts",
      "Lid cut as",
@@ -41,6 +42,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
+     Sense::Size,
      {"one sheet", "two halves"}},
     {"inward",
      "Ends fold",
@@ -51,6 +53,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: near and far face fold outwards when the card shuts, 1: inwards",
+     Sense::Size,
      {"outwards", "inwards"}},
 };
 

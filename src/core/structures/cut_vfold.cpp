@@ -15,7 +15,7 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the point of the V"},
+     "From the start of the fold to the point of the V", Sense::Place},
     {"alpha", "Base angle a", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "beta",
      "Between the fold and the score on side a"},
     {"beta", "Base angle b", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "alpha",
@@ -35,6 +35,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: opens towards the end of the fold, 1: turned round, towards its start",
+     Sense::TurnedRound,
      {"the end of the fold", "its start"}},
 };
 

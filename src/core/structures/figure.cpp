@@ -17,17 +17,17 @@ namespace {
 
 constexpr ParameterSpec kFigureTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "Along the lower edge of the face, to the middle of the figure"},
+     "Along the lower edge of the face, to the middle of the figure", Sense::Place},
     {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
      "From the lower edge of the face up to the foot of the figure"},
     {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "",
-     "Of the silhouette"},
+     "Of the silhouette", Sense::AboutPlace},
     {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "",
      "Of the silhouette"},
     {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
-     "About its foot, to the right as it is seen"},
+     "About its foot, to the right as it is seen", Sense::Turn},
     {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 1, ParameterRole::Held, "",
-     kSilhouetteMeaning, kSilhouettes},
+     kSilhouetteMeaning, Sense::Size, kSilhouettes},
     {"handed",
      "Handed",
      ParameterUnit::Switch,
@@ -37,20 +37,21 @@ constexpr ParameterSpec kFigureTable[] = {
      ParameterRole::Held,
      "",
      "0: the silhouette as it is drawn, 1: its mirror image, for pairs",
+     Sense::Hand,
      {"as drawn", "mirrored"}},
 };
 
 constexpr ParameterSpec kArmTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "Along the lower edge of the face, to the middle of the arm's foot"},
+     "Along the lower edge of the face, to the middle of the arm's foot", Sense::Place},
     {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
      "From the lower edge of the face up to the foot of the arm"},
     {"length", "Length", ParameterUnit::Millimetre, 8, 1000, 70, ParameterRole::Gives, "",
      "From the foot to the tip"},
     {"width", "Width", ParameterUnit::Millimetre, 4, 200, 10, ParameterRole::Gives, "",
-     "Of the arm; its tip is rounded"},
+     "Of the arm; its tip is rounded", Sense::AboutPlace},
     {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
-     "About its foot, to the right as it is seen"},
+     "About its foot, to the right as it is seen", Sense::Turn},
 };
 
 std::vector<LinearClosure> closures(double) {

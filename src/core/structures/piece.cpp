@@ -2,11 +2,10 @@
 #include "core/structures/piece.h"
 #include "core/structures/common.h"
 #include "core/structures/piece_joints.h"
+#include "core/structures/piece_rows.h"
 #include "core/structures/piece_sheet.h"
 #include "core/structures/registry.h"
-#include "core/units/lattice.h"
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <fmt/format.h>
 #include <numeric>
@@ -17,42 +16,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr std::size_t kMostPanels = 24;
-
-/// Rows with text that lives as long as the program: "panel-1" to "panel-24".
-struct Rows {
-  std::array<std::string, kMostPanels> keys, labels;
-  std::array<ParameterSpec, kMostPanels + 1> specs;
-  Rows() {
-    specs[0] = {
-        "position",
-        "Position",
-        ParameterUnit::Millimetre,
-        -1000,
-        1000,
-        0,
-        ParameterRole::Gives,
-        "",
-        "How far the piece is moved along the panels it is joined to, from where its joints say"};
-    for (std::size_t k = 0; k < kMostPanels; ++k) {
-      keys[k] = fmt::format("panel-{}", k + 1), labels[k] = fmt::format("Panel {}", k + 1);
-      specs[k + 1] = {keys[k],
-                      labels[k],
-                      ParameterUnit::Millimetre,
-                      0.5,
-                      2000,
-                      30,
-                      ParameterRole::Gives,
-                      "",
-                      "Along the lower edge of the piece, from score to score"};
-    }
-  }
-};
-const Rows& rows() {
-  static const Rows all;
-  return all;
-}
 
 class PieceBuild {
 public:
@@ -222,7 +185,8 @@ private:
       const std::size_t face = m_sheet.faceAt(points[k]);
       const double y = marks.empty() ? box.low.y() : lowEnd(marks[k == 0 ? 0 : k - 1]).y();
       if (face < m_panels.size())
-        m_builder.dimension(rows().keys[k], m_panels[face], {from, y}, {from + widths[k], y});
+        m_builder.dimension(std::string(panelKey(k)), m_panels[face], {from, y},
+                            {from + widths[k], y});
       from += widths[k];
     }
   }
@@ -253,49 +217,7 @@ std::vector<MendDirection> mendDirections() {
   return {{{{"position", 1}}}};
 }
 ParameterValues fit(const Seat&, const Assembly&, const Settings&) {
-  return startingValues(ParameterTable(rows().specs).first(1));
-}
-
-/// Two equal panels with a mountain between them, glued to both sides of the fold by tabs that lie
-/// under it: lies flat in any size. Over a ridge the panels are longer than their feet are far from
-/// it. On a face: a plain sheet glued on it.
-std::optional<PieceWork> startingWork(const Seat& seat, const Assembly& assembly,
-                                      const Settings& settings, double scale) {
-  if (seat.kind() == SeatKind::Span) return std::nullopt;
-  const auto half = [](double v) { return onLattice(v); };
-  const double depth = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
-  const double height = std::max(6.0, half(scale * std::min(40.0, 0.4 * seat.length_mm))),
-               at = half(0.5 * (seat.length_mm - height));
-  if (seat.kind() == SeatKind::Face) {
-    const double width = std::max(6.0, half(scale * 0.5 * seat.length_mm)),
-                 up = std::max(6.0, half(scale * 0.4 * depth));
-    PieceWork work = plainStrip(width, up);
-    PieceJoint glue;
-    glue.at = {0.5 * width, 0.5 * up}, glue.on = seat.key,
-    glue.to = {half(0.5 * seat.length_mm), half(0.5 * depth)};
-    work.joints = {glue};
-    return work;
-  }
-  const double foot = half(scale * 0.4 * depth),
-               panel = seat.kind() == SeatKind::Ridge ? half(1.4 * foot) : foot;
-  if (foot < 3) return std::nullopt;
-  const double tab =
-      std::max(2.0, half(std::min(starting::kTabDepth_mm, foot - settings.foldClearance_mm - 1)));
-  PieceWork work = plainStrip(2 * (tab + panel), height);
-  for (double x : {tab, tab + panel, tab + 2 * panel})
-    work.lines.push_back({WorkLine::Kind::Mountain, {x, 0}, {x, height}});
-  const double right = tab + 2 * panel;
-  const auto a =
-      glueJoint(assembly, seat.sides[0].panel,
-                seat.sides[0].toPiece * planarFrame({foot - tab, at}, Vec2::UnitX(), Vec2::UnitY()),
-                true, {0.5 * tab, 0.5 * height});
-  const auto b = glueJoint(assembly, seat.sides[1].panel,
-                           seat.sides[1].toPiece *
-                               planarFrame({foot + right, at}, -Vec2::UnitX(), Vec2::UnitY()),
-                           true, {right + 0.5 * tab, 0.5 * height});
-  if (!a || !b) return std::nullopt;
-  work.joints = {*a, *b};
-  return work;
+  return startingValues(pieceRows());
 }
 
 Sketch sketch() {
@@ -318,28 +240,6 @@ Vec2 alongFace(const Seat& seat, const SeatSide& face) {
     if (side.panel == face.panel && seat.kind() != SeatKind::Face)
       return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
   return Vec2::UnitX();
-}
-
-ParameterTable pieceParameters(const PieceWork& work) {
-  return ParameterTable(rows().specs).first(1 + std::min(kMostPanels, panelWidths_mm(work).size()));
-}
-
-std::vector<MendDirection> pieceMends(const PieceWork& work) {
-  std::vector<MendDirection> all;
-  const PieceSheet sheet(work);
-  std::size_t k = 0;
-  const bool whole =
-      panelPoints(work).size() == 1; // glued down as it is: a pocket's front can be any width
-  for (const Vec2& point : panelPoints(work)) {
-    const std::size_t face = sheet.faceAt(point);
-    const bool glued = std::ranges::any_of(work.joints, [&](const PieceJoint& j) {
-      return is<given::Glue>(j) && sheet.faceAt(j.at) == face;
-    });
-    if ((whole || !glued) && k < kMostPanels) all.push_back({{{rows().keys[k], 1}}});
-    ++k;
-  }
-  all.push_back({{{"position", 1}}});
-  return all;
 }
 
 std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, const Iso3& toPanel,
@@ -366,7 +266,7 @@ const StructureKind& pieceKind() {
   static const StructureKind kind{"piece",
                                   "Free piece",
                                   "A strip or sheet with scores, cuts and joints of your own",
-                                  ParameterTable(rows().specs).first(1),
+                                  pieceRows(),
                                   kOnFolds | kOnFaces | kOnSpans,
                                   "it stands anywhere",
                                   closures,
@@ -374,8 +274,7 @@ const StructureKind& pieceKind() {
                                   build,
                                   fit,
                                   sketch,
-                                  startingWork,
-                                  true};
+                                  &pieceWays()};
   return kind;
 }
 

@@ -4,13 +4,6 @@
 
 namespace hinge {
 
-/// Rows of a free piece: where it is, then the widths of its panels as "panel-1", "panel-2", ...
-/// from the left end.
-ParameterTable pieceParameters(const PieceWork& work);
-
-/// Widths of panels that are not glued down, and where the piece is.
-std::vector<MendDirection> pieceMends(const PieceWork& work);
-
 /// The way along the seat's fold, on a face beside it; on any other face the way along its own
 /// line: the way in which a piece's position moves the points to which it is joined.
 Vec2 alongFace(const Seat& seat, const SeatSide& face);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/piece_joints.h"
 #include "core/structures/piece.h"
+#include "core/structures/piece_rows.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -25,7 +26,7 @@ public:
   Joining(const RecipeInput& in, AssemblyBuilder& builder, const PieceJoint& joint,
           std::size_t number, PanelIndex own, const SeatSide& side)
       : m_builder(builder), m_thickness_mm(in.thickness_mm), m_joint(joint), m_own(own),
-        m_side(side), m_to(joint.to + in.value("position") * alongFace(in.seat, side)),
+        m_side(side), m_to(joint.to + in.value(pieceRows().front().key) * alongFace(in.seat, side)),
         m_role(fmt::format("{}-{}", jointKey(joint.kind), number)),
         m_label(fmt::format("{} {}", jointKey(joint.kind), number)) {}
 

@@ -14,9 +14,9 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near edge"},
+     "From the start of the fold to the near edge", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 12, 1000, 60, ParameterRole::Gives, "",
-     "Along the fold"},
+     "Along the fold", Sense::FromPlace},
     {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
      "From the fold to the line where each leg stands; the legs meet the table as far from its "
      "crease"},
@@ -27,7 +27,7 @@ constexpr ParameterSpec kTable[] = {
     {"corner", "Corners", ParameterUnit::Millimetre, 0, 300, 6, ParameterRole::Gives, "",
      "How much of the table's corners is rounded off"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs"},
+     "Of all its glue tabs", Sense::Tab},
     {"wall",
      "Middle wall",
      ParameterUnit::Switch,
@@ -37,6 +37,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: none, 1: a wall in the fold under the table's crease",
+     Sense::Size,
      {"none", "in the fold"}},
     {"ends",
      "End walls",
@@ -47,6 +48,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: none, the table can sway; 1: at the near end, 2: at the far end, 3: at both",
+     Sense::Size,
      {"none", "near end", "far end", "both ends"}},
 };
 

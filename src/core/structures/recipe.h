@@ -2,6 +2,7 @@
 #pragma once
 #include "core/assembly/builder.h"
 #include "core/design/design.h"
+#include "core/structures/ways.h"
 #include <vector>
 
 namespace hinge {
@@ -53,7 +54,7 @@ constexpr SeatKinds kOneSheet =
 /// A structure kind: data and functions, entered in the registry.
 struct StructureKind {
   std::string_view key, label, summary;
-  ParameterTable parameters;
+  ParameterTable parameters;   ///< that all its structures have; see StructureWays::rows
   SeatKinds stands;            ///< seats on which it works at all
   std::string_view unsuitable; ///< why it does not stand on the others
   /// Conditions for shutting flat on a seat whose shut opening is 0 (valley) or 2 pi (ridge).
@@ -65,16 +66,11 @@ struct StructureKind {
   /// Starting sizes scaled so that the structure has room on the seat; closures hold.
   ParameterValues (*fit)(const Seat& seat, const Assembly& assembly, const Settings& settings);
   Sketch (*sketch)();
-  /// Of free pieces: what a new one on the seat looks like, at full size (scale 1) or smaller;
-  /// nothing where none can be proposed.
-  std::optional<PieceWork> (*startingWork)(const Seat& seat, const Assembly& assembly,
-                                           const Settings& settings, double scale) = nullptr;
-  bool freePiece = false; ///< its structures carry PieceWork
+  const StructureWays* ways = &tableWays();
 
   /// True when a new one can be proposed on the seat.
   bool offeredOn(const Seat& seat, const Assembly& assembly, const Settings& settings) const {
-    return standsOn(seat, assembly) &&
-           (!startingWork || startingWork(seat, assembly, settings, 1.0));
+    return standsOn(seat, assembly) && ways->canDraft({*this, seat, assembly, settings, {}});
   }
 
   bool standsOn(const Seat& seat, const Assembly& assembly) const {

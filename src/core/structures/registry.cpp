@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/registry.h"
-#include "core/structures/piece.h"
 
 namespace hinge {
 
@@ -13,12 +12,11 @@ std::span<const StructureKind* const> structureKinds() {
 }
 
 ParameterTable parametersOf(const StructureItem& item) {
-  const StructureKind* kind = findStructureKind(item.kind);
-  return item.work ? pieceParameters(*item.work) : kind->parameters;
+  return waysOf(item).rows(item);
 }
 
 std::vector<MendDirection> mendDirectionsOf(const StructureItem& item) {
-  return item.work ? pieceMends(*item.work) : findStructureKind(item.kind)->mendDirections();
+  return waysOf(item).mends(item);
 }
 
 const StructureKind* findStructureKind(std::string_view key) {

@@ -19,9 +19,9 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end"},
+     "From the start of the fold to the near end", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "Along the fold"},
+     "Along the fold", Sense::FromPlace},
     {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "",
      "From the fold to the line where the inner wall stands"},
     {"w", "Width", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "",
@@ -33,7 +33,7 @@ constexpr ParameterSpec kTable[] = {
     {"s", "Strap", ParameterUnit::Millimetre, 4, 1000, 60, ParameterRole::Gives, "",
      "From its foot to the top of the inner wall"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs"},
+     "Of all its glue tabs", Sense::Tab},
     {"side",
      "Stands on",
      ParameterUnit::Switch,
@@ -43,6 +43,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: side a of the fold, 1: side b",
+     Sense::Hand,
      {"side a", "side b"}},
 };
 

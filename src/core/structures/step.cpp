@@ -18,9 +18,9 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the first slit"},
+     "From the start of the fold to the first slit", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "Between the two slits of the widest tread"},
+     "Between the two slits of the widest tread", Sense::FromPlace},
     {"a", "Reach a", ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "b",
      "From the fold to the score on side a; as high is the whole stair"},
     {"b", "Reach b", ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "a",

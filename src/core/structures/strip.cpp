@@ -21,9 +21,9 @@ constexpr const char* kWidths[kMostPanels] = {"w1", "w2", "w3", "w4"};
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "From the start of the folds to the near edge of the strip"},
+     "From the start of the folds to the near edge of the strip", Sense::Place},
     {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 30, ParameterRole::Gives, "",
-     "Along the folds"},
+     "Along the folds", Sense::FromPlace},
     {"a", "Foot a", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b",
      "On side a: from the fold next to the other page to the line where the strip is glued"},
     {"b", "Foot b", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a",
@@ -39,7 +39,7 @@ constexpr ParameterSpec kTable[] = {
     {"w4", "Panel 4", ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, "",
      "From the third score to the foot on side b"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "", "Of both glue tabs, which point to the folds"},
+     ParameterRole::Held, "", "Of both glue tabs, which point to the folds", Sense::Tab},
     {"bulge",
      "Scores lie",
      ParameterUnit::Switch,
@@ -49,6 +49,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: on the open side of the pages, 1: towards the pages between them",
+     Sense::Size,
      {"outside", "inside"}},
 };
 

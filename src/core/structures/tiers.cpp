@@ -14,11 +14,11 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end of the lowest tier"},
+     "From the start of the fold to the near end of the lowest tier", Sense::Place},
     {"tiers", "Tiers", ParameterUnit::Count, 1, 6, 3, ParameterRole::Held, "",
      "How many stand on one another"},
     {"length", "Length", ParameterUnit::Millimetre, 10, 1000, 84, ParameterRole::Gives, "",
-     "Of the lowest tier, along the fold"},
+     "Of the lowest tier, along the fold", Sense::FromPlace},
     {"a", "Foot", ParameterUnit::Millimetre, 6, 1000, 36, ParameterRole::Gives, "",
      "Of the lowest tier: from the fold to the line where each wall stands"},
     {"h", "Height", ParameterUnit::Millimetre, 4, 500, 18, ParameterRole::Gives, "",
@@ -28,7 +28,7 @@ constexpr ParameterSpec kTable[] = {
     {"corner", "Corners", ParameterUnit::Millimetre, 0, 100, 0, ParameterRole::Gives, "",
      "How much of the corners of every lid is rounded off"},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all glue tabs"},
+     "Of all glue tabs", Sense::Tab},
 };
 
 std::vector<LinearClosure> closures(double) {

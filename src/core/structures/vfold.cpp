@@ -17,7 +17,7 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the point of the V"},
+     "From the start of the fold to the point of the V", Sense::Place},
     {"alpha", "Base angle a", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "beta",
      "Between the fold and the line on which the panel stands on side a"},
     {"beta", "Base angle b", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "alpha",
@@ -50,9 +50,10 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: straight, 1: a peak over each panel, 2: an arch, 3: battlements, 4: waves",
+     Sense::Size,
      {"straight", "peaked", "arched", "battlements", "waves"}},
     {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "", "From a base line to the far edge of its glue tab"},
+     ParameterRole::Held, "", "From a base line to the far edge of its glue tab", Sense::Tab},
     {"turned",
      "Points to",
      ParameterUnit::Switch,
@@ -62,6 +63,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: opens towards the end of the fold, 1: turned round, towards its start",
+     Sense::TurnedRound,
      {"the end of the fold", "its start"}},
 };
 

@@ -10,17 +10,17 @@ namespace {
 
 constexpr ParameterSpec kTable[] = {
     {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "Along the lower edge of the face, to the middle of the window"},
+     "Along the lower edge of the face, to the middle of the window", Sense::Place},
     {"up", "Sill at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
      "From the lower edge of the face up to the lowest point of the window"},
     {"width", "Width", ParameterUnit::Millimetre, 2, 1000, 16, ParameterRole::Gives, "",
-     "Of the opening"},
+     "Of the opening", Sense::AboutPlace},
     {"height", "Height", ParameterUnit::Millimetre, 2, 1000, 20, ParameterRole::Gives, "",
      "Of the opening"},
     {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
-     "About the middle of its sill, to the right as it is seen"},
+     "About the middle of its sill, to the right as it is seen", Sense::Turn},
     {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 7, ParameterRole::Held, "",
-     kSilhouetteMeaning, kSilhouettes},
+     kSilhouetteMeaning, Sense::Size, kSilhouettes},
     {"handed",
      "Handed",
      ParameterUnit::Switch,
@@ -30,6 +30,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      "0: the outline as it is drawn, 1: its mirror image, for pairs",
+     Sense::Hand,
      {"as drawn", "mirrored"}},
 };
 

@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/structures/ways.h"
+
+namespace hinge {
+
+/// True when a panel, counted from the left, is glued down.
+bool isGlued(const PieceWork& work, std::size_t panel);
+
+/// True when the widths of a free piece run across the folds of the base; on other pieces as theirs
+/// do.
+bool widthsRunAcross(const Design& design, const StructureItem& item);
+
+/// The piece with every panel that gives wider by the factor, and what stands in it and where it is
+/// glued in proportion.
+Result<PieceWork> grown(const Design& design, const StructureItem& item, double factor,
+                        const std::set<std::string>& held);
+
+} // namespace hinge
