@@ -18,6 +18,16 @@ BenchView::BenchView(Document* document, QWidget* parent) : QWidget(parent), m_d
   m_tags = new SizeTags(this, document);
   connect(m_tags, &SizeTags::refused, this, &BenchView::refused);
   connect(m_tags, &SizeTags::repaint, this, qOverload<>(&QWidget::update));
+  const auto step = [this](const QString& sign, const QString& name, int by) {
+    auto* button = new QToolButton(this);
+    button->setText(sign);
+    button->setAccessibleName(name);
+    button->setToolTip(name);
+    connect(button, &QToolButton::clicked, this, [this, by] { turnTo(m_at + by); });
+    return button;
+  };
+  m_before = step(QStringLiteral("‹"), tr("The piece before"), -1);
+  m_next = step(QStringLiteral("›"), tr("The next piece"), 1);
   connect(document, &Document::designChanged, this, &BenchView::refresh);
   connect(document, &Document::selectionChanged, this, &BenchView::refresh);
   refresh();
@@ -28,17 +38,28 @@ void BenchView::refresh() {
   const auto assembled = snapshot->assembly();
   if (!assembled) return;
   m_assembly = *assembled;
-  m_piece.reset();
+  if (m_of != m_document->selection()) m_at = 0;
+  m_of = m_document->selection();
+  m_pieces.clear();
   for (const FlatPiece& piece : *snapshot->flatPieces())
-    if (m_assembly->pieces[piece.piece].owner == m_document->selection()) {
-      m_piece = piece;
-      break;
-    }
+    if (m_assembly->pieces[piece.piece].owner == m_of) m_pieces.push_back(piece);
+  turnTo(std::min(m_at, std::max(0, pieceCount() - 1)));
+}
+
+void BenchView::turnTo(int piece) {
+  const int count = pieceCount();
+  m_at = count > 0 ? (piece + count) % count : 0;
+  m_piece = count > 0 ? &m_pieces[static_cast<std::size_t>(m_at)] : nullptr;
+  emit pieceTurnedTo(m_piece ? m_piece->piece : PieceIndex());
+  m_before->setVisible(count > 1);
+  m_next->setVisible(count > 1);
   layOut();
   update();
 }
 
 void BenchView::layOut() {
+  m_next->move(width() - 16 - m_next->width(), 8);
+  m_before->move(m_next->x() - 54 - m_before->width(), 8);
   if (!m_piece) return;
   const QRectF area = QRectF(rect()).adjusted(34, kHead + 12, -34, -kFoot - 14);
   const Vec2 size = m_piece->bounds.size(), centre = m_piece->bounds.centre();
@@ -93,6 +114,10 @@ void BenchView::paintEvent(QPaintEvent*) {
                  .arg(QString::fromStdString(formatLength(size.x(), unit, false)),
                       QString::fromStdString(formatLength(size.y(), unit))));
 
+  if (pieceCount() > 1)
+    p.drawText(QRectF(m_before->geometry().right() + 1, 10, 54, 22), Qt::AlignCenter,
+               tr("%1 of %2").arg(m_at + 1).arg(pieceCount()));
+
   // A soft edge of shadow lifts the sheet off the bench.
   p.setPen(Qt::NoPen);
   for (int k = 3; k >= 1; --k) {
@@ -104,6 +129,11 @@ void BenchView::paintEvent(QPaintEvent*) {
   FlatStyle style;
   style.theme = theme;
   paintFlatPiece(p, *m_assembly, *m_piece, m_toPixels, style);
+  // The name stands above the drawing already.
+  FlatPiece lettered = *m_piece;
+  std::erase_if(lettered.labels, [](const FlatLabel& label) { return !label.panel.valid(); });
+  paintLabels(p, m_document->design(), *m_assembly, lettered, m_toPixels, m_toPixels.m11(),
+              theme.inkSoft);
   const PanelIndex hovered = m_assembly->findPanel(m_hovered.toStdString());
   if (hovered.valid() && m_assembly->panels[hovered].piece == m_piece->piece) {
     QColor veil = theme.accent;

@@ -7,8 +7,8 @@
 
 namespace hinge {
 
-/// The flat piece of the selected structure, or the card: cuts, mountains, valleys, glue and sizes,
-/// at one scale with a legend of the line code.
+/// The flat pieces of the selected structure, or of the card, one at a time: cuts, mountains,
+/// valleys, glue, letters and sizes, at one scale with a legend of the line code.
 class BenchView : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:
@@ -16,6 +16,11 @@ public:
   SizeTags& tags() { return *m_tags; }
   void setHoveredPanel(const QString& key);
   QPointF panelPoint(const QString& key) const;
+  /// Which of its pieces is shown, from 0; the one before and the one behind it go round.
+  int pieceShown() const { return m_at; }
+  PieceIndex piece() const { return m_piece ? m_piece->piece : PieceIndex(); }
+  int pieceCount() const { return static_cast<int>(m_pieces.size()); }
+  QToolButton& nextButton() { return *m_next; }
 
   QList<AccessibleItem> accessibleItems() const override;
   void pressItem(int index) override;
@@ -24,6 +29,7 @@ public:
 signals:
   void panelHovered(const QString& key);
   void refused(const QString& why);
+  void pieceTurnedTo(PieceIndex piece); ///< not valid: none
 
 protected:
   void paintEvent(QPaintEvent*) override;
@@ -36,12 +42,17 @@ protected:
 private:
   void refresh();
   void layOut();
+  void turnTo(int piece);
   PanelIndex panelAt(const QPointF& point) const;
 
   Document* m_document;
   SizeTags* m_tags;
   std::shared_ptr<const Assembly> m_assembly;
-  std::optional<FlatPiece> m_piece;
+  std::vector<FlatPiece> m_pieces; ///< of what is selected
+  int m_at = 0;
+  const FlatPiece* m_piece = nullptr; ///< the one of them that is shown
+  std::optional<StructureId> m_of;
+  QToolButton *m_before, *m_next;
   QTransform m_toPixels;
   QString m_hovered;
 };

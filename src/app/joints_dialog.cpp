@@ -45,7 +45,8 @@ QStringList numberNames(const given::Kind& kind) {
 } // namespace
 
 JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* parent)
-    : QDialog(parent), m_document(document), m_piece(piece) {
+    : QDialog(parent), m_document(document), m_piece(piece),
+      m_editor(new PieceEditor(document, piece, this)) {
   setWindowTitle(tr("Joints"));
   setAttribute(Qt::WA_DeleteOnClose);
   setModal(false);
@@ -74,7 +75,7 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
     if (!now || now->joints.empty()) return;
     PieceWork next = *now;
     next.joints.push_back(next.joints.back());
-    change(next, tr("add a joint"));
+    m_editor->change(next, tr("add a joint"));
   });
   auto* done = new QPushButton(tr("Done"), this);
   done->setObjectName(QStringLiteral("primary"));
@@ -86,6 +87,11 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
   row->addStretch();
   row->addWidget(done);
   column->addLayout(row);
+  // What was refused shows what it was before.
+  connect(m_editor, &PieceEditor::refused, this, [this](const QString& why) {
+    emit refused(why);
+    QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
+  });
   // Anew after the event that caused it, which may come from one of the fields.
   connect(document, &Document::designChanged, this, [this] {
     if (!work())
@@ -94,23 +100,6 @@ JointsDialog::JointsDialog(Document* document, StructureId piece, QWidget* paren
       QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
   });
   rebuild();
-}
-
-const PieceWork* JointsDialog::work() const {
-  const StructureItem* item = m_document->committed().find(m_piece);
-  return item && item->work ? &*item->work : nullptr;
-}
-
-void JointsDialog::change(const PieceWork& next, const QString& what) {
-  const auto design = setWork(m_document->committed(), m_piece, next);
-  Result<void> done;
-  if (!design)
-    done = design.error();
-  else
-    done = m_document->apply(*design, what);
-  if (done) return;
-  emit refused(QString::fromStdString(done.error().text()));
-  QMetaObject::invokeMethod(this, &JointsDialog::rebuild, Qt::QueuedConnection);
 }
 
 void JointsDialog::takePoint(std::size_t index, bool there, const std::string& face,
@@ -132,7 +121,7 @@ void JointsDialog::takePoint(std::size_t index, bool there, const std::string& f
                                      alongFace(*(*assembled)->findSeat(item->seat), on->sides[0]);
   } else
     next.joints[index].at = at;
-  change(next, tr("change a joint"));
+  m_editor->change(next, tr("change a joint"));
 }
 
 void JointsDialog::rebuild() {
@@ -153,7 +142,7 @@ void JointsDialog::edit(std::size_t index, const std::function<void(PieceJoint&)
   if (!now || index >= now->joints.size()) return;
   PieceWork next = *now;
   how(next.joints[index]);
-  if (!(next == *now)) change(next, what);
+  if (!(next == *now)) m_editor->change(next, what);
 }
 
 void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const PieceJoint& joint) {
@@ -201,7 +190,7 @@ void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const PieceJ
   connect(remove, &QToolButton::clicked, this, [this, index] {
     PieceWork next = *work();
     next.joints.erase(next.joints.begin() + static_cast<std::ptrdiff_t>(index));
-    change(next, tr("remove a joint"));
+    m_editor->change(next, tr("remove a joint"));
   });
   grid->addWidget(kind, 0, 0);
   grid->addWidget(on, 0, 1, 1, 4);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/document.h"
+#include "app/piece_editor.h"
 #include <QDialog>
 #include <QGridLayout>
 #include <QVBoxLayout>
@@ -31,11 +31,11 @@ private:
   void addChoices(QGridLayout* grid, std::size_t index, const PieceJoint& joint);
   void addPointButton(QGridLayout* grid, std::size_t index, bool there);
   void edit(std::size_t index, const std::function<void(PieceJoint&)>& how, const QString& what);
-  void change(const PieceWork& work, const QString& what);
-  const PieceWork* work() const;
+  const PieceWork* work() const { return m_editor->committed(); }
 
   Document* m_document;
   StructureId m_piece;
+  PieceEditor* m_editor;
   QVBoxLayout* m_lines;
   QWidget* m_page = nullptr;
 };

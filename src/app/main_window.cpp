@@ -281,6 +281,8 @@ QWidget* MainWindow::buildBuildPlace() {
 
   connect(m_stage, &StageView::panelHovered, m_bench, &BenchView::setHoveredPanel);
   connect(m_bench, &BenchView::panelHovered, m_stage, &StageView::setHoveredPanel);
+  connect(m_bench, &BenchView::pieceTurnedTo, m_stage, &StageView::setLettered);
+  m_stage->setLettered(m_bench->piece());
   connect(m_stage, &StageView::refused, this, &MainWindow::showRefusal);
   connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
   connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
@@ -293,7 +295,7 @@ QWidget* MainWindow::buildBuildPlace() {
               dialog->hide(); // it lies over the stage
               m_stage->pick(there ? tr("Click where it is joined. Esc ends.")
                                   : tr("Click a point of the piece. Esc ends."),
-                            [dialog, index, there](const std::optional<StageView::Picked>& picked) {
+                            [dialog, index, there](const std::optional<PickedPoint>& picked) {
                               if (!dialog) return;
                               if (picked)
                                 dialog->takePoint(index, there, picked->face,

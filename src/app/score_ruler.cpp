@@ -15,24 +15,20 @@ constexpr int kHeight = 116, kProfile = 128, kReach = 9;
 } // namespace
 
 ScoreRuler::ScoreRuler(Document* document, QWidget* parent)
-    : QWidget(parent), m_document(document) {
+    : QWidget(parent), m_document(document),
+      m_editor(new PieceEditor(document, std::nullopt, this)) {
   setFixedHeight(kHeight);
   setMinimumWidth(320);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Score ruler"));
   setAccessibleDescription(
       tr("Scores of the piece from its left end, and the piece as it is folded"));
+  connect(m_editor, &PieceEditor::refused, this, &ScoreRuler::refused);
   connect(document, &Document::designChanged, this, qOverload<>(&QWidget::update));
   connect(document, &Document::selectionChanged, this, [this] {
     m_chosen = -1;
     update();
   });
-}
-
-const PieceWork* ScoreRuler::work() const {
-  const auto id = m_document->selection();
-  const StructureItem* item = id ? m_document->design().find(*id) : nullptr;
-  return item && item->work ? &*item->work : nullptr;
 }
 
 void ScoreRuler::setPose(std::shared_ptr<const Assembly> assembly, const Pose& pose) {
@@ -69,17 +65,6 @@ int ScoreRuler::markAt(const QPointF& point) const {
 
 double ScoreRuler::lattice_mm() const {
   return latticeStep_mm(m_document->design().settings.unit);
-}
-
-void ScoreRuler::apply(const Result<PieceWork>& next, const QString& what) {
-  if (!next) return void(emit refused(QString::fromStdString(next.error().text())));
-  const auto design = setWork(m_document->committed(), *m_document->selection(), *next);
-  Result<void> done;
-  if (!design)
-    done = design.error();
-  else
-    done = m_document->apply(*design, what);
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
 }
 
 void ScoreRuler::paintEvent(QPaintEvent*) {
@@ -234,39 +219,29 @@ void ScoreRuler::mousePressEvent(QMouseEvent* event) {
 }
 
 void ScoreRuler::mouseMoveEvent(QMouseEvent* event) {
-  if (!m_dragging || !m_document->selection()) return;
+  const PieceWork* before = m_editor->committed();
+  if (!m_dragging || !before) return;
   if (!m_moved && std::abs(event->position().x() - m_pressedAt.x()) < 4) return;
   m_moved = true;
-  const StructureItem* item = m_document->committed().find(*m_document->selection());
-  if (!item || !item->work) return;
-  const auto marks = scoreMarks(*item->work);
-  const double length = boundsOf(item->work->outline).size().x();
+  const auto marks = scoreMarks(*before);
+  const double length = boundsOf(before->outline).size().x();
   const double by = (event->position().x() - m_pressedAt.x()) * length / ruler().width();
   const double low =
       std::round((marks[static_cast<std::size_t>(m_chosen)].low_mm + by) / lattice_mm()) *
       lattice_mm();
-  const auto moved = withScoreMoved(*item->work, marks[static_cast<std::size_t>(m_chosen)].line,
-                                    low, event->modifiers() & Qt::ShiftModifier);
-  if (!moved) return;
-  if (const auto next = setWork(m_document->committed(), item->id, *moved))
-    (void)m_document->preview(*next).ok();
+  m_editor->preview(withScoreMoved(*before, marks[static_cast<std::size_t>(m_chosen)].line, low,
+                                   event->modifiers() & Qt::ShiftModifier));
 }
 
 void ScoreRuler::mouseReleaseEvent(QMouseEvent*) {
   if (!m_dragging) return;
   m_dragging = false;
-  if (m_moved) {
-    if (!m_document->previewing()) return;
-    const Design next = m_document->design();
-    m_document->endPreview();
-    if (const auto done = m_document->apply(next, tr("move a score")); !done)
-      emit refused(QString::fromStdString(done.error().text()));
-    return;
-  }
+  if (m_moved) return m_editor->keepPreview(tr("move a score"));
   const PieceWork* piece = work();
   if (piece && m_chosen >= 0)
-    apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)].line),
-          tr("turn a score over"));
+    m_editor->change(
+        withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(m_chosen)].line),
+        tr("turn a score over"));
 }
 
 void ScoreRuler::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -277,7 +252,7 @@ void ScoreRuler::mouseDoubleClickEvent(QMouseEvent* event) {
   const double mm = std::round((event->position().x() - ruler().left()) / ruler().width() *
                                boundsOf(piece->outline).size().x() / lattice_mm()) *
                     lattice_mm();
-  apply(withScoreAdded(*piece, mm, WorkLine::Kind::Valley), tr("add a score"));
+  m_editor->change(withScoreAdded(*piece, mm, WorkLine::Kind::Valley), tr("add a score"));
 }
 
 bool ScoreRuler::event(QEvent* event) {
@@ -300,19 +275,21 @@ void ScoreRuler::keyPressEvent(QKeyEvent* event) {
   case Qt::Key_Left: m_chosen = std::max(0, m_chosen - 1); break;
   case Qt::Key_Right: m_chosen = std::min(count - 1, m_chosen + 1); break;
   case Qt::Key_Space:
-    if (m_chosen >= 0) apply(withLineTurned(*piece, line().line), tr("turn a score over"));
+    if (m_chosen >= 0)
+      m_editor->change(withLineTurned(*piece, line().line), tr("turn a score over"));
     break;
   case Qt::Key_Up:
   case Qt::Key_Down:
     if (m_chosen >= 0)
-      apply(withScoreMoved(*piece, line().line,
-                           line().low_mm + (event->key() == Qt::Key_Up ? 1 : -1) * lattice_mm(),
-                           event->modifiers() & Qt::ShiftModifier),
-            tr("move a score"));
+      m_editor->change(
+          withScoreMoved(*piece, line().line,
+                         line().low_mm + (event->key() == Qt::Key_Up ? 1 : -1) * lattice_mm(),
+                         event->modifiers() & Qt::ShiftModifier),
+          tr("move a score"));
     break;
   case Qt::Key_Delete:
   case Qt::Key_Backspace:
-    if (m_chosen >= 0) apply(withLineRemoved(*piece, line().line), tr("remove a score"));
+    if (m_chosen >= 0) m_editor->change(withLineRemoved(*piece, line().line), tr("remove a score"));
     m_chosen = -1;
     break;
   default: return QWidget::keyPressEvent(event);
@@ -344,8 +321,8 @@ void ScoreRuler::pressItem(int index) {
   const PieceWork* piece = work();
   if (!piece || index < 0 || index >= static_cast<int>(scoreMarks(*piece).size())) return;
   m_chosen = index;
-  apply(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(index)].line),
-        tr("turn a score over"));
+  m_editor->change(withLineTurned(*piece, scoreMarks(*piece)[static_cast<std::size_t>(index)].line),
+                   tr("turn a score over"));
 }
 
 } // namespace hinge

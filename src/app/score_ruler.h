@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/accessible_items.h"
-#include "app/document.h"
+#include "app/piece_editor.h"
 #include <QWidget>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/motion/motion.h"
@@ -45,16 +45,16 @@ private:
   /// Where the lower ends of the scores (and of the piece) are on the bench, from the left; empty
   /// when the piece is not placed. `axis` becomes the direction of its first score.
   std::vector<Vec3> foldedEnds(const PieceWork& piece, const Iso3& bench, Vec3& axis) const;
-  const PieceWork* work() const;
+  const PieceWork* work() const { return m_editor->shown(); }
   QRectF ruler() const;
   QRectF profileArea() const;
   int markAt(const QPointF& point) const;
   double lattice_mm() const;
-  void apply(const Result<PieceWork>& next, const QString& what);
   void paintRuler(QPainter& painter, const PieceWork& work) const;
   void paintProfile(QPainter& painter, const PieceWork& work) const;
 
   Document* m_document;
+  PieceEditor* m_editor; ///< of the selected piece
   std::shared_ptr<const Assembly> m_assembly;
   Pose m_pose;
   int m_chosen = -1;

@@ -16,7 +16,8 @@ constexpr Kind kKinds[] = {Kind::Mountain, Kind::Valley, Kind::Cut};
 } // namespace
 
 ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
-    : QDialog(parent), m_document(document), m_piece(piece) {
+    : QDialog(parent), m_document(document), m_piece(piece),
+      m_editor(new PieceEditor(document, piece, this)) {
   setWindowTitle(tr("Shape of the piece"));
   setAttribute(Qt::WA_DeleteOnClose);
   setModal(false);
@@ -47,6 +48,11 @@ ShapeDialog::ShapeDialog(Document* document, StructureId piece, QWidget* parent)
   connect(m_lines, &QTableWidget::cellChanged, this, [this](int row) {
     if (!m_filling) takeLine(row);
   });
+  // What was refused shows what it was before.
+  connect(m_editor, &PieceEditor::refused, this, [this](const QString& why) {
+    emit refused(why);
+    QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
+  });
   // Anew after the event that caused it, which may come from one of the cells.
   connect(document, &Document::designChanged, this, [this] {
     if (!work())
@@ -69,12 +75,12 @@ void ShapeDialog::addOutline(QVBoxLayout* column) {
         // Half-way to the next corner: it changes nothing until it is moved.
         next.outline.insert(next.outline.begin() + row + 1,
                             0.5 * (next.outline[at] + next.outline[after]));
-        change(next, tr("add a corner"));
+        m_editor->change(next, tr("add a corner"));
       },
       [this](int row) {
         PieceWork next = *work();
         next.outline.erase(next.outline.begin() + row);
-        change(next, tr("remove a corner"));
+        m_editor->change(next, tr("remove a corner"));
       });
 }
 
@@ -91,12 +97,12 @@ void ShapeDialog::addLines(QVBoxLayout* column) {
         const Box2 box = boundsOf(next.outline);
         const Vec2 middle = box.centre();
         next.lines.push_back({Kind::Cut, middle, middle + Vec2(0, 0.25 * box.size().y())});
-        change(next, tr("add a cut"));
+        m_editor->change(next, tr("add a cut"));
       },
       [this](int row) {
         PieceWork next = *work();
         next.lines.erase(next.lines.begin() + row);
-        change(next, tr("remove a line"));
+        m_editor->change(next, tr("remove a line"));
       });
 }
 
@@ -130,24 +136,6 @@ void ShapeDialog::addButtons(QLayout* column, QTableWidget* table, const QString
   static_cast<QVBoxLayout*>(column)->addLayout(row);
 }
 
-const PieceWork* ShapeDialog::work() const {
-  const StructureItem* item = m_document->committed().find(m_piece);
-  return item && item->work ? &*item->work : nullptr;
-}
-
-void ShapeDialog::change(const PieceWork& next, const QString& what) {
-  if (next == *work()) return;
-  const auto design = setWork(m_document->committed(), m_piece, next);
-  Result<void> done;
-  if (!design)
-    done = design.error();
-  else
-    done = m_document->apply(*design, what);
-  if (done) return;
-  emit refused(QString::fromStdString(done.error().text()));
-  QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
-}
-
 std::optional<double> ShapeDialog::lengthIn(const QTableWidget& table, int row, int column) {
   const auto typed = parseLength_mm(table.item(row, column)->text().trimmed().toStdString(),
                                     m_document->committed().settings.unit);
@@ -167,7 +155,7 @@ void ShapeDialog::takeCorner(int row) {
   for (WorkLine& line : next.lines)
     for (Vec2* end : {&line.from, &line.to})
       if ((*end - from).norm() < 1e-6) *end = to;
-  change(next, tr("move a corner"));
+  m_editor->change(next, tr("move a corner"));
 }
 
 void ShapeDialog::takeLine(int row) {
@@ -181,7 +169,7 @@ void ShapeDialog::takeLine(int row) {
   PieceWork next = *work();
   WorkLine& line = next.lines[static_cast<std::size_t>(row)];
   line.from = {numbers[0], numbers[1]}, line.to = {numbers[2], numbers[3]};
-  change(next, tr("move a line"));
+  m_editor->change(next, tr("move a line"));
 }
 
 void ShapeDialog::refill() {
@@ -208,7 +196,7 @@ void ShapeDialog::refill() {
     connect(kind, &QComboBox::activated, this, [this, k](int chosen) {
       PieceWork next = *work();
       next.lines[k].kind = kKinds[chosen];
-      change(next, tr("change a line"));
+      m_editor->change(next, tr("change a line"));
     });
     m_lines->setCellWidget(row, 0, kind);
     int column = 1;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/document.h"
+#include "app/piece_editor.h"
 #include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
@@ -23,8 +23,7 @@ signals:
 private:
   void addOutline(QVBoxLayout* column);
   void addLines(QVBoxLayout* column);
-  const PieceWork* work() const;
-  void change(const PieceWork& next, const QString& what);
+  const PieceWork* work() const { return m_editor->committed(); }
   void refill();
   void takeCorner(int row);
   void takeLine(int row);
@@ -35,6 +34,7 @@ private:
 
   Document* m_document;
   StructureId m_piece;
+  PieceEditor* m_editor;
   QTableWidget *m_corners, *m_lines;
   bool m_filling = false;
 };

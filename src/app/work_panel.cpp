@@ -14,11 +14,14 @@
 
 namespace hinge {
 
-WorkPanel::WorkPanel(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
+WorkPanel::WorkPanel(Document* document, QWidget* parent)
+    : QWidget(parent), m_document(document),
+      m_editor(new PieceEditor(document, std::nullopt, this)) {
   setAccessibleName(tr("Free piece"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
+  connect(m_editor, &PieceEditor::refused, this, &WorkPanel::refused);
   m_ruler = new ScoreRuler(document, this);
   connect(m_ruler, &ScoreRuler::refused, this, &WorkPanel::refused);
   column->addWidget(m_ruler);
@@ -53,7 +56,8 @@ QHBoxLayout* WorkPanel::makeSolvers() {
       tr("Scores the strip as that many even steps between the two pages its ends are glued to"));
   connect(m_even, &QPushButton::clicked, this, [this] {
     if (const auto piece = item())
-      take(evenSteps(m_document->committed(), piece->id, m_steps->value()), tr("even steps"));
+      m_editor->change(evenSteps(m_document->committed(), piece->id, m_steps->value()),
+                       tr("even steps"));
   });
   m_joints = new QPushButton(tr("Joints …"), this);
   connect(m_joints, &QPushButton::clicked, this, &WorkPanel::openJoints);
@@ -72,8 +76,8 @@ QHBoxLayout* WorkPanel::makeTools() {
                         "round all layers there"));
   connect(m_wrap, &QPushButton::clicked, this, [this] {
     if (const auto piece = item())
-      take(wrappedRound(m_document->committed(), piece->id, starting::kStrapOverlap_mm),
-           tr("wrap it round"));
+      m_editor->change(wrappedRound(m_document->committed(), piece->id, starting::kStrapOverlap_mm),
+                       tr("wrap it round"));
   });
   m_fit = new QPushButton(tr("Fit to a length …"), this);
   m_fit->setToolTip(tr("The piece at another length, with what you hold held"));
@@ -108,33 +112,20 @@ std::optional<StructureItem> WorkPanel::item() const {
 }
 
 void WorkPanel::refill() {
-  const auto id = m_document->selection();
-  const StructureItem* piece = id ? m_document->design().find(*id) : nullptr;
-  if (!piece || !piece->work) return;
+  const PieceWork* piece = m_editor->shown();
+  if (!piece) return;
   if (!m_scores->hasFocus() || !m_scores->isModified()) {
     QStringList list;
-    for (const ScoreMark& mark : scoreMarks(*piece->work))
+    for (const ScoreMark& mark : scoreMarks(*piece))
       list << QString::fromStdString(
           formatLength(mark.low_mm, m_document->design().settings.unit, false));
     m_scores->setText(list.join(QStringLiteral(", ")));
     m_scores->setProperty("wrong", false);
     m_scores->style()->polish(m_scores);
   }
-  m_joints->setText(tr("Joints (%1) …").arg(piece->work->joints.size()));
+  m_joints->setText(tr("Joints (%1) …").arg(piece->joints.size()));
   m_joints->setAccessibleName(m_joints->text());
   m_ruler->update();
-}
-
-void WorkPanel::take(const Result<PieceWork>& next, const QString& what) {
-  Result<void> done;
-  if (!next)
-    done = next.error();
-  else if (const auto design = setWork(m_document->committed(), *m_document->selection(), *next);
-           design)
-    done = m_document->apply(*design, what);
-  else
-    done = design.error();
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
 }
 
 void WorkPanel::commitScores() {
@@ -153,7 +144,7 @@ void WorkPanel::commitScores() {
       places.push_back(*place);
   }
   if (next) next = withScores(*piece->work, places);
-  if (next) return take(next, tr("change the scores"));
+  if (next) return void(m_editor->change(next, tr("change the scores")));
   m_scores->setProperty("wrong", true);
   m_scores->style()->polish(m_scores);
   emit refused(QString::fromStdString(next.error().text()));

@@ -41,7 +41,6 @@ private:
   QHBoxLayout* makeSolvers(); ///< what works the scores out
   QHBoxLayout* makeTools();   ///< what opens a dialog
   std::optional<StructureItem> item() const;
-  void take(const Result<PieceWork>& next, const QString& what);
   void commitScores();
   /// Works out on another thread what makes the piece lie flat.
   void solve();
@@ -53,6 +52,7 @@ private:
   void openJoints();
 
   Document* m_document;
+  PieceEditor* m_editor; ///< of the selected piece
   ScoreRuler* m_ruler;
   QLineEdit* m_scores;
   QSpinBox* m_steps;

@@ -73,7 +73,7 @@ private slots:
     // The stage shows lit paper, not an empty background.
     const PanelIndex page = m_window->stage().assembly()->findPanel("card/page-b");
     const QPointF at =
-        m_window->stage().mapTo(m_window.get(), m_window->stage().panelPoint(page).toPoint());
+        m_window->stage().mapTo(m_window.get(), m_window->stage().scene().middleOf(page).toPoint());
     QVERIFY(QColor(picture.pixel(at.toPoint())).lightness() > 150);
   }
   void draggingTheLeafOpensTheCard() {
@@ -101,7 +101,7 @@ private slots:
     StageView& stage = m_window->stage();
     stage.fan().setValue(1000);
     const PanelIndex wall = stage.assembly()->findPanel("s2/wall-a");
-    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.panelPoint(wall).toPoint());
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.scene().middleOf(wall).toPoint());
     QVERIFY(m_window->document().selection() == StructureId{2});
     QVERIFY(
         m_window->bench().accessibleItems().front().description.contains(QStringLiteral("s2/")));
@@ -114,7 +114,7 @@ private slots:
     QTest::keyClick(m_window.get(), Qt::Key_A);
     QVERIFY(stage.adding());
     const Seat* ridge = stage.assembly()->findSeat("s2/ridge");
-    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.seatPoint(*ridge).toPoint());
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.scene().beadOf(*ridge).toPoint());
     QWidget* shelf = QApplication::activePopupWidget();
     QVERIFY(shelf);
     auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-box"));
@@ -299,7 +299,7 @@ private slots:
     };
     button(QStringLiteral("Point at the face for joint 1"))->click();
     QVERIFY(stage.picking() && !dialog->isVisible());
-    const QPointF screen = stage.panelPoint(stage.assembly()->findPanel("card/page-b"));
+    const QPointF screen = stage.scene().middleOf(stage.assembly()->findPanel("card/page-b"));
     QVERIFY(stage.rect().contains(screen.toPoint()));
     QTest::mouseClick(&stage, Qt::LeftButton, Qt::NoModifier, screen.toPoint());
     QVERIFY(!stage.picking() && dialog->isVisible());
@@ -310,7 +310,7 @@ private slots:
     QVERIFY(on);
     // What lies in front there may be a panel of another piece; whatever it is, the point is the
     // one under the pointer.
-    const QPointF back = *stage.pointOnScreen(
+    const QPointF back = *stage.scene().onScreen(
         on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
     QVERIFY2(QLineF(back, screen).length() < 4,
              qPrintable(QStringLiteral("%1 px away").arg(QLineF(back, screen).length())));
@@ -383,7 +383,7 @@ private slots:
     stage.fan().setValue(1000);
     stage.setAdding(true);
     const PanelIndex wall = stage.assembly()->findPanel("s2/wall-b");
-    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.panelPoint(wall).toPoint());
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, stage.scene().middleOf(wall).toPoint());
     auto* shelf = qobject_cast<Shelf*>(QApplication::activePopupWidget());
     QVERIFY(shelf);
     QVERIFY(!shelf->findChild<QToolButton*>(QStringLiteral("add-box"))); // a box needs a fold
@@ -512,6 +512,31 @@ private slots:
     QTest::keyClicks(tags.editor(), QStringLiteral("4.4 cm"));
     QTest::keyClick(tags.editor(), Qt::Key_Return);
     QVERIFY(std::abs(value(3, "length") - 44) < 1e-9);
+  }
+  void theBenchShowsEveryPieceOfAStructure() {
+    QVERIFY(m_window->document()
+                .open(QStringLiteral(HINGE_SOURCE_DIR "/demo/lantern-tower.hinge"))
+                .ok());
+    m_window->document().select(StructureId{1});
+    BenchView& bench = m_window->bench();
+    const auto assembly = m_window->stage().assembly();
+    std::set<std::string> expected, shown;
+    for (const Panel& panel : assembly->panels)
+      if (panel.owner == StructureId{1}) expected.insert(panel.key);
+    QVERIFY(bench.pieceCount() > 1 && bench.nextButton().isVisibleTo(&bench));
+    for (int k = 0; k < bench.pieceCount(); ++k) {
+      QCOMPARE(bench.pieceShown(), k);
+      for (const AccessibleItem& item : bench.accessibleItems())
+        if (assembly->findPanel(item.description.toStdString()).valid())
+          shown.insert(item.description.toStdString());
+      bench.nextButton().click();
+    }
+    QCOMPARE(bench.pieceShown(), 0); // round and round
+    QVERIFY(shown == expected);
+    // A card of one sheet has nothing to step through.
+    m_window->document().select(std::nullopt);
+    QCOMPARE(bench.pieceCount(), 1);
+    QVERIFY(!bench.nextButton().isVisibleTo(&bench));
   }
   void draggingATagIsOneUndoStep() {
     m_window->document().select(StructureId{2});

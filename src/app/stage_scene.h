@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/checks/analysis.h"
+#include "render/stage_painter.h"
+#include <QPolygonF>
+
+namespace hinge {
+
+/// A point of the paper that was pointed at: on which face (seat key), and where on the face and
+/// on the flat piece.
+struct PickedPoint {
+  PanelIndex panel;
+  std::string face;
+  Vec2 onFace = Vec2::Zero(), onPiece = Vec2::Zero();
+};
+
+/// What the stage shows and from where it is looked at: which paper is where on the screen, and
+/// what lies under a point of it. Points are in pixels of the stage.
+class StageScene {
+public:
+  // --- what is shown -------------------------------------------------------------------------
+  /// True when the snapshot is another one than before. False, with nothing changed, when it does
+  /// not assemble.
+  bool show(const std::shared_ptr<const Snapshot>& snapshot);
+  /// The pose at an opening: of the traced motion when it is that of what is shown, else a direct
+  /// solution near the last one.
+  void open(double opening_rad, const Analysis* analysis, const Motion* last);
+  const std::shared_ptr<const Snapshot>& shown() const { return m_shown; }
+  const std::shared_ptr<const Assembly>& assembly() const { return m_assembly; }
+  const Pose& pose() const { return m_pose; }
+  /// What was painted last, the farthest first.
+  void setDrawn(std::vector<DrawnFace> drawn) { m_drawn = std::move(drawn); }
+
+  // --- from where ----------------------------------------------------------------------------
+  void setArea(const QRectF& area);
+  void orbit(double turn_rad, double height_rad);
+  void zoom(double by);
+  void lookStraight();
+  const Camera& camera() const { return m_camera; }
+
+  // --- where things are ----------------------------------------------------------------------
+  /// A point of a panel in its flat piece; nothing when the panel is not placed.
+  std::optional<QPointF> onScreen(PanelIndex panel, const Vec2& flat) const;
+  QPointF middleOf(PanelIndex panel) const; ///< far off the screen when it is not placed
+  QPolygonF outlineOf(PanelIndex panel) const;
+  QPointF beadOf(const Seat& seat) const;
+  std::optional<QPointF> badgeOf(const Finding& finding) const;
+
+  // --- what lies under a point ---------------------------------------------------------------
+  PanelIndex panelAt(const QPointF& point) const;
+  SeatIndex faceAt(const QPointF& point) const; ///< the side of the panel that is seen there
+  /// A fold or span whose bead is near, or else the face.
+  SeatIndex seatAt(const QPointF& point) const;
+  /// The finding whose badge is there; -1: none.
+  int badgeAt(const QPointF& point, const std::vector<Finding>& findings) const;
+  /// Where the line of sight meets the paper, on the lattice; nothing where there is none or it is
+  /// seen from its edge.
+  std::optional<PickedPoint> pickedAt(const QPointF& point, double lattice_mm) const;
+
+private:
+  void aim(); ///< the camera anew
+
+  std::shared_ptr<const Snapshot> m_shown;
+  std::shared_ptr<const Assembly> m_assembly; ///< of m_shown
+  Pose m_pose;
+  std::vector<DrawnFace> m_drawn;
+  QRectF m_area{0, 0, 640, 480}; ///< until there is one
+  Camera m_camera;
+  double m_turn = 0, m_height = 0, m_zoom = 1;
+};
+
+} // namespace hinge
