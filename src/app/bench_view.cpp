@@ -144,7 +144,12 @@ void BenchView::paintEvent(QPaintEvent*) {
   }
   m_tags->paint(p, false);
 
-  // Legend of the line code.
+  paintLegend(p);
+}
+
+/// Of the line code.
+void BenchView::paintLegend(QPainter& p) const {
+  const Theme& theme = Look::theme();
   double x = 16;
   const double y = height() - 0.5 * kFoot;
   p.setFont(Look::font(12));

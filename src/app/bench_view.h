@@ -43,6 +43,7 @@ private:
   void refresh();
   void layOut();
   void turnTo(int piece);
+  void paintLegend(QPainter& painter) const;
   PanelIndex panelAt(const QPointF& point) const;
 
   Document* m_document;

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
-#include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/new_place.h"
 #include "app/shelf.h"
@@ -66,7 +65,12 @@ MainWindow::MainWindow(QWidget* parent)
   m_size = new SizePlace(m_document, m_places);
   m_cut = new CutPlace(m_document, m_places);
   m_places->addWidget(m_size);
-  m_places->addWidget(buildBuildPlace());
+  m_build = new BuildPlace(m_document, m_analyst, m_places);
+  connect(m_build, &BuildPlace::refused, this, &MainWindow::showRefusal);
+  connect(m_build, &BuildPlace::notice, this,
+          [this](const QString& text) { showNotice(text, false); });
+  connect(m_build, &BuildPlace::seatChosen, this, &MainWindow::openShelf);
+  m_places->addWidget(m_build);
   m_places->addWidget(m_cut);
   column->addWidget(m_places, 1);
   setCentralWidget(central);
@@ -81,7 +85,7 @@ MainWindow::MainWindow(QWidget* parent)
   qApp->installEventFilter(this);
   m_document->start(starterDesign());
   go(BuildCard);
-  m_stage->setFocus();
+  stage().setFocus();
 }
 
 void MainWindow::listen() {
@@ -135,8 +139,8 @@ void MainWindow::buildActions() {
   m_redo = make(tr("Redo"), QKeySequence::Redo, [this] { m_document->undoStack().redo(); });
   m_add = make(tr("Add a structure"), QKeySequence(Qt::Key_A), [this] {
     go(BuildCard);
-    m_stage->setAdding(!m_stage->adding());
-    m_stage->setFocus();
+    stage().setAdding(!stage().adding());
+    stage().setFocus();
   });
   m_remove = make(tr("Remove the structure"), QKeySequence::Delete, [this] {
     const auto id = m_document->selection();
@@ -170,7 +174,7 @@ void MainWindow::buildActions() {
         });
       });
   m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P),
-                [this] { m_stage->fan().togglePlay(); });
+                [this] { stage().fan().togglePlay(); });
   m_dark =
       make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
   m_dark->setCheckable(true);
@@ -244,78 +248,6 @@ QWidget* MainWindow::buildBar() {
   return bar;
 }
 
-QWidget* MainWindow::buildBuildPlace() {
-  auto* place = new QWidget(this);
-  auto* row = new QHBoxLayout(place);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(0);
-  m_stage = new StageView(m_document, m_analyst, place);
-  row->addWidget(m_stage, 1);
-  auto* side = new QWidget(place);
-  side->setFixedWidth(468);
-  auto* column = new QVBoxLayout(side);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(0);
-  m_bench = new BenchView(m_document, side);
-  column->addWidget(m_bench, 4);
-  const auto hairline = [&] {
-    auto* line = new QFrame(side);
-    line->setObjectName(QStringLiteral("hairline"));
-    line->setFixedHeight(1);
-    column->addWidget(line);
-  };
-  const auto padded = [&](QWidget* widget, int stretch) {
-    auto* box = new QVBoxLayout;
-    box->setContentsMargins(16, 12, 16, 12);
-    box->addWidget(widget);
-    column->addLayout(box, stretch);
-  };
-  hairline();
-  m_sizes = new SizesPanel(m_document, side);
-  padded(m_sizes, 0);
-  hairline();
-  m_findings = new FindingsPanel(m_document, m_analyst, side);
-  m_findings->setMinimumHeight(120);
-  padded(m_findings, 4);
-  row->addWidget(side);
-
-  connect(m_stage, &StageView::panelHovered, m_bench, &BenchView::setHoveredPanel);
-  connect(m_bench, &BenchView::panelHovered, m_stage, &StageView::setHoveredPanel);
-  connect(m_bench, &BenchView::pieceTurnedTo, m_stage, &StageView::setLettered);
-  m_stage->setLettered(m_bench->piece());
-  connect(m_stage, &StageView::refused, this, &MainWindow::showRefusal);
-  connect(m_bench, &BenchView::refused, this, &MainWindow::showRefusal);
-  connect(m_sizes, &SizesPanel::refused, this, &MainWindow::showRefusal);
-  connect(m_sizes, &SizesPanel::notice, this,
-          [this](const QString& text) { showNotice(text, false); });
-  connect(&m_sizes->work(), &WorkPanel::jointsOpened, this, [this](JointsDialog* dialog) {
-    connect(dialog, &JointsDialog::pointWanted, this,
-            [this, dialog = QPointer<JointsDialog>(dialog)](std::size_t index, bool there) {
-              if (!dialog) return;
-              dialog->hide(); // it lies over the stage
-              m_stage->pick(there ? tr("Click where it is joined. Esc ends.")
-                                  : tr("Click a point of the piece. Esc ends."),
-                            [dialog, index, there](const std::optional<PickedPoint>& picked) {
-                              if (!dialog) return;
-                              if (picked)
-                                dialog->takePoint(index, there, picked->face,
-                                                  there ? picked->onFace : picked->onPiece);
-                              dialog->show();
-                            });
-            });
-  });
-  const auto showFolded = [this] {
-    m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose());
-  };
-  connect(m_stage, &StageView::poseChanged, this, showFolded);
-  showFolded();
-  connect(m_findings, &FindingsPanel::refused, this, &MainWindow::showRefusal);
-  connect(m_findings, &FindingsPanel::showRequested, m_stage, &StageView::showFinding);
-  connect(m_stage, &StageView::findingChosen, m_stage, &StageView::showFinding);
-  connect(m_stage, &StageView::seatChosen, this, &MainWindow::openShelf);
-  return place;
-}
-
 void MainWindow::go(Place place) {
   m_places->setCurrentIndex(place);
   for (int k = 0; k < m_placeButtons.size(); ++k)
@@ -355,7 +287,7 @@ void MainWindow::takeOver(const Design& design, StructureId added) {
           m_document->apply(design, tr("add %1").arg(QString::fromUtf8(kind->label.data())));
       !done)
     return showRefusal(QString::fromStdString(done.error().text()));
-  m_stage->setAdding(false);
+  stage().setAdding(false);
   m_document->select(added);
 }
 

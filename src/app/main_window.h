@@ -1,13 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/analyst.h"
-#include "app/bench_view.h"
+#include "app/build_place.h"
 #include "app/cut_place.h"
 #include "app/document.h"
-#include "app/findings_panel.h"
 #include "app/size_place.h"
-#include "app/sizes_panel.h"
-#include "app/stage_view.h"
 #include <QActionGroup>
 #include <QMainWindow>
 #include <QStackedWidget>
@@ -23,10 +20,10 @@ public:
 
   Document& document() { return *m_document; }
   Analyst& analyst() { return *m_analyst; }
-  StageView& stage() { return *m_stage; }
-  BenchView& bench() { return *m_bench; }
-  SizesPanel& sizes() { return *m_sizes; }
-  FindingsPanel& findings() { return *m_findings; }
+  StageView& stage() { return m_build->stage(); }
+  BenchView& bench() { return m_build->bench(); }
+  SizesPanel& sizes() { return m_build->sizes(); }
+  FindingsPanel& findings() { return m_build->findings(); }
   CutPlace& cutPlace() { return *m_cut; }
   SizePlace& sizePlace() { return *m_size; }
   void go(Place place);
@@ -57,7 +54,6 @@ private:
   void listen(); ///< to the places, the document and the analyst
   void buildActions();
   QWidget* buildBar();
-  QWidget* buildBuildPlace();
   void updateActions();
   void showRefusal(const QString& why);
   void showNotice(const QString& text, bool trouble);
@@ -71,10 +67,7 @@ private:
 
   Document* m_document;
   Analyst* m_analyst;
-  StageView* m_stage = nullptr;
-  BenchView* m_bench = nullptr;
-  SizesPanel* m_sizes = nullptr;
-  FindingsPanel* m_findings = nullptr;
+  BuildPlace* m_build = nullptr;
   SizePlace* m_size = nullptr;
   CutPlace* m_cut = nullptr;
   QStackedWidget* m_places = nullptr;

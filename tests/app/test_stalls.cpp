@@ -88,6 +88,40 @@ private slots:
              qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
     qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
   }
+  void aDraggedScoreHoldsNothingUp_data() {
+    QTest::addColumn<QString>("file");
+    for (const char* name : {"pop-up-lantern", "steps-in-the-fold", "canal-frames"})
+      QTest::newRow(name) << QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) +
+                                 QStringLiteral(".hinge");
+  }
+  void aDraggedScoreHoldsNothingUp() {
+    QFETCH(QString, file);
+    constexpr double kWhileDragging_ms = 50;
+    MainWindow window;
+    window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    window.show();
+    QVERIFY(window.openFile(file));
+    window.document().select(window.document().committed().structures.front().id);
+    pass(1500); // until the verdict is there and mends are looked for
+    ScoreRuler& ruler = window.sizes().work().ruler();
+    RecordingApplication::Stall least{1e300, {}};
+    for (int tries = 0; tries < 5 && least.ms >= kWhileDragging_ms; ++tries) {
+      const QPoint from = ruler.markPoint(1).toPoint();
+      QTest::mousePress(&ruler, Qt::LeftButton, {}, from);
+      recorder()->restart();
+      for (int k = 1; k <= 30; ++k) {
+        QTest::mouseMove(&ruler, from + QPoint(k % 2 ? 6 + k / 3 : -6 - k / 3, 0));
+        pass(16);
+      }
+      QVERIFY(window.document().previewing());
+      if (const auto longest = recorder()->longest(); longest.ms < least.ms) least = longest;
+      QTest::mouseRelease(&ruler, Qt::LeftButton, {}, from);
+      pass(300);
+    }
+    QVERIFY2(least.ms < kWhileDragging_ms,
+             qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
+    qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
+  }
   void aDraggedSizeStaysUnderThePointer() {
     MainWindow window;
     window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
