@@ -2,20 +2,22 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """What a reader would stumble over: lines over 100 columns, functions over 70 lines, and sources that
 clang-format would write otherwise. With --tidy BASE also what clang-tidy finds in the sources that
-changed since BASE (compile_commands.json in build/ must be there). Exit 1 when anything is found.
+changed since BASE; with --tidy-for MINUTES in as many sources as there is time for, those that
+changed last first (compile_commands.json in build/ must be there). Exit 1 when anything is found.
 
-usage: tools/lint.py [--tidy BASE]
+usage: tools/lint.py [--tidy BASE | --tidy-for MINUTES]
 """
 import concurrent.futures
 import json
 import os
 import re
+import shutil
 import subprocess
 import sys
 import tempfile
+import time
 
 COLUMNS, LINES = 100, 70
-TIDIED_AT_MOST = 30  # sources; each takes some ten seconds
 
 
 def listed(*patterns):
@@ -79,28 +81,53 @@ def main():
     for path in sorted({m for m in re.findall(r"^([^:\n]+):\d+:\d+: warning", off.stderr, re.M)}):
         found.append(f"{path}: not as clang-format writes it (./dev format)")
     if len(sys.argv) == 3 and sys.argv[1] == "--tidy":
-        found += tidied(sys.argv[2])
+        found += tidied(changed_since(sys.argv[2]), 60)
+    if len(sys.argv) == 3 and sys.argv[1] == "--tidy-for":
+        found += tidied(latest_first(), float(sys.argv[2]))
     print("\n".join(found) if found else f"{len(sources)} sources: nothing to say")
     return 1 if found else 0
 
 
-def tidied(base):
+def sources_in(names):
+    return [f for f in dict.fromkeys(names) if f.endswith(".cpp") and f.startswith("src/") and os.path.exists(f)]
+
+
+def changed_since(base):
     changed = subprocess.run(["git", "diff", "--name-only", base, "--", "src"], capture_output=True, text=True)
-    files = [f for f in changed.stdout.split("\n") if f.endswith(".cpp") and os.path.exists(f)]
-    if len(files) > TIDIED_AT_MOST:
-        print(f"clang-tidy: the first {TIDIED_AT_MOST} of {len(files)} changed sources", file=sys.stderr)
+    return sources_in(changed.stdout.split("\n"))
+
+
+def latest_first():
+    log = subprocess.run(["git", "log", "--name-only", "--format=", "--", "src"], capture_output=True, text=True)
+    return sources_in(log.stdout.split("\n") + listed("src/*.cpp"))
+
+
+def tidied(files, minutes):
     with tempfile.TemporaryDirectory() as folder:
         commands = json.load(open("build/compile_commands.json", encoding="utf-8"))
-        for entry in commands:  # clang cannot read the precompiled headers of g++
-            entry["command"] = re.sub(r"-Winvalid-pch|-include \S*cmake_pch\.hxx", "", entry["command"])
+        for entry in commands:  # clang cannot read the precompiled headers of g++: it gets their text
+            entry["command"] = re.sub(r"-Winvalid-pch", "", entry["command"])
+            entry["command"] = re.sub(r"(?<=-include )\S*cmake_pch\.hxx", lambda m: copied(m[0], folder), entry["command"])
         json.dump(commands, open(os.path.join(folder, "compile_commands.json"), "w", encoding="utf-8"))
-        return outputs_of(files[:TIDIED_AT_MOST], folder)
+        return outputs_of(files, folder, time.monotonic() + 60 * minutes)
 
 
-def outputs_of(files, folder):
-    one = lambda f: subprocess.run(["clang-tidy", "--quiet", "-p", folder, f], capture_output=True, text=True).stdout
+def copied(header, folder):
+    copy = os.path.join(folder, header.strip("/").replace("/", "-"))
+    if not os.path.exists(copy) and os.path.exists(header):
+        shutil.copyfile(header, copy)
+    return copy
+
+
+def outputs_of(files, folder, end):
+    def one(path):
+        if time.monotonic() > end:
+            return None
+        return subprocess.run(["clang-tidy", "--quiet", "-p", folder, path], capture_output=True, text=True).stdout
+
     with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
-        outputs = list(pool.map(one, files))
+        outputs = [text for text in pool.map(one, files) if text is not None]
+    print(f"clang-tidy: {len(outputs)} of {len(files)} sources", file=sys.stderr)
     lines = [line for text in outputs for line in text.split("\n")]
     return sorted({line for line in lines if re.search(r": (warning|error): ", line) and "/src/" in line})
 

@@ -3,6 +3,7 @@
 #include "core/production/labels.h"
 #include "render/theme.h"
 #include <QPainter>
+#include <QPainterPath>
 
 namespace hinge {
 

@@ -101,8 +101,8 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   if (thickest != state.map.sheets.end()) {
     const auto index = static_cast<int>(thickest - state.map.sheets.begin());
     state.thickestSheets = *thickest;
-    state.thickestPlace = state.map.origin + cell_mm * Vec2(index % state.map.columns + 0.5,
-                                                            index / state.map.columns + 0.5);
+    const int row = index / state.map.columns, column = index % state.map.columns;
+    state.thickestPlace = state.map.origin + cell_mm * Vec2(column + 0.5, row + 0.5);
     state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
   }
   addPins(state, assembly, design.stock.thickness_mm, [&](const Pivot& pin) {
