@@ -2,6 +2,7 @@
 #include "app/look.h"
 #include "app/stage_view.h"
 #include "core/structures/names.h"
+#include <algorithm>
 #include <cmath>
 
 // What lies over the card on the stage: beads of seats, badges of findings, letters of panels.
@@ -59,6 +60,22 @@ void StageView::paintSeats(QPainter& painter) const {
   painter.drawText(box, Qt::AlignCenter, text);
 }
 
+/// A disc on the panel at its letter's place or half-way from there to a corner, clear of the
+/// sizes; empty when there is no room.
+QRectF StageView::roomForLetter(const FlatLabel& label) const {
+  std::vector<Vec2> places{label.at};
+  for (const Vec2& corner : assembly()->panels[label.panel].outline.rim)
+    places.push_back(0.5 * (label.at + corner));
+  for (const Vec2& place : places) {
+    const auto at = m_scene.onScreen(label.panel, place);
+    if (!at || m_scene.panelAt(*at) != label.panel) continue;
+    const QRectF disc(*at - QPointF(8, 8), QSizeF(16, 16));
+    const auto hides = [&](const auto& tag) { return tag.rect.intersects(disc); };
+    if (std::ranges::none_of(m_tags->tags(), hides)) return disc;
+  }
+  return {};
+}
+
 /// The letters of the sheet on the panels of the piece on the bench, at the same places as there,
 /// where these are seen.
 void StageView::paintLetters(QPainter& painter) const {
@@ -68,9 +85,8 @@ void StageView::paintLetters(QPainter& painter) const {
     if (piece.piece != m_lettered) continue;
     for (const FlatLabel& label : piece.labels) {
       if (!label.panel.valid() || assembly()->panels[label.panel].use == PanelUse::Tab) continue;
-      const auto at = m_scene.onScreen(label.panel, label.at);
-      if (!at || m_scene.panelAt(*at) != label.panel) continue;
-      const QRectF disc(*at - QPointF(8, 8), QSizeF(16, 16));
+      const QRectF disc = roomForLetter(label);
+      if (disc.isEmpty()) continue;
       painter.setPen(Qt::NoPen);
       painter.setBrush(QColor(0xff, 0xfd, 0xf6, 190));
       painter.drawEllipse(disc);

@@ -68,6 +68,7 @@ private:
   void paintSeats(QPainter& painter) const;
   void paintBadges(QPainter& painter) const;
   void paintLetters(QPainter& painter) const;
+  QRectF roomForLetter(const FlatLabel& label) const;
   void paintStatus(QPainter& painter) const;
 
   Document* m_document;
