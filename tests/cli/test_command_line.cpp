@@ -28,6 +28,19 @@ class TestCommandLine : public QObject {
   Q_OBJECT
   QTemporaryDir m_folder;
   QString at(const char* name) const { return m_folder.filePath(QString::fromLatin1(name)); }
+  QString copyOf(const char* demo) {
+    const QString file = at(demo) + QStringLiteral("-copy.hinge");
+    QFile::remove(file);
+    QFile::copy(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(demo) +
+                    QStringLiteral(".hinge"),
+                file);
+    return file;
+  }
+  static QJsonObject fileOf(const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(file.readAll()).object()
+                                          : QJsonObject();
+  }
   QString market(const char* name) {
     const QString file = at(name);
     run({"new", file, "--width", "130", "--height", "180"});
@@ -93,6 +106,81 @@ private slots:
       if (seat.toObject()["kind"].toString() != QStringLiteral("face"))
         folds << seat.toObject()["id"].toString();
     QCOMPARE(folds, QStringList{"gutter"});
+  }
+  void theScoresOfAPieceAreToldAndSet() {
+    const QString file = copyOf("canal-frames");
+    const auto places = [&] {
+      QStringList all;
+      for (const QByteArray& line : run({"scores", file, "s1"}).out.split('\n'))
+        if (!line.trimmed().isEmpty())
+          all << QString::fromUtf8(line.simplified()).section(QLatin1Char(' '), 0, 0);
+      return all;
+    };
+    QCOMPARE(places(), (QStringList{"8", "38", "68"}));
+    QCOMPARE(run({"scores", file, "s1", "8, 40", "66"}).code, 0);
+    QCOMPARE(places()[1], QStringLiteral("40"));
+    const Ran check = run({"check", file, "--json", "--mends", "0"});
+    QCOMPARE(check.code, 1); // it does not lie flat any more
+    QCOMPARE(check.json()["findings"].toArray().first().toObject()["code"].toString(),
+             QStringLiteral("shut-flat"));
+    const Ran solved = run({"solve", file, "s1"});
+    QVERIFY2(solved.code == 0, solved.err);
+    QVERIFY2(solved.out.contains("→"), solved.out);
+    QCOMPARE(run({"check", file, "--mends", "0"}).code, 0);
+    QVERIFY(run({"solve", file, "s1"}).out.contains("lies flat exactly"));
+    // Falling places are refused, and nothing is changed.
+    const QStringList before = places();
+    const Ran refused = run({"scores", file, "s1", "30, 20"});
+    QCOMPARE(refused.code, 2);
+    QVERIFY2(refused.err.contains("s1"), refused.err);
+    QCOMPARE(places(), before);
+    QCOMPARE(run({"scores", copyOf("night-market"), "s2"}).code, 2); // a box has none
+  }
+  void aSlantedScoreTellsBothEnds() {
+    const Ran scores = run({"scores", copyOf("lamp-lattice"), "s1"});
+    QCOMPARE(scores.code, 0);
+    const Ran frames = run({"scores", copyOf("pop-up-lantern"), "s1"});
+    QCOMPARE(frames.code, 0);
+    QVERIFY2(frames.out.contains("partly") || frames.out.contains("above"), frames.out);
+  }
+  void evenStepsAreWorkedOut() {
+    const QString file = copyOf("steps-in-the-fold");
+    QCOMPARE(run({"remove", file, "s3"}).code, 0);
+    QCOMPARE(run({"remove", file, "s2"}).code, 0);
+    QCOMPARE(run({"solve", file, "s1", "--steps", "3"}).code, 0);
+    QCOMPARE(run({"scores", file, "s1"}).out.trimmed().split('\n').size(), 7);
+    QCOMPARE(run({"solve", file, "s1", "--steps", "99"}).code, 2);
+  }
+  void theCardsOwnValuesAreSet() {
+    const QString file = copyOf("night-market");
+    QCOMPARE(run({"set", file, "card", "display_deg=80", "open_by_deg=150", "rests=edge"}).code, 0);
+    const QJsonObject card = fileOf(file)["card"].toObject();
+    QCOMPARE(card["display_deg"].toDouble(), 80.0);
+    QCOMPARE(card["open_by_deg"].toDouble(), 150.0);
+    QCOMPARE(card["rests"].toString(), QStringLiteral("edge"));
+    QCOMPARE(run({"set", file, "card", "width=5in", "rests=page"}).code, 0);
+    QCOMPARE(fileOf(file)["card"].toObject()["width_mm"].toDouble(), 127.0);
+    QCOMPARE(fileOf(file)["card"].toObject()["rests"].toString(), QStringLiteral("page"));
+    for (const char* wrong :
+         {"rests=floor", "display_deg=soon", "open_by_deg=999", "width=-3", "spine=4", "width"}) {
+      const Ran refused = run({"set", file, "card", QString::fromLatin1(wrong)});
+      QVERIFY2(refused.code == 2 && !refused.err.isEmpty(), wrong);
+    }
+  }
+  void aFilmIsCalledFilmInTheOrderOfWork() {
+    QStringList kinds;
+    for (const auto& step :
+         run({"order", copyOf("oil-sleeve"), "--json"}).json()["steps"].toArray())
+      for (const auto& join : step.toObject()["joins"].toArray()) {
+        kinds << join.toObject()["kind"].toString();
+        if (kinds.last() == QStringLiteral("film"))
+          QVERIFY(join.toObject()["text"].toString().contains(QStringLiteral("film")));
+      }
+    QCOMPARE(kinds.count(QStringLiteral("film")), 1);
+    QCOMPARE(kinds.count(QStringLiteral("band")), 0);
+    // Read from a file of version 1 it is the same.
+    const QString old = QStringLiteral(HINGE_TEST_DATA "/version-1/oil-sleeve.hinge");
+    QVERIFY(run({"order", old, "--json"}).out.contains("\"film\""));
   }
   void spoiledCardsExitWithOneAndCanBeMended() {
     const QString file = market("b.hinge");
