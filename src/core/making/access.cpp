@@ -67,6 +67,7 @@ std::vector<int> ringNumbers(const Mechanism& m) {
 Access::Access(const Motion& motion, double shown_rad)
     : m_motion(motion), m_whole(motion.assembly()),
       m_shown_rad(std::clamp(shown_rad, motion.low_rad(), motion.high_rad())),
+      m_guided(std::ranges::any_of(m_whole.joints, guideOf)),
       m_patches(m_whole, motion.mechanism()) {
   for (auto& known : m_openInFinished)
     known.assign(m_whole.joints.size(), -1);
@@ -288,13 +289,12 @@ bool Access::glueGetsIn(JointIndex glue) const {
       return m_made[other.glue] && other.glue != glue && contains(other.outline, at);
     });
   };
-  const bool guided = std::ranges::any_of(m_whole.joints, guideOf);
   return std::ranges::any_of(outline.rim, [&](const Vec2& corner) {
     const Vec2 at = corner + kFromCorner * (middle - corner);
     const Vec2 onHost = (g.tabToHost * lift(at)).head<2>();
     if (takenAt(m_patches.onHost(glue), onHost) || takenAt(m_patches.onTab(glue), at)) return false;
-    return !guided || (!covered(g.host, onHost, g.onHostFace(), g.tab) &&
-                       !covered(g.tab, at, g.byFace, g.host));
+    return !m_guided || (!covered(g.host, onHost, g.onHostFace(), g.tab) &&
+                         !covered(g.tab, at, g.byFace, g.host));
   });
 }
 

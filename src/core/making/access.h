@@ -60,6 +60,7 @@ private:
   const Motion& m_motion;
   const Assembly& m_whole;
   double m_shown_rad; ///< opening at which bands are tied
+  bool m_guided;      ///< something turns on a pin or slides somewhere
   Patches m_patches;
   IndexedVector<JointIndex, char> m_made;
   IndexedVector<PanelIndex, int> m_madeOn; ///< made glues and hinges at a panel
