@@ -16,10 +16,6 @@ using namespace hinge::test;
 
 namespace {
 
-AssemblyOrder orderOf(const Design& design) {
-  return assemblyOrder(Motion::trace(assemble(design)), radians(design.card.display_deg));
-}
-
 Design with(const Design& design, const PieceWork& work) {
   const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
   if (!added) qFatal("%s", added.error().text().c_str());
@@ -258,7 +254,7 @@ private slots:
     brace.joints = {{{10, 5}, "card/page-a", {40, 60}, given::Glue()},
                     {{50, 5}, "card/page-a", {80, 60}, given::Glue()}};
     design = with(design, brace);
-    const AssemblyOrder order = orderOf(design);
+    const AssemblyOrder order = made(design).order;
     QVERIFY(order.unreachable.empty());
     QCOMPARE(order.steps.size(), std::size_t(1));
     QCOMPARE(order.steps.front().joints.size(), std::size_t(2));
