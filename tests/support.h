@@ -6,6 +6,7 @@
 #include "core/checks/propose.h"
 #include "core/io/design_json.h"
 #include "core/structures/assemble.h"
+#include "words/words.h"
 #include <fmt/format.h>
 #endif
 
@@ -28,7 +29,7 @@ inline Design card(double width_mm = 130, double height_mm = 180) {
 /// One of the designs that come with the program.
 inline Design demo(const std::string& name) {
   auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
-  if (!design) qFatal("%s", design.error().text().c_str());
+  if (!design) qFatal("%s", say(design.error()).c_str());
   return *design;
 }
 
@@ -36,14 +37,14 @@ inline Design demo(const std::string& name) {
 inline StructureId add(Design& design, const char* kind, const char* seat,
                        const ParameterValues& given = {}) {
   const auto added = addProposed(design, kind, seat, given);
-  if (!added) qFatal("%s", added.error().text().c_str());
+  if (!added) qFatal("%s", say(added.error()).c_str());
   design = added->design;
   return added->id;
 }
 
 inline std::shared_ptr<const Assembly> assemble(const Design& design) {
   auto assembly = assembleDesign(design);
-  if (!assembly) qFatal("%s", assembly.error().text().c_str());
+  if (!assembly) qFatal("%s", say(assembly.error()).c_str());
   return std::make_shared<const Assembly>(std::move(assembly).value());
 }
 
@@ -60,7 +61,7 @@ inline const Finding* findCode(const Analysis& analysis, std::string_view code) 
 
 inline Analysis checked(const Design& design, bool mends = false) {
   auto analysis = analyse(design);
-  if (!analysis) qFatal("%s", analysis.error().text().c_str());
+  if (!analysis) qFatal("%s", say(analysis.error()).c_str());
   Analysis result = *analysis;
   if (mends) searchMends(result);
   return result;

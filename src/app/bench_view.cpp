@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench_view.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/checks/finding.h"
 #include "render/flat_painter.h"
 #include <QMouseEvent>
@@ -101,8 +102,7 @@ void BenchView::paintEvent(QPaintEvent*) {
   const LengthUnit unit = m_document->design().settings.unit;
   p.setPen(theme.ink);
   p.setFont(Look::font(15, QFont::Bold));
-  QString name =
-      QString::fromStdString(pieceName(m_document->design(), *m_assembly, m_piece->piece));
+  QString name = said(pieceName(m_document->design(), *m_assembly, m_piece->piece));
   name[0] = name[0].toUpper();
   p.drawText(QRectF(16, 10, width() - 32, 22), Qt::AlignLeft | Qt::AlignVCenter, name);
   const double named = QFontMetricsF(p.font()).horizontalAdvance(name);
@@ -215,7 +215,7 @@ QList<AccessibleItem> BenchView::accessibleItems() const {
   QList<AccessibleItem> items;
   if (!m_piece) return items;
   for (PanelIndex p : m_assembly->pieces[m_piece->piece].panels)
-    items.append({QString::fromStdString(panelOnSheet(m_document->design(), *m_assembly, p)),
+    items.append({said(panelOnSheet(m_document->design(), *m_assembly, p)),
                   QString::fromStdString(m_assembly->panels[p].key),
                   toPath(m_assembly->panels[p].outline, m_toPixels).boundingRect().toRect(),
                   QAccessible::Graphic, false});
@@ -229,9 +229,9 @@ QList<AccessibleItem> BenchView::accessibleItems() const {
                         .adjusted(-2, -2, 2, 2),
                     QAccessible::Separator, false});
   for (const auto& tag : m_tags->tags())
-    items.append({tr("size %1").arg(QString::fromUtf8(tag.spec->key.data())),
-                  tr("%1 %2").arg(QString::fromUtf8(tag.spec->label.data()), tag.text),
-                  tag.rect.toRect(), QAccessible::Button, true});
+    items.append({tr("size %1").arg(asQt(tag.spec->key)),
+                  tr("%1 %2").arg(said(nameOf(*tag.spec)), tag.text), tag.rect.toRect(),
+                  QAccessible::Button, true});
   return items;
 }
 

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cut_place.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/checks/finding.h"
 #include "core/io/fold_file.h"
-#include "core/io/svg.h"
 #include "core/io/text_file.h"
 #include "render/flat_painter.h"
 #include "render/sheets_pdf.h"
+#include "render/sheets_svg.h"
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -158,7 +159,7 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
     Design next = m_document->committed();
     next.settings.slice = on;
     if (auto applied = m_document->apply(next, tr("slice equal strips")); !applied)
-      emit refused(QString::fromStdString(applied.error().text()));
+      emit refused(said(applied.error()));
   });
   column->addWidget(m_slice);
   auto* together = new QLabel(tr("Put together in this order"), this);
@@ -229,8 +230,8 @@ void CutPlace::refill() {
     const Vec2 size = pieces[k].bounds.size();
     const int row = static_cast<int>(k);
     m_pieces->setItem(row, 0,
-                      new QTableWidgetItem(capital(QString::fromStdString(
-                          pieceName(m_document->design(), **assembled, pieces[k].piece)))));
+                      new QTableWidgetItem(capital(
+                          said(pieceName(m_document->design(), **assembled, pieces[k].piece)))));
     m_pieces->setItem(
         row, 1,
         new QTableWidgetItem(QString::fromStdString(formatLength(size.x(), unit, false) + " × " +
@@ -239,10 +240,8 @@ void CutPlace::refill() {
     m_pieces->setRowHeight(row, 32);
   }
   m_slice->setChecked(m_document->design().settings.slice);
-  m_summary->setText(tr("%1 pieces on %2 %3, seen from the face side")
-                         .arg(pieces.size())
-                         .arg(sheets->sheets())
-                         .arg(sheets->sheets() == 1 ? tr("sheet") : tr("sheets")));
+  m_summary->setText(said(
+      {"cut.summary", Text("cut.pieces", pieces.size()), Text("cut.sheets", sheets->sheets())}));
 }
 
 void CutPlace::showOrder(const Analysis& analysis) {
@@ -298,7 +297,7 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
       written = writeFile(path.toStdString(), *text);
   }
   if (!written)
-    emit refused(QString::fromStdString(written.error().text()));
+    emit refused(said(written.error()));
   else
     emit notice(tr("Written: %1").arg(path));
   return written.ok();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/document.h"
+#include "app/saying.h"
 #include "core/io/design_json.h"
 #include <QFileInfo>
 #include <QSignalBlocker>
@@ -144,7 +145,7 @@ void Document::copyNow() {
   m_copyTimer.stop();
   if (m_stack.isClean()) return;
   if (auto written = m_copy.write(committed(), m_path); !written) {
-    setCopyTrouble(QString::fromStdString(written.error().text()));
+    setCopyTrouble(said(written.error()));
     m_copyTimer.start(kLongestWithoutCopy_ms); // the disk may have room again
     return;
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/fan.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -193,7 +194,7 @@ void Fan::paintReading(QPainter& p) const {
     const double shown = radians(std::round(10 * degrees(opening_rad())) / 10);
     p.setFont(Look::font(19, QFont::DemiBold));
     p.drawText(QRectF(c.x() - 50, c.y() + 6, 76, 26), Qt::AlignCenter,
-               QString::fromStdString(openingText(m_card, shown)));
+               said(openingText(m_card, shown)));
   }
   const QRectF play = playButton();
   p.setPen(Qt::NoPen);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/findings_panel.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
@@ -79,7 +80,7 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   });
   connect(analyst, &Analyst::mended, this, [this](const std::shared_ptr<const Design>& design) {
     if (auto done = m_document->apply(*design, tr("mend all")); !done)
-      emit refused(QString::fromStdString(done.error().text()));
+      emit refused(said(done.error()));
   });
   head->addWidget(m_verdict);
   head->addStretch();
@@ -146,13 +147,14 @@ void FindingsPanel::showVerdict(const Analysis& analysis) {
     text = tr("✓  Good: opens, clears and shuts flat"), colour = theme.fine;
     break;
   case Verdict::Advice:
-    text = pieces == 1 ? tr("✓  Works, with one piece of advice")
-                       : tr("✓  Works, with %1 pieces of advice").arg(pieces);
+    text = pieces == 1
+               ? tr("✓  Works, with one piece of advice")
+               : tr("✓  Works, with %n pieces of advice", nullptr, static_cast<int>(pieces));
     colour = theme.advice;
     break;
   case Verdict::Spoiled:
     text = spoiling == 1 ? tr("◆  One finding spoils the card")
-                         : tr("◆  %1 findings spoil the card").arg(spoiling);
+                         : tr("◆  %n findings spoil the card", nullptr, static_cast<int>(spoiling));
     colour = theme.trouble;
     break;
   }
@@ -187,7 +189,7 @@ void FindingsPanel::addRow(const Analysis& analysis, std::size_t k) {
   line->addWidget(new BadgeLabel(static_cast<int>(k) + 1, spoils, row), 0, Qt::AlignTop);
   auto* texts = new QVBoxLayout;
   texts->setSpacing(1);
-  const QString said = QString::fromStdString(describe(finding, analysis.design));
+  const QString said = asQt(describe(finding, analysis.design));
   auto* sentence = new QLabel(said + QLatin1Char('.'), row);
   sentence->setWordWrap(true);
   sentence->setAccessibleName(tr("Finding %1").arg(k + 1));
@@ -214,7 +216,7 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
     none->setObjectName(QStringLiteral("soft"));
     return none;
   }
-  const QString change = QString::fromStdString(describe(*finding.mend, design));
+  const QString change = asQt(describe(*finding.mend, design));
   auto* mend = new ElidedButton(tr("Mend: %1").arg(change), m_content);
   mend->setObjectName(QStringLiteral("mend"));
   mend->setAccessibleName(tr("Mend finding %1").arg(k + 1));
@@ -227,7 +229,7 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
       done = next.error();
     else
       done = m_document->apply(*next, tr("mend"));
-    if (!done) emit refused(QString::fromStdString(done.error().text()));
+    if (!done) emit refused(said(done.error()));
   });
   return mend;
 }
@@ -276,7 +278,7 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
   if (const Stand& stand = *analysis.stand; stand.reached)
     text += QLatin1Char('\n') +
             tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")
-                .arg(QString::fromStdString(openingText(analysis.design.card, stand.opening_rad)))
+                .arg(said(openingText(analysis.design.card, stand.opening_rad)))
                 .arg(stand.weight_g, 0, 'f', 1)
                 .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
   auto* facts = new QLabel(text, m_content);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/fit_dialog.h"
+#include "app/saying.h"
 #include "core/units/length.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -45,7 +46,7 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
   m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
   for (std::size_t k = 0; k < m_rows.size(); ++k) {
     const int at = static_cast<int>(k);
-    auto* name = new QTableWidgetItem(QString::fromStdString(m_rows[k].label));
+    auto* name = new QTableWidgetItem(said(m_rows[k].label));
     name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
     name->setCheckState(m_rows[k].held ? Qt::Checked : Qt::Unchecked);
     m_table->setItem(at, 0, name);
@@ -109,7 +110,7 @@ void FitDialog::work() {
         tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
     m_fitted = *fitted;
   } else
-    m_says->setText(QStringLiteral("◆  ") + QString::fromStdString(fitted.error().text()));
+    m_says->setText(QStringLiteral("◆  ") + said(fitted.error()));
   m_take->setEnabled(m_fitted.has_value());
 }
 
@@ -120,7 +121,7 @@ void FitDialog::take() {
   if (const auto done = m_document->apply(next, m_piece ? tr("fit to another length")
                                                         : tr("fit to another sheet"));
       !done)
-    return m_says->setText(QString::fromStdString(done.error().text()));
+    return m_says->setText(said(done.error()));
   emit notice(tr("Fitted: what gives is %1 % of what it was").arg(100 * factor, 0, 'f', 1));
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/joints_dialog.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/structures/piece.h"
 #include "core/structures/registry.h"
 #include <QComboBox>
@@ -176,7 +177,7 @@ void JointsDialog::addChoices(QGridLayout* grid, std::size_t index, const PieceJ
   if (const auto assembled = m_document->committedSnapshot()->assembly())
     for (const Seat& seat : (*assembled)->seats)
       if (seat.kind() == SeatKind::Face) {
-        on->addItem(words(seat.label), words(seat.key));
+        on->addItem(said(seat.label), asQt(seat.key));
         if (seat.key == joint.on) on->setCurrentIndex(on->count() - 1);
       }
   connect(on, &QComboBox::activated, this, [this, index, on](int) {
@@ -232,7 +233,7 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
       line->setModified(false);
       const auto typed = length ? parseLength_mm(line->text().toStdString(), unit)
                                 : parseAngle_deg(line->text().toStdString());
-      if (!typed) return void(emit refused(QString::fromStdString(typed.error().text())));
+      if (!typed) return void(emit refused(said(typed.error())));
       edit(
           index, [&](PieceJoint& j) { set(j, *typed); }, tr("change a joint"));
     });

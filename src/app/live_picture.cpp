@@ -2,6 +2,7 @@
 #include "app/live_picture.h"
 #include "app/background.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "render/stage_painter.h"
 #include <QApplication>
 #include <QPainter>
@@ -28,7 +29,7 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
   m_stop.request_stop();
   auto snapshot = std::make_shared<const Snapshot>(design);
   const auto assembled = snapshot->assembly();
-  if (!assembled) return showNothing(QString::fromStdString(assembled.error().text()));
+  if (!assembled) return showNothing(said(assembled.error()));
   m_snapshot = std::move(snapshot), m_added = added;
   m_assembly = *assembled;
   m_motion.reset();

@@ -8,6 +8,7 @@
 #include "app/shape_dialog.h"
 #include "app/shelf.h"
 #include "core/units/length.h"
+#include "words/language.h"
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QElapsedTimer>
@@ -17,6 +18,10 @@
 using namespace hinge;
 
 namespace {
+
+struct MainTexts {
+  Q_DECLARE_TR_FUNCTIONS(hinge::MainTexts)
+};
 
 /// Lets the window work the design out, mends included, then saves a picture of it.
 int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& options) {
@@ -65,7 +70,8 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   }
   settle();
   if (!target || !target->grab().save(file, "PNG")) {
-    std::fprintf(stderr, "hinge-lantern: %s: the picture cannot be written\n", qPrintable(file));
+    std::fprintf(stderr, "hinge-lantern: %s\n",
+                 qPrintable(MainTexts::tr("%1: the picture cannot be written").arg(file)));
     return 2;
   }
   return 0;
@@ -77,33 +83,33 @@ int main(int argc, char** argv) {
   QApplication application(argc, argv);
   QApplication::setOrganizationName(QStringLiteral("hinge-lantern"));
   QApplication::setApplicationName(QStringLiteral("hinge-lantern"));
+  speakUsersLanguage();
   QCommandLineParser parser;
-  parser.setApplicationDescription(QStringLiteral("Pop-up card engineering: build, try, cut."));
+  parser.setApplicationDescription(MainTexts::tr("Pop-up card engineering: build, try, cut."));
   parser.addHelpOption();
-  parser.addPositionalArgument(QStringLiteral("file"), QStringLiteral("card to open (.hinge)"));
+  parser.addPositionalArgument(QStringLiteral("file"), MainTexts::tr("card to open (.hinge)"));
   parser.addOptions(
-      {{QStringLiteral("shot"), QStringLiteral("Save a picture of the window to FILE and end."),
-        QStringLiteral("FILE")},
-       {QStringLiteral("place"), QStringLiteral("Start at size, build or cut."),
-        QStringLiteral("PLACE")},
-       {QStringLiteral("open"), QStringLiteral("Opening in degrees."), QStringLiteral("DEG")},
-       {QStringLiteral("select"), QStringLiteral("Select a structure."), QStringLiteral("ID")},
-       {QStringLiteral("finding"), QStringLiteral("Show finding number N."), QStringLiteral("N")},
-       {QStringLiteral("adding"),
-        QStringLiteral("Show the folds on which a structure can be put.")},
-       {QStringLiteral("new"), QStringLiteral("With --shot: the place where a new card begins.")},
+      {{QStringLiteral("shot"), MainTexts::tr("Save a picture of the window to FILE and end."),
+        MainTexts::tr("FILE")},
+       {QStringLiteral("place"), MainTexts::tr("Start at size, build or cut."),
+        MainTexts::tr("PLACE")},
+       {QStringLiteral("open"), MainTexts::tr("Opening in degrees."), MainTexts::tr("DEG")},
+       {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
+       {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},
+       {QStringLiteral("adding"), MainTexts::tr("Show the folds on which a structure can be put.")},
+       {QStringLiteral("new"), MainTexts::tr("With --shot: the place where a new card begins.")},
        {QStringLiteral("shelf"),
-        QStringLiteral("With --shot: the shelf for a seat instead of the window."),
-        QStringLiteral("SEAT")},
+        MainTexts::tr("With --shot: the shelf for a seat instead of the window."),
+        MainTexts::tr("SEAT")},
        {QStringLiteral("fit"),
-        QStringLiteral("With --shot: fitting the sheet, or the selected free piece, to a length."),
-        QStringLiteral("LENGTH")},
+        MainTexts::tr("With --shot: fitting the sheet, or the selected free piece, to a length."),
+        MainTexts::tr("LENGTH")},
        {QStringLiteral("shape"),
-        QStringLiteral("With --shot: the shape of the selected free piece.")},
+        MainTexts::tr("With --shot: the shape of the selected free piece.")},
        {QStringLiteral("joints"),
-        QStringLiteral("With --shot: the joints of the selected free piece.")},
-       {QStringLiteral("dark"), QStringLiteral("Dark bench.")},
-       {QStringLiteral("light"), QStringLiteral("Light bench.")}});
+        MainTexts::tr("With --shot: the joints of the selected free piece.")},
+       {QStringLiteral("dark"), MainTexts::tr("Dark bench.")},
+       {QStringLiteral("light"), MainTexts::tr("Light bench.")}});
   parser.process(application);
   const bool shot = parser.isSet(QStringLiteral("shot"));
   const bool dark =

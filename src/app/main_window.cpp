@@ -2,6 +2,7 @@
 #include "app/main_window.h"
 #include "app/look.h"
 #include "app/new_place.h"
+#include "app/saying.h"
 #include "app/shelf.h"
 #include "core/edits/arrange.h"
 #include "core/structures/registry.h"
@@ -283,10 +284,8 @@ void MainWindow::takeOver(const Design& design, StructureId added) {
   const StructureItem* item = design.find(added);
   const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
   if (!kind) return;
-  if (auto done =
-          m_document->apply(design, tr("add %1").arg(QString::fromUtf8(kind->label.data())));
-      !done)
-    return showRefusal(QString::fromStdString(done.error().text()));
+  if (auto done = m_document->apply(design, tr("add %1").arg(said(kind->name()))); !done)
+    return showRefusal(said(done.error()));
   stage().setAdding(false);
   m_document->select(added);
 }
@@ -323,7 +322,7 @@ void MainWindow::editSelected(const QString& what,
     done = next.error();
   else
     done = m_document->apply(*next, what.arg(QString::fromStdString(id->text())));
-  if (!done) return showRefusal(QString::fromStdString(done.error().text()));
+  if (!done) return showRefusal(said(done.error()));
   // The first of what was added is what one goes on working with.
   if (next->structures.size() > before) m_document->select(next->structures[before].id);
 }
@@ -353,7 +352,7 @@ bool MainWindow::mayLeave() {
 
 bool MainWindow::openFile(const QString& path) {
   if (auto opened = m_document->open(path); !opened) {
-    showRefusal(QString::fromStdString(opened.error().text()));
+    showRefusal(said(opened.error()));
     return false;
   }
   rememberRecent(m_document->path());
@@ -364,7 +363,7 @@ bool MainWindow::openFile(const QString& path) {
 bool MainWindow::save() {
   if (m_document->path().isEmpty()) return saveAs();
   if (auto saved = m_document->saveTo(m_document->path()); !saved) {
-    showRefusal(QString::fromStdString(saved.error().text()));
+    showRefusal(said(saved.error()));
     return false;
   }
   rememberRecent(m_document->path());
@@ -386,7 +385,7 @@ bool MainWindow::saveUnder(const QString& chosen) {
     if (QFileInfo::exists(path) && !askReplace(path)) return false;
   }
   if (auto saved = m_document->saveTo(path); !saved) {
-    showRefusal(QString::fromStdString(saved.error().text()));
+    showRefusal(said(saved.error()));
     return false;
   }
   rememberRecent(path);
@@ -436,7 +435,7 @@ void MainWindow::offerRecovery() {
     if (done) return;
     // One that cannot be read must not stand before the others at every start.
     showRefusal(tr("%1\nThe damaged copy is kept as %2.")
-                    .arg(QString::fromStdString(done.error().text()), SafetyCopy::setAside(copy)));
+                    .arg(said(done.error()), SafetyCopy::setAside(copy)));
   }
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/piece_editor.h"
+#include "app/saying.h"
 
 namespace hinge {
 namespace {
@@ -28,7 +29,7 @@ bool PieceEditor::change(const Result<PieceWork>& next, const QString& what) {
   const auto design =
       next ? setWork(m_document->committed(), *id(), *next) : Result<Design>(next.error());
   const auto done = design ? m_document->apply(*design, what) : Result<void>(design.error());
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
+  if (!done) emit refused(said(done.error()));
   return done.ok();
 }
 
@@ -42,8 +43,7 @@ void PieceEditor::keepPreview(const QString& what) {
   if (!m_document->previewing()) return;
   const Design next = m_document->design();
   m_document->endPreview();
-  if (const auto done = m_document->apply(next, what); !done)
-    emit refused(QString::fromStdString(done.error().text()));
+  if (const auto done = m_document->apply(next, what); !done) emit refused(said(done.error()));
 }
 
 } // namespace hinge

@@ -60,7 +60,7 @@ Result<void> SafetyCopy::claim() {
   const QString file =
       where + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::Id128) + kDesign;
   m_lock = lockFile(beside(file, kLock), O_CREAT);
-  if (m_lock < 0) return Error{"safety.lock", std::strerror(errno), where.toStdString()};
+  if (m_lock < 0) return Error{{"file.unwritable", std::strerror(errno)}, where.toStdString()};
   m_file = file;
   return {};
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shape_dialog.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/units/length.h"
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -140,7 +141,7 @@ std::optional<double> ShapeDialog::lengthIn(const QTableWidget& table, int row, 
   const auto typed = parseLength_mm(table.item(row, column)->text().trimmed().toStdString(),
                                     m_document->committed().settings.unit);
   if (typed) return *typed;
-  emit refused(QString::fromStdString(typed.error().text()));
+  emit refused(said(typed.error()));
   QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
   return std::nullopt;
 }

@@ -3,6 +3,7 @@
 #include "app/background.h"
 #include "app/live_picture.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/checks/propose.h"
 #include "core/structures/registry.h"
 #include <QFutureWatcher>
@@ -39,7 +40,7 @@ Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWid
                         : (place->kind() == SeatKind::Span   ? tr("What bridges %1?")
                            : place->kind() == SeatKind::Face ? tr("What goes on the %1?")
                                                              : tr("What stands on the %1?"))
-                              .arg(QString::fromStdString(place->label)),
+                              .arg(said(place->label)),
                  this);
   title->setObjectName(QStringLiteral("heading"));
   column->addWidget(title);
@@ -52,10 +53,9 @@ Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWid
       if (!kind->offeredOn(*place, **assembled, design.settings)) continue;
       auto* box = new QVBoxLayout;
       auto* button = new LivePicture(tr("finding sizes …"), this);
-      const QString key = QString::fromUtf8(kind->key.data()),
-                    label = QString::fromUtf8(kind->label.data());
+      const QString key = asQt(kind->key), label = said(kind->name());
       button->setAccessibleName(tr("Add %1").arg(label));
-      button->setToolTip(QString::fromUtf8(kind->summary.data()));
+      button->setToolTip(said(Text(kind->name().key + "/summary")));
       button->setObjectName(QStringLiteral("add-") + key);
       connect(button, &QToolButton::clicked, this, [this, button] {
         emit chosen(button->design(), button->added());

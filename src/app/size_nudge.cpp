@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/size_nudge.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/size_tags.h"
 #include "core/structures/registry.h"
 #include "core/units/lattice.h"
@@ -63,9 +64,9 @@ void SizeNudge::change(const StructureItem& item, const ParameterSpec& spec, dou
   const QString id = QString::fromStdString(item.id.text());
   const QString what = spec.sense == Sense::Place
                            ? tr("move %1").arg(id)
-                           : tr("change %1 of %2").arg(words(spec.label), id);
+                           : tr("change %1 of %2").arg(said(nameOf(spec)), id);
   const auto done = next ? m_document->apply(*next, what) : Result<void>(next.error());
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
+  if (!done) emit refused(said(done.error()));
 }
 
 } // namespace hinge

@@ -2,6 +2,7 @@
 #include "app/size_place.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
 #include "core/paper/envelope.h"
@@ -78,7 +79,7 @@ protected:
     p.drawRect(box(sw, sh));
     p.setFont(Look::font(12));
     p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-               QString::fromUtf8(sheet.label.data()));
+               said(Text("sheet." + std::string(sheet.key))));
     const QRectF card = box(w, h);
     const QTransform toPixels =
         side ? QTransform(scale, 0, 0, -scale, card.left() - scale * flat.low.x(),
@@ -202,32 +203,31 @@ void SizePlace::makeForm() {
     return box;
   };
   m_title = lineEdit(tr("Name"), 220);
-  m_width = lineEdit(tr("Finished width"), 110);
-  m_height = lineEdit(tr("Finished height"), 110);
+  m_width = lineEdit(said("card.width"), 110);
+  m_height = lineEdit(said("card.height"), 110);
   m_base = combo(tr("Base"));
   for (const BaseKind* base : baseKinds()) {
-    m_base->addItem(words(base->label), words(base->key));
-    m_base->setItemData(m_base->count() - 1, words(base->summary), Qt::ToolTipRole);
+    m_base->addItem(said(base->name()), asQt(base->key));
+    m_base->setItemData(m_base->count() - 1, said(Text(base->name().key + "/summary")),
+                        Qt::ToolTipRole);
   }
   m_fold = combo(tr("Fold along"));
   m_fold->addItems({tr("the side"), tr("the top")});
   m_stock = combo(tr("Stock"));
   for (const Stock& stock : knownStocks())
-    m_stock->addItem(QStringLiteral("%1, %2 mm")
-                         .arg(QString::fromStdString(stock.label))
-                         .arg(stock.thickness_mm),
-                     QString::fromStdString(stock.key));
+    m_stock->addItem(
+        QStringLiteral("%1, %2 mm").arg(said(Text("stock." + stock.key))).arg(stock.thickness_mm),
+        QString::fromStdString(stock.key));
   m_unit = combo(tr("Unit"));
   m_unit->addItem(tr("millimetres"), QStringLiteral("mm"));
   m_unit->addItem(tr("centimetres"), QStringLiteral("cm"));
   m_unit->addItem(tr("inch fractions"), QStringLiteral("in"));
   m_sheet = combo(tr("Cut from"));
   for (const SheetSize& sheet : knownSheets())
-    m_sheet->addItem(QString::fromUtf8(sheet.label.data()), QString::fromUtf8(sheet.key.data()));
+    m_sheet->addItem(said(Text("sheet." + std::string(sheet.key))), asQt(sheet.key));
   m_envelope = combo(tr("Envelope"));
   for (const EnvelopeSize& envelope : knownEnvelopes())
-    m_envelope->addItem(QString::fromUtf8(envelope.label.data()),
-                        QString::fromUtf8(envelope.key.data()));
+    m_envelope->addItem(said(Text("envelope." + std::string(envelope.key))), asQt(envelope.key));
   m_display = lineEdit(tr("Shown open at"), 110);
   m_openBy = lineEdit(tr("Pulls begin at"), 110);
   m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the "
@@ -247,14 +247,13 @@ void SizePlace::listen() {
     Design next = d;
     next.card = *card;
     if (auto applied = m_document->apply(next, tr("choose the base")); !applied)
-      emit refused(QString::fromStdString(applied.error().text()));
+      emit refused(said(applied.error()));
     refill();
   });
   const auto change = [this](const QString& what, auto edit) {
     Design next = m_document->committed();
     edit(next);
-    if (auto applied = m_document->apply(next, what); !applied)
-      emit refused(QString::fromStdString(applied.error().text()));
+    if (auto applied = m_document->apply(next, what); !applied) emit refused(said(applied.error()));
   };
   connect(m_title, &QLineEdit::editingFinished, this, [this, change] {
     change(tr("name the card"),
@@ -301,16 +300,16 @@ void SizePlace::refillBase() {
     for (const ParameterSpec& spec : base->parameters) {
       auto* edit = new QLineEdit(this);
       edit->setFixedWidth(110);
-      const QString label = words(spec.label);
+      const QString label = said(nameOf(spec));
       edit->setAccessibleName(label);
-      edit->setToolTip(words(spec.meaning));
+      edit->setToolTip(said(meaningOf(spec)));
       m_form->insertRow(++row, label, edit);
-      m_baseFields.insert(words(spec.key), edit);
+      m_baseFields.insert(asQt(spec.key), edit);
       connect(edit, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
     }
   }
   for (const ParameterSpec& spec : base->parameters) {
-    QLineEdit* edit = m_baseFields.value(words(spec.key));
+    QLineEdit* edit = m_baseFields.value(asQt(spec.key));
     const double value = d.card.values.find(spec.key)->second;
     edit->setText(spec.unit == ParameterUnit::Millimetre
                       ? QString::fromStdString(formatLength(value, d.settings.unit))
@@ -376,19 +375,19 @@ void SizePlace::commitCard() {
     edit->setModified(false);
     const auto typed = parseLength_mm(edit->text().toStdString(), d.settings.unit);
     if (!typed) {
-      emit refused(QString::fromStdString(typed.error().text()));
+      emit refused(said(typed.error()));
       refill();
       return;
     }
     *size = *typed;
   }
   for (const ParameterSpec& spec : findBaseKind(card.kind)->parameters) {
-    QLineEdit* edit = m_baseFields.value(words(spec.key));
+    QLineEdit* edit = m_baseFields.value(asQt(spec.key));
     if (!edit || !edit->isModified()) continue;
     edit->setModified(false);
     const auto typed = typedValue(d, spec, edit->text());
     if (!typed) {
-      emit refused(QString::fromStdString(typed.error().text()));
+      emit refused(said(typed.error()));
       refill();
       return;
     }
@@ -401,7 +400,7 @@ void SizePlace::commitCard() {
     edit->setModified(false);
     const auto typed = parseAngle_deg(edit->text().toStdString());
     if (!typed) {
-      emit refused(QString::fromStdString(typed.error().text()));
+      emit refused(said(typed.error()));
       refill();
       return;
     }
@@ -413,7 +412,7 @@ void SizePlace::commitCard() {
     applied = next.error();
   else
     applied = m_document->apply(*next, tr("change the card"));
-  if (!applied) emit refused(QString::fromStdString(applied.error().text()));
+  if (!applied) emit refused(said(applied.error()));
   refill();
 }
 

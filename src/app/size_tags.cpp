@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/size_tags.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/structures/registry.h"
 #include "core/units/lattice.h"
 #include <QKeyEvent>
@@ -171,17 +172,12 @@ bool SizeTags::move(const QPointF& point) {
   const int hover = at(point);
   if (hover != m_hover) {
     m_hover = hover;
+    const ParameterSpec* spec = hover < 0 ? nullptr : m_tags[static_cast<std::size_t>(hover)].spec;
     m_view->setToolTip(
-        hover < 0
-            ? QString()
-            : tr("%1: %2\n%3. Click to type, drag to slide.")
-                  .arg(
-                      QString::fromUtf8(m_tags[static_cast<std::size_t>(hover)].spec->label.data()),
-                      QString::fromUtf8(
-                          m_tags[static_cast<std::size_t>(hover)].spec->meaning.data()),
-                      m_tags[static_cast<std::size_t>(hover)].spec->role == ParameterRole::Held
-                          ? tr("Held")
-                          : tr("Gives")));
+        !spec ? QString()
+              : tr("%1: %2\n%3. Click to type, drag to slide.")
+                    .arg(said(nameOf(*spec)), said(meaningOf(*spec)),
+                         spec->role == ParameterRole::Held ? tr("Held") : tr("Gives")));
     m_view->setCursor(hover < 0 ? Qt::ArrowCursor : Qt::SizeHorCursor);
     emit repaint();
   }
@@ -201,12 +197,11 @@ bool SizeTags::release(const QPointF&) {
   const ParameterSpec* spec = static_cast<std::size_t>(index) < m_tags.size()
                                   ? m_tags[static_cast<std::size_t>(index)].spec
                                   : nullptr;
-  if (auto done = m_document->apply(
-          shown, tr("change %1 of %2")
-                     .arg(spec ? QString::fromUtf8(spec->label.data()) : tr("size"),
-                          QString::fromStdString(id->text())));
+  if (auto done = m_document->apply(shown, tr("change %1 of %2")
+                                               .arg(spec ? said(nameOf(*spec)) : tr("size"),
+                                                    QString::fromStdString(id->text())));
       !done)
-    emit refused(QString::fromStdString(done.error().text()));
+    emit refused(said(done.error()));
   return true;
 }
 
@@ -227,10 +222,9 @@ void SizeTags::commit(const ParameterSpec& spec, double value, bool preview) {
   else if (preview)
     done = m_document->preview(*edited);
   else
-    done = m_document->apply(*edited, tr("change %1 of %2")
-                                          .arg(QString::fromUtf8(spec.label.data()),
-                                               QString::fromStdString(id->text())));
-  if (!done) emit refused(QString::fromStdString(done.error().text()));
+    done = m_document->apply(
+        *edited, tr("change %1 of %2").arg(said(nameOf(spec)), QString::fromStdString(id->text())));
+  if (!done) emit refused(said(done.error()));
 }
 
 void SizeTags::edit(int index) {
@@ -239,7 +233,7 @@ void SizeTags::edit(int index) {
   const Tag tag = m_tags[static_cast<std::size_t>(index)];
   m_edited = tag.spec;
   m_editor = new QLineEdit(tag.text, m_view);
-  m_editor->setAccessibleName(QString::fromUtf8(tag.spec->label.data()));
+  m_editor->setAccessibleName(said(nameOf(*tag.spec)));
   m_editor->setAlignment(Qt::AlignCenter);
   m_editor->setGeometry(tag.rect.adjusted(-16, -4, 16, 4).toRect());
   m_editor->installEventFilter(this);
@@ -260,7 +254,7 @@ void SizeTags::closeEditor(bool take) {
   if (!take || !editor->isModified()) return;
   const auto value = typedValue(m_document->design(), *m_edited, text);
   if (!value)
-    emit refused(QString::fromStdString(value.error().text()));
+    emit refused(said(value.error()));
   else
     commit(*m_edited, *value, false);
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sizes_panel.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/size_tags.h"
 #include "core/checks/finding.h"
 #include "core/structures/registry.h"
@@ -48,7 +49,7 @@ void SketchView::paintEvent(QPaintEvent*) {
   }
   p.setFont(Look::font(11, QFont::DemiBold));
   for (const Sketch::Dimension& d : sketch.dimensions) {
-    const bool lit = m_lit == words(d.key);
+    const bool lit = m_lit == asQt(d.key);
     const ParameterSpec* spec = findSpec(m_kind->parameters, d.key);
     p.setPen(QPen(lit ? theme.accent : theme.inkSoft, lit ? 2.4 : 1));
     QPointF place = 0.5 * (at(d.from) + at(d.to));
@@ -70,7 +71,7 @@ void SketchView::paintEvent(QPaintEvent*) {
       p.drawLine(at(d.from), at(d.to));
     }
     if (!lit && d.corner) continue;
-    const QString text = words(spec->label).section(QLatin1Char(' '), 0, -1).toLower();
+    const QString text = said(nameOf(*spec)).toLower();
     if (lit) {
       p.setPen(theme.accent);
       const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
@@ -162,23 +163,22 @@ QLineEdit* SizesPanel::makeField(const std::string& key, const QString& name, co
 }
 
 void SizesPanel::addRow(int row, const QString& label, const QString& tip,
-                        const std::vector<std::string>& keys) {
+                        const std::vector<std::string>& keys, const QStringList& names) {
   auto* text = new QLabel(label, this);
   text->setToolTip(tip);
   m_grid->addWidget(text, row, 0);
-  const std::array<QString, 2> side{tr(" on side a"), tr(" on side b")};
   for (std::size_t k = 0; k < keys.size(); ++k)
-    m_grid->addWidget(makeField(keys[k], keys.size() == 1 ? label : label + side[k], tip), row,
+    m_grid->addWidget(makeField(keys[k], names[static_cast<qsizetype>(k)], tip), row,
                       1 + static_cast<int>(k));
 }
 
 void SizesPanel::addSwitch(int row, const ParameterSpec& spec, const QString& tip) {
-  m_grid->addWidget(new QLabel(words(spec.label), this), row, 0);
+  m_grid->addWidget(new QLabel(said(nameOf(spec)), this), row, 0);
   auto* choice = new QComboBox(this);
-  choice->setAccessibleName(words(spec.label));
+  choice->setAccessibleName(said(nameOf(spec)));
   choice->setToolTip(tip);
-  for (std::string_view offered : spec.choices)
-    if (!offered.empty()) choice->addItem(words(offered));
+  for (int k = 0; k < spec.choices(); ++k)
+    choice->addItem(said(choiceOf(spec, k)));
   const std::string key(spec.key);
   connect(choice, &QComboBox::activated, this, [this, key](int index) {
     auto next = setValues(m_document->committed(), *m_shown, {{key, static_cast<double>(index)}});
@@ -187,7 +187,7 @@ void SizesPanel::addSwitch(int row, const ParameterSpec& spec, const QString& ti
       done = next.error();
     else
       done = m_document->apply(*next, tr("change %1").arg(QString::fromStdString(m_shown->text())));
-    if (!done) emit refused(QString::fromStdString(done.error().text()));
+    if (!done) emit refused(said(done.error()));
   });
   m_switches[key] = choice;
   m_grid->addWidget(choice, row, 1, 1, 2);
@@ -217,8 +217,9 @@ void SizesPanel::rebuild() {
   if (free) m_work->refill();
   int row = 0;
   if (!structure) {
-    addRow(row++, tr("Finished width"), tr("Width of the shut card"), {kWidth});
-    addRow(row++, tr("Finished height"), tr("Height of the shut card"), {kHeight});
+    addRow(row++, said("card.width"), said("card.width/meaning"), {kWidth}, {said("card.width")});
+    addRow(row++, said("card.height"), said("card.height/meaning"), {kHeight},
+           {said("card.height")});
     auto* hint = new QLabel(
         tr("Click a panel to see its sizes, or add a structure on a fold or a face."), this);
     hint->setObjectName(QStringLiteral("soft"));
@@ -237,20 +238,20 @@ void SizesPanel::rebuild() {
     return;
   }
   for (const ParameterSpec& spec : kind->parameters) {
-    const QString tip = words(spec.meaning) + (spec.role == ParameterRole::Held
-                                                   ? tr("\nHeld: mends leave it alone")
-                                                   : tr("\nGives: mends may change it"));
+    const QString tip = said(meaningOf(spec)) + (spec.role == ParameterRole::Held
+                                                     ? tr("\nHeld: mends leave it alone")
+                                                     : tr("\nGives: mends may change it"));
     if (spec.unit == ParameterUnit::Switch) {
       addSwitch(row++, spec, tip);
       continue;
     }
     const ParameterSpec* twin = spec.twin.empty() ? nullptr : findSpec(kind->parameters, spec.twin);
     if (twin && twin < &spec) continue; // shown in its twin's row
-    QString label = words(spec.label);
-    if (twin && label.endsWith(QStringLiteral(" a"))) label.chop(2);
+    const QString label = said(twin ? nameOnBothSides(spec) : nameOf(spec));
     std::vector<std::string> keys{std::string(spec.key)};
-    if (twin) keys.emplace_back(twin->key);
-    addRow(row++, label, tip, keys);
+    QStringList names{said(nameOf(spec))};
+    if (twin) keys.emplace_back(twin->key), names << said(nameOf(*twin));
+    addRow(row++, label, tip, keys, names);
   }
   refill();
 }
@@ -267,7 +268,7 @@ void SizesPanel::refill() {
   const StructureItem* item = m_shown ? design.find(*m_shown) : nullptr;
   if (m_shown && !item) return; // the selection changes next
   if (item) {
-    if (!m_name->hasFocus()) m_name->setText(QString::fromStdString(nameOf(design, item->id)));
+    if (!m_name->hasFocus()) m_name->setText(said(nameOf(design, item->id)));
     for (const auto& [key, choice] : m_switches)
       choice->setCurrentIndex(static_cast<int>(item->values.find(key)->second));
   }
@@ -303,7 +304,7 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
     else
       done = m_document->apply(
           *next,
-          tr("change %1 of %2").arg(words(spec->label), QString::fromStdString(m_shown->text())));
+          tr("change %1 of %2").arg(said(nameOf(*spec)), QString::fromStdString(m_shown->text())));
   } else {
     CardBase card = design.card;
     (key == kWidth ? card.width_mm : card.height_mm) = *typed;
@@ -317,7 +318,7 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
   edit->setProperty("wrong", true);
   edit->style()->unpolish(edit);
   edit->style()->polish(edit);
-  emit refused(QString::fromStdString(done.error().text()));
+  emit refused(said(done.error()));
 }
 
 bool SizesPanel::eventFilter(QObject* object, QEvent* event) {

@@ -47,8 +47,9 @@ private:
   void refill();
   void commit(const std::string& key, QLineEdit* field);
   void addSwitch(int row, const ParameterSpec& spec, const QString& tip);
+  /// A row of one field, or of two for a size on both sides; `names` say each of them.
   void addRow(int row, const QString& label, const QString& tip,
-              const std::vector<std::string>& keys);
+              const std::vector<std::string>& keys, const QStringList& names);
   QLineEdit* makeField(const std::string& key, const QString& name, const QString& tip);
   bool eventFilter(QObject* object, QEvent* event) override;
   double valueOf(const std::string& key) const;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/stage_view.h"
 #include "core/units/lattice.h"
 #include <QMouseEvent>
@@ -21,7 +22,7 @@ void StageView::mousePressEvent(QMouseEvent* event) {
   }
   if (m_adding) {
     if (const SeatIndex seat = m_scene.seatAt(event->position()); seat.valid())
-      emit seatChosen(words(assembly()->seats[seat].key), mapToGlobal(event->position().toPoint()));
+      emit seatChosen(asQt(assembly()->seats[seat].key), mapToGlobal(event->position().toPoint()));
     return;
   }
   if (m_tags->press(event->position())) return;
@@ -49,7 +50,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
   }
   if (!m_take && m_tags->move(event->position())) return;
   const PanelIndex panel = m_scene.panelAt(event->position());
-  const QString key = panel.valid() ? words(assembly()->panels[panel].key) : QString();
+  const QString key = panel.valid() ? asQt(assembly()->panels[panel].key) : QString();
   if (key != m_hovered) {
     m_hovered = key;
     emit panelHovered(key);

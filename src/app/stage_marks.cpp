@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/stage_view.h"
 #include "core/structures/names.h"
 #include <algorithm>
@@ -48,7 +49,7 @@ void StageView::paintSeats(QPainter& painter) const {
   if (!m_hoveredSeat.valid()) return;
   const Seat& seat = assembly()->seats[m_hoveredSeat];
   const QString text = tr("%1, %2").arg(
-      words(seat.label),
+      said(seat.label),
       QString::fromStdString(formatLength(seat.length_mm, m_document->design().settings.unit)));
   painter.setFont(Look::font(13, QFont::DemiBold));
   const QRectF box(m_scene.beadOf(seat) + QPointF(16, -14),

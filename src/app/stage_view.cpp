@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stage_view.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "core/structures/registry.h"
 #include <QMouseEvent>
 #include <cmath>
@@ -111,14 +112,14 @@ void StageView::paintStatus(QPainter& painter) const {
     QStringList missing;
     for (const Placement& placement : assembly()->placements)
       if (!pose().placed[placement.panels.front()])
-        missing << QString::fromStdString(nameOf(m_document->design(), placement.owner));
+        missing << said(nameOf(m_document->design(), placement.owner));
     if (!missing.isEmpty())
       text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
     else if (const auto id = m_document->selection(); id && hasFocus())
       if (const StructureItem* item = m_document->design().find(*id))
         if (const ParameterSpec* spec = m_nudge->sizeOf(*item))
           text = tr("↑ ↓ move it, with Ctrl change %1 (%2)")
-                     .arg(words(spec->label).toLower(),
+                     .arg(said(nameOf(*spec)).toLower(),
                           shownValue(m_document->design(), *spec,
                                      item->values.find(spec->key)->second));
   }
@@ -181,7 +182,7 @@ QList<AccessibleItem> StageView::accessibleItems() const {
   if (!assembly()) return items;
   for (PanelIndex p : assembly()->panels.indices()) {
     if (!pose().placed[p]) continue;
-    items.append({QString::fromStdString(panelOnSheet(m_document->design(), *assembly(), p)),
+    items.append({said(panelOnSheet(m_document->design(), *assembly(), p)),
                   QString::fromStdString(assembly()->panels[p].key),
                   m_scene.outlineOf(p).boundingRect().toRect(), QAccessible::Graphic, true});
   }
@@ -189,13 +190,13 @@ QList<AccessibleItem> StageView::accessibleItems() const {
     items.append({(seat.kind() == SeatKind::Face   ? tr("face %1")
                    : seat.kind() == SeatKind::Span ? tr("span %1")
                                                    : tr("fold %1"))
-                      .arg(words(seat.key)),
-                  words(seat.label),
+                      .arg(asQt(seat.key)),
+                  said(seat.label),
                   QRectF(m_scene.beadOf(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(),
                   QAccessible::Button, true});
   for (const auto& tag : m_tags->tags())
-    items.append({tr("size %1").arg(words(tag.spec->key)),
-                  tr("%1 %2").arg(words(tag.spec->label), tag.text), tag.rect.toRect(),
+    items.append({tr("size %1").arg(asQt(tag.spec->key)),
+                  tr("%1 %2").arg(said(nameOf(*tag.spec)), tag.text), tag.rect.toRect(),
                   QAccessible::Button, true});
   return items;
 }
@@ -209,7 +210,7 @@ void StageView::pressItem(int index) {
     const std::string key = items.at(index).description.toStdString();
     m_document->select(assembly()->panels[assembly()->findPanel(key)].owner);
   } else if (at < panels + seats) {
-    emit seatChosen(words(assembly()->seats[SeatIndex(at - panels)].key),
+    emit seatChosen(asQt(assembly()->seats[SeatIndex(at - panels)].key),
                     mapToGlobal(items.at(index).rect.center()));
   } else
     m_tags->edit(static_cast<int>(at - panels - seats));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/standing_tree.h"
+#include "app/saying.h"
 #include "core/structures/names.h"
 #include <map>
 
@@ -33,7 +34,7 @@ void StandingTree::refill() {
   for (const StructureItem& item : design.structures) {
     const auto owner = ownerOfKey(item.seat);
     QTreeWidgetItem* on = owner && items.contains(owner->value) ? items[owner->value] : card;
-    const QString name = QString::fromStdString(nameOf(design, item.id));
+    const QString name = said(nameOf(design, item.id));
     auto* entry = new QTreeWidgetItem(on, {name});
     entry->setData(0, Qt::UserRole, QString::fromStdString(item.id.text()));
     entry->setToolTip(0, tr("%1, on %2").arg(name, QString::fromStdString(item.seat)));

@@ -4,6 +4,7 @@
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/look.h"
+#include "app/saying.h"
 #include "app/shape_dialog.h"
 #include "core/checks/analysis.h"
 #include "core/edits/solve_piece.h"
@@ -147,7 +148,7 @@ void WorkPanel::commitScores() {
   if (next) return void(m_editor->change(next, tr("change the scores")));
   m_scores->setProperty("wrong", true);
   m_scores->style()->polish(m_scores);
-  emit refused(QString::fromStdString(next.error().text()));
+  emit refused(said(next.error()));
 }
 
 void WorkPanel::solve() {
@@ -180,8 +181,8 @@ void WorkPanel::takeSolved(const std::shared_ptr<const Snapshot>& of, const Solv
   const auto next = applyMend(of->design(), *solved.mend);
   if (!next) return;
   if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done)
-    return void(emit refused(QString::fromStdString(done.error().text())));
-  emit notice(QString::fromStdString(describe(*solved.mend, of->design())));
+    return void(emit refused(said(done.error())));
+  emit notice(asQt(describe(*solved.mend, of->design())));
 }
 
 void WorkPanel::openJoints() {

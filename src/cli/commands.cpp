@@ -1,13 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
+#include "cli/application.h"
 #include "cli/options.h"
+#include "words/words.h"
 #include <CLI/CLI.hpp>
 #include <cstring>
 #include <fmt/format.h>
+#include <memory>
 #include <system_error>
 
 namespace hinge {
 namespace {
+
+std::string help(const char* key) {
+  return say(Text(key));
+}
+
+/// A whole number of a range; what the library would say of it is English.
+CLI::Validator between(int least, int most) {
+  CLI::Range range(least, most);
+  return range.description(fmt::format("{}..{}", least, most));
+}
 
 /// The grammar of the command line: verbs with their arguments, and the verb that was chosen.
 class Grammar {
@@ -15,6 +28,7 @@ public:
   Grammar() {
     m_app.name("hinge-lantern-cli");
     m_app.require_subcommand(1);
+    translateLabels();
     addLists();
     addEdits();
     addPieceWork();
@@ -41,126 +55,125 @@ public:
 private:
   using Verb = int (*)(const Options&);
 
-  CLI::App* verb(const char* name, const char* text, Verb run) {
+  /// Headings and marks of the help, which the library writes itself.
+  void translateLabels() {
+    const auto formatter = std::make_shared<CLI::Formatter>();
+    for (const char* label : {"Usage", "Options", "Subcommands", "Positionals", "OPTIONS",
+                              "SUBCOMMAND", "REQUIRED", "TEXT", "INT", "FLOAT"})
+      formatter->label(label, help((std::string("help.label/") + label).c_str()));
+    m_app.formatter(formatter);
+    m_app.option_defaults()->group(help("help.label/Options"));
+    m_app.set_help_flag("-h,--help", help("help.help"));
+    m_app.failure_message([](const CLI::App*, const CLI::Error& error) {
+      return say(Error{{"usage/command-line", error.what()}, "hinge-lantern-cli"}) + "\n" +
+             say(Text("usage/see-help")) + "\n";
+    });
+  }
+
+  CLI::App* verb(const char* name, const std::string& text, Verb run) {
     CLI::App* sub = m_app.add_subcommand(name, text);
+    sub->group(help("help.label/Subcommands"));
+    sub->set_help_flag("-h,--help", help("help.help"));
     sub->callback([this, run] { m_chosen = run; });
     return sub;
   }
-  CLI::App* onFile(const char* name, const char* text, Verb run) {
+  CLI::App* onFile(const char* name, const std::string& text, Verb run) {
     CLI::App* sub = verb(name, text, run);
-    sub->add_option("file", o.file, "project file (.hinge)")->required();
+    sub->add_option("file", o.file, help("help.project-file"))->required();
     return sub;
   }
   void mayGoElsewhere(CLI::App* sub) {
-    sub->add_option("-o,--out", o.out, "write here instead of changing the file");
+    sub->add_option("-o,--out", o.out, help("help.write-here-instead-of-changing"));
   }
-  void json(CLI::App* sub) { sub->add_flag("--json", o.json, "as JSON"); }
+  void json(CLI::App* sub) { sub->add_flag("--json", o.json, help("help.as-json")); }
 
   void addLists() {
-    json(verb("structures", "list every base and structure kind with its parameters",
-              listStructures));
-    json(onFile("seats", "list the folds on which a structure can stand", listSeats));
+    json(verb("structures", help("help.list-every-base-and-structure"), listStructures));
+    json(onFile("seats", help("help.list-the-folds-on-which"), listSeats));
   }
 
   void addEdits() {
-    CLI::App* create = verb("new", "make an empty card", newDesign);
-    create->add_option("out", o.file, "project file to write")->required();
-    create->add_option("--width", o.width, "finished (shut) width")->required();
-    create->add_option("--height", o.height, "finished (shut) height")->required();
-    create->add_option("--unit", o.unit, "unit of the card")
+    CLI::App* create = verb("new", help("help.make-an-empty-card"), newDesign);
+    create->add_option("out", o.file, help("help.project-file-to-write"))->required();
+    create->add_option("--width", o.width, help("help.finished-shut-width"))->required();
+    create->add_option("--height", o.height, help("help.finished-shut-height"))->required();
+    create->add_option("--unit", o.unit, help("help.unit-of-the-card"))
+        ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"mm", "cm", "in"}));
-    create->add_option("--fold", o.fold, "edge with the fold")
+    create->add_option("--fold", o.fold, help("help.edge-with-the-fold"))
+        ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"top", "side"}));
-    create->add_option("--base", o.base, "kind of base, see \"structures\"");
-    create->add_option("--set", o.sets, "sizes of the base, key=value ...")->expected(1, -1);
-    create->add_flag("--force", o.force, "replace a file that is there");
-    CLI::App* add = onFile("add", "put a structure on a seat; prints its id", addOne);
-    add->add_option("kind", o.kind, "structure kind, see \"structures\"")->required();
-    add->add_option("--on", o.seat, "seat id, see \"seats\"")->required();
-    add->add_option("--set", o.sets, "key=value ...")->expected(1, -1);
+    create->add_option("--base", o.base, help("help.kind-of-base-see-structures"));
+    create->add_option("--set", o.sets, help("help.sizes-of-the-base-keyvalue"))->expected(1, -1);
+    create->add_flag("--force", o.force, help("help.replace-a-file-that-is"));
+    CLI::App* add = onFile("add", help("help.put-a-structure-on-a"), addOne);
+    add->add_option("kind", o.kind, help("help.structure-kind-see-structures"))->required();
+    add->add_option("--on", o.seat, help("help.seat-id-see-seats"))->required();
+    add->add_option("--set", o.sets, help("help.keyvalue"))->expected(1, -1);
     mayGoElsewhere(add);
-    CLI::App* set = onFile("set", "change parameters of a structure", setOne);
-    set->add_option("id", o.id,
-                    "structure id (s1, s2, ...), or \"card\" for its base's sizes, width, height, "
-                    "display_deg, "
-                    "open_by_deg and rests (page or edge)")
-        ->required();
-    set->add_option("values", o.sets, "key=value ...")->required()->expected(1, -1);
+    CLI::App* set = onFile("set", help("help.change-parameters-of-a-structure"), setOne);
+    set->add_option("id", o.id, help("help.structure-id-s1-s2-or"))->required();
+    set->add_option("values", o.sets, help("help.keyvalue"))->required()->expected(1, -1);
     mayGoElsewhere(set);
-    CLI::App* remove = onFile("remove", "take a structure away with everything on it", removeOne);
-    remove->add_option("id", o.id, "structure id")->required();
+    CLI::App* remove = onFile("remove", help("help.take-a-structure-away-with"), removeOne);
+    remove->add_option("id", o.id, help("help.structure-id"))->required();
     mayGoElsewhere(remove);
   }
 
   void addPieceWork() {
-    CLI::App* scores = onFile(
-        "scores", "show or change the scores of a free piece, read from its left end", scoresOf);
-    scores->add_option("id", o.id, "structure id")->required();
-    scores
-        ->add_option("places", o.sets,
-                     "places from the left end, parted by commas; \"none\" takes all away")
-        ->expected(0, -1);
+    CLI::App* scores = onFile("scores", help("help.show-or-change-the-scores"), scoresOf);
+    scores->add_option("id", o.id, help("help.structure-id"))->required();
+    scores->add_option("places", o.sets, help("help.places-from-the-left-end"))->expected(0, -1);
     mayGoElsewhere(scores);
-    CLI::App* solve =
-        onFile("solve", "make a free piece lie flat in the shut card, or even steps", solveOne);
-    solve->add_option("id", o.id, "structure id")->required();
-    solve->add_option("--steps", o.steps, "score it as this many even steps between the two pages")
-        ->check(CLI::Range(1, 10));
-    m_wrap = solve->add_option(
-        "--wrap", o.wrap,
-        "fold it as a strap round the panel it lies on, closed by an overlap of this length");
+    CLI::App* solve = onFile("solve", help("help.make-a-free-piece-lie"), solveOne);
+    solve->add_option("id", o.id, help("help.structure-id"))->required();
+    solve->add_option("--steps", o.steps, help("help.score-it-as-this-many"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 10));
+    m_wrap = solve->add_option("--wrap", o.wrap, help("help.fold-it-as-a-strap"));
     mayGoElsewhere(solve);
-    CLI::App* fit = onFile("fit",
-                           "fit the card's sheet, or a free piece, to another flat length; without "
-                           "one: list what is held and what gives",
-                           fitOne);
-    fit->add_option("id", o.id, "\"card\", or the id of a free piece")->required();
-    fit->add_option("length", o.sets, "flat length")->expected(0, 1);
-    fit->add_option("--hold", o.hold, "lengths to hold")->expected(1, -1);
-    fit->add_option("--give", o.give, "held lengths that may give")->expected(1, -1);
+    CLI::App* fit = onFile("fit", help("help.fit-the-cards-sheet-or"), fitOne);
+    fit->add_option("id", o.id, help("help.card-or-the-id-of"))->required();
+    fit->add_option("length", o.sets, help("help.flat-length"))->expected(0, 1);
+    fit->add_option("--hold", o.hold, help("help.lengths-to-hold"))->expected(1, -1);
+    fit->add_option("--give", o.give, help("help.held-lengths-that-may-give"))->expected(1, -1);
     mayGoElsewhere(fit);
   }
 
   void addJudgements() {
-    json(onFile("order",
-                "an order of work in which every joint can be reached; exit 1 when there is none",
-                orderOf));
-    CLI::App* checking =
-        onFile("check", "judge the design; exit 1 when something spoils the card", check);
-    checking->add_option("--mends", o.mends,
-                         "seconds to look for mends after the verdict (2); 0: none are looked for");
+    json(onFile("order", help("help.an-order-of-work-in"), orderOf));
+    CLI::App* checking = onFile("check", help("help.judge-the-design-exit-1"), check);
+    checking->add_option("--mends", o.mends, help("help.seconds-to-look-for-mends"));
     json(checking);
-    CLI::App* mending = onFile("mend", "apply proposed changes", mend);
-    m_finding = mending->add_option("--finding", o.finding,
-                                    "number of one finding as \"check\" lists them");
-    mending->add_flag("--all", o.all, "all that can be mended");
-    mending->add_option("-o,--out", o.out, "write here")->required();
-    CLI::App* sweeping = onFile("sweep", "panel corners along the opening", sweep);
-    sweeping->add_option("--step", o.step, "degrees between openings (10)");
+    CLI::App* mending = onFile("mend", help("help.apply-proposed-changes"), mend);
+    m_finding = mending->add_option("--finding", o.finding, help("help.number-of-one-finding-as"));
+    mending->add_flag("--all", o.all, help("help.all-that-can-be-mended"));
+    mending->add_option("-o,--out", o.out, help("help.write-here"))->required();
+    CLI::App* sweeping = onFile("sweep", help("help.panel-corners-along-the-opening"), sweep);
+    sweeping->add_option("--step", o.step, help("help.degrees-between-openings-10"));
     json(sweeping);
   }
 
   void addFiles() {
     CLI::App* exporting =
-        onFile("export", "write cutting files, folded frames or a picture", exportFile);
-    exporting->add_option("--to", o.format, "format")
+        onFile("export", help("help.write-cutting-files-folded-frames"), exportFile);
+    exporting->add_option("--to", o.format, help("help.format"))
         ->required()
+        ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
-    m_open = exporting->add_option("--open", o.open,
-                                   "opening in degrees (picture, model, folded frame)");
-    exporting->add_option("-o,--out", o.out, "file to write")->required();
-    CLI::App* pictures = verb("gallery", "one picture of several cards", gallery);
-    pictures->add_option("files", o.files, "project files")->required()->expected(1, -1);
-    pictures->add_option("--columns", o.columns, "cards in a row (3)");
-    pictures->add_option("--size", o.size, "width of one picture in pixels (400)")
-        ->check(CLI::Range(80, 2000));
-    m_galleryOpen =
-        pictures->add_option("--open", o.open, "opening in degrees (as each card is shown)");
-    pictures->add_option("-o,--out", o.out, "picture to write")->required();
+    m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
+    exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
+    CLI::App* pictures = verb("gallery", help("help.one-picture-of-several-cards"), gallery);
+    pictures->add_option("files", o.files, help("help.project-files"))->required()->expected(1, -1);
+    pictures->add_option("--columns", o.columns, help("help.cards-in-a-row-3"));
+    pictures->add_option("--size", o.size, help("help.width-of-one-picture-in"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(80, 2000));
+    m_galleryOpen = pictures->add_option("--open", o.open, help("help.opening-in-degrees-as-each"));
+    pictures->add_option("-o,--out", o.out, help("help.picture-to-write"))->required();
   }
 
-  CLI::App m_app{"Pop-up card engineering: build, check, mend and cut. Lengths may carry a unit "
-                 "(95mm, 9.5 cm, 1 1/2in); without one they are in the card's own."};
+  CLI::App m_app{help("help.program")};
   Options m_options;
   Options& o = m_options; ///< short, as the grammar reads better so
   Verb m_chosen = nullptr;
@@ -177,9 +190,8 @@ bool allWasWritten() {
 } // namespace
 
 int runCommandLine(int argc, char** argv) {
-  const auto lost = [](const char* why) {
-    return refuse({"output.unwritable", fmt::format("cannot be written: {}", why), "output"});
-  };
+  const auto lost = [](const char* why) { return refuse({{"file.unwritable/output", why}, ""}); };
+  const Application application;
   try {
     Grammar grammar;
     const auto ended = grammar.parse(argc, argv);

@@ -11,6 +11,7 @@
 #include "core/model/snapshot.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
+#include "words/words.h"
 #include <algorithm>
 #include <fmt/format.h>
 #include <set>
@@ -24,7 +25,7 @@ namespace {
 Result<double> sizeOfCard(const std::string& text, LengthUnit unit, const char* what) {
   const auto length = parseLength_mm(text, unit);
   if (length) return length;
-  return Error{length.error().code, length.error().message, what};
+  return Error{length.error().message, what};
 }
 
 /// One of the card's own values, whatever its base; false when the key is none of them.
@@ -42,13 +43,12 @@ Result<bool> setOwn(CardBase& card, const std::string& key, const std::string& t
                                     std::pair{"open_by_deg", &CardBase::openBy_deg}}) {
     if (key != name) continue;
     const auto typed = parseAngle_deg(text);
-    if (!typed) return Error{typed.error().code, typed.error().message, name};
+    if (!typed) return Error{typed.error().message, name};
     card.*angle = *typed;
     return true;
   }
   if (key != "rests") return false;
-  if (text != "page" && text != "edge")
-    return Error{"value.unknown", fmt::format("\"{}\" is neither page nor edge", text), key};
+  if (text != "page" && text != "edge") return Error{{"value.unknown/rests", text}, key};
   card.rests = text == "page" ? Rests::OnPage : Rests::OnEdge;
   return true;
 }
@@ -77,8 +77,9 @@ Result<CardBase> withSizes(const CardBase& card, const std::vector<std::string>&
 int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work,
              const std::string& path) {
   if (!work) {
-    const Error& e = work.error();
-    return refuse({e.code, e.message, e.place.empty() ? id.text() : e.place});
+    Error error = work.error();
+    if (error.place.empty()) error.place = id.text();
+    return refuse(error);
   }
   auto edited = setWork(d, id, *work);
   return edited ? saveEdited(*edited, path) : refuse(edited.error());
@@ -104,17 +105,21 @@ Result<std::vector<double>> parsePlaces(const std::vector<std::string>& texts, L
       places.push_back(*place);
     }
   }
-  if (places.empty())
-    return Error{"usage", "no place is given; \"none\" takes all scores away", "scores"};
+  if (places.empty()) return Error{"usage", "scores"};
   return places;
+}
+
+Text lineName(const WorkLine& line) {
+  return "line." + std::string(workKey(line.kind)) + "/short";
 }
 
 void printScores(const Design& d, const PieceWork& work) {
   std::vector<char> printed(work.lines.size(), 0);
   for (const ScoreMark& mark : scoreMarks(work)) {
     const bool slanted = std::abs(mark.low_mm - mark.high_mm) > 1e-6;
-    const std::string above = slanted ? fmt::format("  ({} above)", shown(mark.high_mm, d)) : "";
-    fmt::print("{:>12}  {}{}\n", shown(mark.low_mm, d), workKey(work.lines[mark.line].kind), above);
+    Text line = lineName(work.lines[mark.line]);
+    if (slanted) line = Text("cli.score-above", std::move(line), Millimetres{mark.high_mm});
+    fmt::print("{:>12}  {}\n", shown(mark.low_mm, d), say(line, d.settings.unit));
     printed[mark.line] = 1;
   }
   // What does not run from edge to edge has no single place: both of its ends are told.
@@ -124,8 +129,8 @@ void printScores(const Design& d, const PieceWork& work) {
   };
   for (std::size_t k = 0; k < work.lines.size(); ++k)
     if (const WorkLine& line = work.lines[k]; !printed[k])
-      fmt::print("{:>12}  {} from {} to {}\n", "partly", workKey(line.kind), point(line.from),
-                 point(line.to));
+      fmt::print("{:>12}  {}\n", say("cli.partly"),
+                 say(Text{"cli.from-to", lineName(line), point(line.from), point(line.to)}));
 }
 
 /// Every key must be one that the card or piece has.
@@ -136,17 +141,14 @@ Result<void> known(const std::vector<std::string>& keys, const std::vector<Lengt
     all.push_back(row.key);
   for (const std::string& key : keys)
     if (std::ranges::find(all, key) == all.end())
-      return Error{"value.unknown",
-                   fmt::format("there is no length \"{}\"; there are {}", key, listed(all)),
-                   option};
+      return Error{{"value.unknown/length", key, listed(all)}, option};
   return {};
 }
 
 } // namespace
 
 int newDesign(const Options& o) {
-  if (!o.force && fileExists(o.file))
-    return refuse({"file.exists", "is there already; --force replaces it", o.file});
+  if (!o.force && fileExists(o.file)) return refuse({"file.exists", o.file});
   Design d;
   if (!o.unit.empty()) {
     const auto unit = unitFromKey(o.unit);
@@ -175,8 +177,7 @@ int addOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const StructureKind* kind = findStructureKind(o.kind);
-  if (!kind)
-    return refuse({"structure.unknown", fmt::format("there is no structure kind \"{}\"", o.kind)});
+  if (!kind) return refuse({{"structure.unknown", o.kind}, ""});
   auto given = parseSets(o.sets, kind->parameters, o.kind, d->settings.unit);
   if (!given) return refuse(given.error());
   auto added = addProposed(*d, o.kind, o.seat, *given);
@@ -210,7 +211,7 @@ int scoresOf(const Options& o) {
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error());
   const StructureItem& item = *d->find(*id);
-  if (!item.work) return refuse({"work.missing", "is no free piece", o.id});
+  if (!item.work) return refuse({"work.missing/no-piece", o.id});
   if (o.sets.empty()) {
     printScores(*d, *item.work);
     return kFine;
@@ -225,16 +226,13 @@ int solveOne(const Options& o) {
   if (!d) return refuse(d.error());
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error());
-  if (!d->find(*id)->work) return refuse({"work.missing", "is no free piece", o.id});
+  if (!d->find(*id)->work) return refuse({"work.missing/no-piece", o.id});
   if (o.wrapGiven) {
     constexpr double kLeast_mm = 3, kMost_mm = 60;
     const auto overlap = parseLength_mm(o.wrap, d->settings.unit);
-    if (!overlap) return refuse({overlap.error().code, overlap.error().message, "--wrap"});
+    if (!overlap) return refuse({overlap.error().message, "--wrap"});
     if (*overlap < kLeast_mm || *overlap > kMost_mm)
-      return refuse(
-          {"usage",
-           fmt::format("the overlap must be {} to {}", shown(kLeast_mm, *d), shown(kMost_mm, *d)),
-           "--wrap"});
+      return refuse({{"usage/overlap", Millimetres{kLeast_mm}, Millimetres{kMost_mm}}, "--wrap"});
     return saveWork(*d, *id, wrappedRound(*d, *id, *overlap), o.target());
   }
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
@@ -242,15 +240,13 @@ int solveOne(const Options& o) {
   if (auto possible = snapshot.possible(); !possible) return refuse(possible.error());
   const Motion& motion = *snapshot.motion();
   if (std::ranges::find(motion.impossible(), *id) != motion.impossible().end())
-    return refuse({"piece.impossible",
-                   "cannot be put together as it is joined: how it lies flat cannot be told",
-                   o.id});
+    return refuse({"piece.impossible", o.id});
   if (shutGap_mm(*id, motion) < kExactClosure) {
-    fmt::print("{} lies flat exactly as it is\n", id->text());
+    tell({"cli.lies-flat", id->text()}, *d);
     return kFine;
   }
   const auto found = solveShut(*d, motion, *id);
-  if (!found) return refuse({"mend.none", "no single width makes it lie flat", o.id});
+  if (!found) return refuse({"mend.none/width", o.id});
   auto edited = applyMend(*d, *found);
   if (!edited) return refuse(edited.error());
   fmt::print("{}\n", describe(*found, *d));
@@ -272,10 +268,10 @@ int fitOne(const Options& o) {
   if (o.sets.empty()) {
     const auto length = flatLength_mm(*d, piece);
     if (!length) return refuse(length.error());
-    fmt::print("flat length {}\n", shown(*length, *d));
+    tell({"cli.flat-length", Millimetres{*length}}, *d);
     for (const LengthRow& row : rows)
-      fmt::print("{:5} {:24} {:>12}  {}\n", row.held ? "held" : "gives", row.key,
-                 shown(row.value_mm, *d), row.label);
+      fmt::print("{:5} {:24} {:>12}  {}\n", say(row.held ? "cli.held" : "cli.gives"), row.key,
+                 shown(row.value_mm, *d), say(row.label));
     return kFine;
   }
   const auto length = parseLength_mm(o.sets.front(), d->settings.unit);
@@ -286,8 +282,7 @@ int fitOne(const Options& o) {
   const auto fitted = fittedTo(*d, piece, *length, held);
   if (!fitted) return refuse(fitted.error());
   const int code = saveEdited(fitted->design, o.target());
-  if (code == kFine)
-    fmt::print("what gives has grown to {} %\n", formatNumber(100 * fitted->factor, 2));
+  if (code == kFine) tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
   return code;
 }
 

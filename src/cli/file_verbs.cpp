@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/application.h"
 #include "cli/options.h"
+#include "cli/report_json.h"
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
 #include "core/io/obj.h"
-#include "core/io/report_json.h"
-#include "core/io/svg.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "render/picture.h"
 #include "render/sheets_pdf.h"
-#include <QGuiApplication>
+#include "render/sheets_svg.h"
+#include "words/words.h"
 #include <algorithm>
-#include <cstdlib>
 #include <fmt/format.h>
 
 // The verbs that write files made from a design, and the sweep.
@@ -21,24 +21,6 @@ namespace {
 
 /// Opening at which pictures and models are made when none is asked for.
 constexpr double kPictureOpening_deg = 100;
-
-/// Qt's painting for pictures and PDF; it needs fonts but never a screen.
-class PaintingSession {
-public:
-  PaintingSession() {
-    if (!std::getenv("QT_QPA_PLATFORM")) setenv("QT_QPA_PLATFORM", "offscreen", 1);
-    // The offscreen platform asks for a runtime folder only to warn that there is none.
-    if (!std::getenv("XDG_RUNTIME_DIR"))
-      qputenv("QT_LOGGING_RULES", "qt.core.qstandardpaths=false;default.warning=false");
-    m_application.emplace(m_count, m_arguments);
-  }
-
-private:
-  int m_count = 1;
-  char m_name[18] = "hinge-lantern-cli";
-  char* m_arguments[2] = {m_name, nullptr};
-  std::optional<QGuiApplication> m_application;
-};
 
 /// A card that can be put together, with its motion.
 Result<std::shared_ptr<const Snapshot>> movingCard(const std::string& file) {
@@ -61,10 +43,7 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
       if (reached)
         openings.push_back(t);
       else
-        fmt::print(stderr,
-                   "hinge-lantern-cli: left out the frame at {} degrees, which the design does not "
-                   "reach\n",
-                   t);
+        fmt::print(stderr, "hinge-lantern-cli: {}\n", say(Text{"cli.frame-left-out", Degrees{t}}));
     }
   const auto text = motionToFold(motion, openings);
   return text ? writeFile(path, *text) : text.error();
@@ -73,8 +52,7 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
 Result<void> written(const Options& o, const Snapshot& card, std::optional<double> open_deg) {
   const Motion& motion = *card.motion();
   const Design& d = card.design();
-  std::optional<PaintingSession> painting;
-  if (o.format == "pdf" || o.format == "png") painting.emplace();
+  if (o.format == "pdf" || o.format == "png") Application::paint();
   const double open = open_deg.value_or(kPictureOpening_deg);
   if (o.format == "svg") return writeFile(o.out, piecesToSvg(motion.assembly(), d));
   if (o.format == "pdf") return writeSheetsPdf(motion.assembly(), d, o.out);
@@ -88,8 +66,7 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
 } // namespace
 
 int sweep(const Options& o) {
-  if (!(o.step >= 0.01 && o.step <= 180))
-    return refuse({"usage", "must be from 0.01 to 180 degrees", "--step"});
+  if (!(o.step >= 0.01 && o.step <= 180)) return refuse({"usage/step", "--step"});
   const auto card = movingCard(o.file);
   if (!card) return refuse(card.error());
   const auto motion = (*card)->motion();
@@ -100,8 +77,9 @@ int sweep(const Options& o) {
     fmt::print("{}", sweepToJson(*motion, (*card)->design(), openings));
   else
     for (double t : openings)
-      fmt::print("{:>7} deg  residual {:.2e} mm\n", formatNumber(t, 2),
-                 motion->poseAt(radians(t)).residual_mm);
+      fmt::print("{:>7} {}\n", formatNumber(t, 2),
+                 say(Text{"cli.residual", unitKey(ParameterUnit::Degree),
+                          fmt::format("{:.2e}", motion->poseAt(radians(t)).residual_mm)}));
   return kFine;
 }
 
@@ -120,8 +98,7 @@ int exportFile(const Options& o) {
 }
 
 int gallery(const Options& o) {
-  if (!(o.columns >= 1 && o.columns <= 12))
-    return refuse({"usage", "must be from 1 to 12", "--columns"});
+  if (!(o.columns >= 1 && o.columns <= 12)) return refuse({"usage/columns", "--columns"});
   std::optional<double> open_deg;
   if (o.openGiven) {
     const auto opening = parseOpening_deg(o.open);
@@ -129,7 +106,7 @@ int gallery(const Options& o) {
     open_deg = *opening;
   }
   if (auto may = mayWriteTo(o.out, o.files); !may) return refuse(may.error());
-  PaintingSession painting;
+  Application::paint();
   std::vector<std::shared_ptr<const Snapshot>> shown;
   for (const std::string& file : o.files) {
     auto card = movingCard(file);

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
+#include "cli/report_json.h"
 #include "core/base/deadline.h"
 #include "core/checks/analysis.h"
 #include "core/io/design_json.h"
-#include "core/io/report_json.h"
 #include "core/structures/registry.h"
+#include "words/words.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -19,11 +20,13 @@ int listStructures(const Options& o) {
     return kFine;
   }
   for (const StructureKind* kind : structureKinds()) {
-    fmt::print("{}  {}: {}\n", kind->key, kind->label, kind->summary);
+    fmt::print("{}  {}\n", kind->key,
+               say(Text{"cli.kind", kind->name(), Text(kind->name().key + "/summary")}));
     for (const ParameterSpec& p : kind->parameters)
-      fmt::print("    {:9} {:16} {:>7} {:5} {} to {}  {}\n", p.key, p.label,
-                 formatNumber(p.start, 3), unitKey(p.unit), formatNumber(p.least, 3),
-                 formatNumber(p.most, 3), p.meaning);
+      fmt::print("    {:9} {:16} {:>7} {:5} {}  {}\n", p.key, say(nameOf(p)),
+                 formatNumber(p.start, 3), unitKey(p.unit),
+                 say(Text{"cli.row-range", Decimal{p.least, 3}, Decimal{p.most, 3}}),
+                 say(meaningOf(p)));
   }
   return kFine;
 }
@@ -38,7 +41,7 @@ int listSeats(const Options& o) {
     fmt::print("{}", seatsToJson(**assembly));
   else
     for (const Seat& seat : (*assembly)->seats)
-      fmt::print("{:16} {:36} {}\n", seat.key, seat.label,
+      fmt::print("{:16} {:36} {}\n", seat.key, say(seat.label),
                  formatLength(seat.length_mm, d->settings.unit));
   return kFine;
 }
@@ -55,7 +58,7 @@ int orderOf(const Options& o) {
     if (o.json)
       fmt::print("{}", orderToJson({}, *d, **assembly));
     else
-      fmt::print("   x something cannot be put together: see \"check\"\n");
+      fmt::print("   x {}\n", say("cli.no-order"));
     return kSpoiled;
   }
   const AssemblyOrder& order = *worked;
@@ -74,14 +77,18 @@ int orderOf(const Options& o) {
 
 namespace {
 
+Text verdictName(Verdict verdict) {
+  return "verdict." + std::string(verdictKey(verdict));
+}
+
 void printFindings(const Options& o, const Analysis& analysis) {
-  fmt::print("{}: {}, mobility {}\n", o.file, verdictKey(analysis.verdict),
-             analysis.motion->mobility());
+  tell({"cli.verdict", o.file, verdictName(analysis.verdict), analysis.motion->mobility()},
+       analysis.design);
   int number = 0;
   for (const Finding& f : analysis.findings)
-    fmt::print("{:3}  {}: {}\n", ++number,
-               f.severity == Severity::Spoils ? "spoils the card" : "advice",
-               describe(f, analysis.design));
+    fmt::print("{:3}  {}\n", ++number,
+               say(Text{f.severity == Severity::Spoils ? "cli.spoils" : "cli.advice",
+                        describe(f, analysis.design)}));
   std::fflush(stdout); // the verdict does not wait for the mends
 }
 
@@ -90,11 +97,12 @@ void printMends(const Analysis& analysis, double seconds) {
   for (const Finding& f : analysis.findings) {
     ++number;
     unsought += !f.mendSought;
-    if (f.mend) fmt::print("     mend {}: {}\n", number, describe(*f.mend, analysis.design));
+    if (f.mend)
+      fmt::print("     {}\n", say(Text{"cli.mend", number, describe(*f.mend, analysis.design)}));
   }
   if (unsought > 0 && seconds > 0)
-    fmt::print("     {} of {} findings not looked into within {} s (--mends SECONDS)\n", unsought,
-               analysis.findings.size(), formatNumber(seconds, 2));
+    fmt::print("     {}\n",
+               say(Text{"cli.unsought", unsought, analysis.findings.size(), Decimal{seconds, 2}}));
 }
 
 } // namespace
@@ -129,14 +137,11 @@ Result<Design> withOneMended(const Design& d, const std::string& text) {
   const auto count = static_cast<double>(analysis->findings.size());
   const auto number = parseNumber(text, 1, std::max(1.0, count), "--finding");
   if (!number || count == 0 || *number != std::floor(*number))
-    return Error{"usage",
-                 fmt::format("there is no finding \"{}\"; \"check\" lists {}", text, count),
-                 "--finding"};
+    return Error{{"usage/finding", text, Decimal{count, 0}}, "--finding"};
   const Finding& f = analysis->findings[static_cast<std::size_t>(*number) - 1];
   const auto mend = searchMend(*analysis, f);
   if (mend) return applyMend(d, *mend);
-  return Error{"mend.none",
-               fmt::format("no change of sizes was found that mends: {}", describe(f, d)), ""};
+  return Error{{"mend.none", describe(f, d)}, ""};
 }
 
 } // namespace
@@ -158,9 +163,9 @@ int mend(const Options& o) {
   if (const int code = saveEdited(edited, o.target()); code != kFine) return code;
   auto after = analyse(edited);
   if (!after) return refuse(after.error());
-  fmt::print("{} mended, verdict {}\n", applied, verdictKey(after->verdict));
+  tell({"cli.mended", applied, verdictName(after->verdict)}, edited);
   for (const Finding& f : after->findings)
-    if (f.severity == Severity::Spoils) fmt::print("not mended: {}\n", describe(f, edited));
+    if (f.severity == Severity::Spoils) tell({"cli.not-mended", describe(f, edited)}, edited);
   return after->verdict == Verdict::Spoiled ? kSpoiled : kFine;
 }
 

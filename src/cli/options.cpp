@@ -3,13 +3,18 @@
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
+#include "words/words.h"
 #include <cmath>
 #include <fmt/format.h>
 
 namespace hinge {
 
+void tell(const Text& text, const Design& design) {
+  fmt::print("{}\n", say(text, design.settings.unit));
+}
+
 int refuse(const Error& error) {
-  fmt::print(stderr, "hinge-lantern-cli: {}\n", error.text());
+  fmt::print(stderr, "hinge-lantern-cli: {}\n", say(error));
   return kUnusable;
 }
 
@@ -25,8 +30,7 @@ Result<ParameterValues> parseSets(const std::vector<std::string>& sets, Paramete
   ParameterValues values;
   for (const std::string& set : sets) {
     const auto equals = set.find('=');
-    if (equals == std::string::npos)
-      return Error{"usage", "must be key=value", fmt::format("--set {}", set)};
+    if (equals == std::string::npos) return Error{"usage/key-value", fmt::format("--set {}", set)};
     const std::string key = set.substr(0, equals);
     const std::string_view text = std::string_view(set).substr(equals + 1);
     const ParameterSpec* spec = findSpec(table, key);
@@ -34,13 +38,12 @@ Result<ParameterValues> parseSets(const std::vector<std::string>& sets, Paramete
       std::vector<std::string> known;
       for (const ParameterSpec& row : table)
         known.emplace_back(row.key);
-      const std::string has = known.empty() ? "it has none" : "it has " + listed(known);
-      return Error{"value.unknown", fmt::format("{} has no parameter \"{}\": {}", owner, key, has),
-                   ""};
+      if (known.empty()) return Error{{"value.unknown/none", owner, key}, ""};
+      return Error{{"value.unknown/structure", owner, key, listed(known)}, ""};
     }
     const bool length = spec->unit == ParameterUnit::Millimetre;
     const auto value = length ? parseLength_mm(text, unit) : parseAngle_deg(text);
-    if (!value) return Error{value.error().code, value.error().message, key};
+    if (!value) return Error{value.error().message, key};
     values[key] = *value;
   }
   return values;
@@ -50,10 +53,7 @@ Result<double> parseNumber(const std::string& text, double least, double most,
                            std::string_view what) {
   const auto value = parseAngle_deg(text); // a plain number
   if (value && *value >= least && *value <= most) return value;
-  return Error{"usage",
-               fmt::format("\"{}\" is no number from {} to {}", text, formatNumber(least, 2),
-                           formatNumber(most, 2)),
-               std::string(what)};
+  return Error{{"usage/number", text, Decimal{least, 2}, Decimal{most, 2}}, std::string(what)};
 }
 
 Result<double> parseOpening_deg(const std::string& text) {
@@ -62,8 +62,7 @@ Result<double> parseOpening_deg(const std::string& text) {
 
 Result<StructureId> idIn(const Design& d, const std::string& text) {
   const auto id = structureIdFromText(text);
-  if (!id || !d.find(*id))
-    return Error{"structure.missing", fmt::format("there is no structure \"{}\"", text), ""};
+  if (!id || !d.find(*id)) return Error{{"structure.missing", text}, ""};
   return *id;
 }
 
@@ -75,8 +74,7 @@ int saveEdited(const Design& edited, const std::string& path) {
 
 Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources) {
   for (const std::string& source : sources)
-    if (isSameFile(target, source))
-      return Error{"file.same", "is the card itself: name another file to write to", target};
+    if (isSameFile(target, source)) return Error{"file.same", target};
   return {};
 }
 

@@ -23,6 +23,8 @@ struct Options {
   std::string target() const { return out.empty() ? file : out; }
 };
 
+/// Says something on stdout, as a line of its own.
+void tell(const Text& text, const Design& design);
 /// Says why on stderr and returns the exit code for unusable input.
 int refuse(const Error& error);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/flat_painter.h"
 #include "core/structures/names.h"
+#include "words/words.h"
 #include <cmath>
 
 namespace hinge {
@@ -114,7 +115,7 @@ void paintLabels(QPainter& painter, const Design& design, const Assembly& assemb
   const bool turned = std::abs(toPixels.m12()) > std::abs(toPixels.m11());
   for (const FlatLabel& label : piece.labels) {
     const std::string text = label.panel.valid() ? panelLetter(assembly, label.panel)
-                                                 : pieceName(design, assembly, label.piece);
+                                                 : say(pieceName(design, assembly, label.piece));
     const auto lettering =
         letteringOf(label, text.size(), std::max(kLabelHeight_mm, kLeast_px / pixelsPerMm));
     if (!lettering) continue;

@@ -63,8 +63,7 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
 Result<void> writePicture(const QImage& image, const std::string& path) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
-  if (!image.save(&buffer, "PNG"))
-    return Error{"file.unwritable", "the picture could not be encoded", path};
+  if (!image.save(&buffer, "PNG")) return Error{"file.unwritable/picture", path};
   return writeFile(path, std::string_view(buffer.data().constData(),
                                           static_cast<std::size_t>(buffer.data().size())));
 }

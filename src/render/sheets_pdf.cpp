@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/sheets_pdf.h"
-#include "core/checks/finding.h"
 #include "core/io/text_file.h"
 #include "core/production/sheets.h"
 #include "render/flat_painter.h"
 #include <QBuffer>
+#include <QCoreApplication>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <cmath>
@@ -15,6 +15,10 @@ namespace {
 constexpr double kMargin_mm = kSheetMargin_mm, kFooter_mm = kSheetFooter_mm, kOverlap_mm = 8;
 constexpr int kDotsPerInch = 1200;
 constexpr double kDotsPerMm = kDotsPerInch / kMillimetresPerInch;
+
+struct SheetTexts {
+  Q_DECLARE_TR_FUNCTIONS(hinge::SheetTexts)
+};
 
 QFont fontOf(double size_mm) {
   QFont font(QStringLiteral("Lato"));
@@ -36,9 +40,9 @@ void paintRuler(QPainter& painter, double x, double y, const Theme& theme) {
                                                       : k % 10 == 0 ? 2.4
                                                                     : 1.2)));
   painter.setFont(fontOf(2.8));
-  painter.drawText(
-      dots(x + 102, y),
-      QStringLiteral("must measure 100 mm: print at full size, not fitted to the page"));
+  painter.drawText(dots(x + 102, y),
+                   SheetTexts::tr("must measure %1: print at full size, not fitted to the page")
+                       .arg(QStringLiteral("100 mm")));
 }
 
 void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
@@ -64,7 +68,7 @@ public:
       paintSheet(sheet);
     if (!m_withoutRuler) return;
     startPage();
-    footer(QStringLiteral("%1  ruler for the sheets that are printed to the edge").arg(title()));
+    footer(SheetTexts::tr("%1  ruler for the sheets that are printed to the edge").arg(title()));
   }
 
 private:
@@ -108,12 +112,13 @@ private:
         startPage();
         paintTile(here, ix, iy);
         QString text =
-            QStringLiteral("%1  sheet %2 of %3").arg(title()).arg(sheet + 1).arg(m_layout.sheets);
+            SheetTexts::tr("%1  sheet %2 of %3").arg(title()).arg(sheet + 1).arg(m_layout.sheets);
         if (nx * ny > 1) {
           paintCrosses();
-          text += QStringLiteral(", part %1 of %2: join at the crosses")
-                      .arg(iy * nx + ix + 1)
-                      .arg(nx * ny);
+          text = SheetTexts::tr("%1, part %2 of %3: join at the crosses")
+                     .arg(text)
+                     .arg(iy * nx + ix + 1)
+                     .arg(nx * ny);
         }
         // A piece that takes the whole sheet leaves no place for ruler and name.
         const bool whole = here.front()->toTheEdge;

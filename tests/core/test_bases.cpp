@@ -17,7 +17,7 @@ class TestBases : public QObject {
   static Design on(const char* base, const ParameterValues& given = {}) {
     Design d = card(120, 160);
     const auto changed = onBase(d.card, base);
-    if (!changed) qFatal("%s", changed.error().text().c_str());
+    if (!changed) qFatal("%s", say(changed.error()).c_str());
     d.card = *changed;
     for (const auto& [key, value] : given)
       d.card.values[key] = value;
@@ -103,7 +103,7 @@ private slots:
   }
   void impossibleBasesAreRefusedWithTheirPlace() {
     const auto wide = assembleDesign(on("gate", {{"left", 80}}));
-    QVERIFY(!wide && wide.error().code == "base.flaps-meet");
+    QVERIFY(!wide && wide.error().code() == "base.flaps-meet");
     const auto many = assembleDesign(on("concertina", {{"leaves", 40}}));
     QVERIFY(!many && many.error().place.find("leaves") != std::string::npos);
     QVERIFY(!onBase(CardBase{}, "parcel"));

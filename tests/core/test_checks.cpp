@@ -2,11 +2,10 @@
 #include "support.h"
 #include <QDir>
 #include <QFile>
-#include <set>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/design/piece_work.h"
 #include "core/structures/registry.h"
-#include <set>
+#include "words/sentences.h"
 #endif
 
 using namespace hinge;
@@ -85,7 +84,7 @@ private slots:
     const Analysis a = checked(design);
     const Finding* f = findCode(a, "outside-cover");
     QVERIFY(f);
-    QCOMPARE(QString::fromStdString(f->detail), edge);
+    QCOMPARE(QString::fromStdString(say(f->detail)), edge);
     QVERIFY_NEAR(f->amount, amount, 1e-9);
   }
   void theReserveIsAdviceOnly() {
@@ -229,7 +228,7 @@ private slots:
       work.joints = {{{10, 10}, "card/page-a", {60, 40}, given::Glue()},
                      {{50, 10}, "card/page-a", {100 + off_mm, 40}, given::Glue()}};
       const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work);
-      if (!added) qFatal("%s", added.error().text().c_str());
+      if (!added) qFatal("%s", say(added.error()).c_str());
       return added->design;
     };
     const Analysis torn = checked(with(1.0)), whole = checked(with(0.0));
@@ -282,8 +281,9 @@ private slots:
       QVERIFY(source.open(QIODevice::ReadOnly));
       tests += source.readAll().toStdString();
     }
-    QVERIFY(findingCodes().size() > 30);
-    for (std::string_view code : findingCodes()) {
+    QVERIFY(Words::findings().size() > 30);
+    for (const Sentence& sentence : Words::findings()) {
+      const std::string_view key = sentence.key, code = key.substr(0, key.find('/'));
       const bool seen = tests.find(fmt::format("\"{}\"", code)) != std::string::npos;
       QVERIFY2(seen || unseen.contains(code), std::string(code).c_str());
     }

@@ -21,7 +21,7 @@ class TestCuts : public QObject {
   static double foldLength(const Assembly& assembly, std::string_view label) {
     double sum = 0;
     for (const Fold& f : assembly.folds)
-      if (f.label == label) sum += (f.to - f.from).norm();
+      if (say(f.label) == label) sum += (f.to - f.from).norm();
     return sum;
   }
 private slots:
@@ -118,8 +118,8 @@ private slots:
     const auto refused =
         assembleDesign(addStructure(d, kind.toStdString(), "gutter", *all)->design);
     QVERIFY(!refused.ok());
-    QCOMPARE(QString::fromStdString(refused.error().code), code);
-    QVERIFY(!refused.error().message.empty());
+    QCOMPARE(QString::fromStdString(refused.error().code()), code);
+    QVERIFY(!say(refused.error()).empty());
   }
   void slitsAreDrawnOnce() {
     Design d = card(130, 180);

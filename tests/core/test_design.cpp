@@ -57,7 +57,7 @@ private slots:
     const auto edited = setValues(d, id, {{key.toStdString(), value}});
     QVERIFY(!edited.ok());
     QVERIFY2(edited.error().place.find(key.toStdString()) != std::string::npos,
-             edited.error().text().c_str());
+             say(edited.error()).c_str());
   }
   void impossibleCardsAreRefused_data() {
     QTest::addColumn<double>("width");

@@ -70,19 +70,21 @@ private slots:
   // --- adding and changing -------------------------------------------------------------------
   void whatCannotBeAddedIsSaid() {
     const Design d = card();
-    QCOMPARE(addStructure(d, "castle", "gutter", {}).error().code,
+    QCOMPARE(addStructure(d, "castle", "gutter", {}).error().code(),
              std::string("structure.unknown"));
     const auto missing = addStructure(d, "box", "gutter", {{"position", 60}});
     QVERIFY(!missing.ok());
     Design full = d;
     full.nextId = kLargestStructureNumber + 1;
-    QCOMPARE(addStructure(full, "box", "gutter", startingValues(boxKind().parameters)).error().code,
-             std::string("structure.numbers"));
+    QCOMPARE(
+        addStructure(full, "box", "gutter", startingValues(boxKind().parameters)).error().code(),
+        std::string("structure.numbers"));
     full.nextId = kLargestStructureNumber;
     const auto last = addStructure(full, "box", "gutter", startingValues(boxKind().parameters));
     QVERIFY(last.ok() && last->id.value == kLargestStructureNumber);
-    QCOMPARE(addProposed(d, "castle", "gutter", {}).error().code, std::string("structure.unknown"));
-    QCOMPARE(addProposed(d, "box", "s9/ridge", {}).error().code, std::string("seat.missing"));
+    QCOMPARE(addProposed(d, "castle", "gutter", {}).error().code(),
+             std::string("structure.unknown"));
+    QCOMPARE(addProposed(d, "box", "s9/ridge", {}).error().code(), std::string("seat.missing"));
     QVERIFY(!addProposed(d, "box", "gutter", {{"zz", 3}}).ok());
   }
   void whatIsGivenIsKept() {
@@ -109,7 +111,8 @@ private slots:
     QVERIFY(!repeatedAlong(d, none, 1, 10).ok());
     QVERIFY(!repeatedAlong(d, StructureId{2}, 0, 10).ok());
     QVERIFY(!copiedToOtherSide(d, none).ok());
-    QCOMPARE(copiedToOtherSide(d, StructureId{2}).error().code, std::string("seat.no-other-side"));
+    QCOMPARE(copiedToOtherSide(d, StructureId{2}).error().code(),
+             std::string("seat.no-other-side"));
   }
   void aMendIsAppliedWholeOrNotAtAll() {
     Design d = card();

@@ -22,7 +22,7 @@ Design joined(const given::Kind& kind) {
   PieceWork work = plainStrip(40, 20);
   work.joints = {{{10, 5}, "card/page-a", {60, 40}, kind}};
   const auto added = addStructure(card(), "piece", "gutter", {{"position", 0.0}}, work);
-  if (!added) qFatal("%s", added.error().text().c_str());
+  if (!added) qFatal("%s", say(added.error()).c_str());
   return added->design;
 }
 
@@ -139,7 +139,7 @@ private slots:
     work.joints = {{{10, 5}, "card/page-a", {60, 40}, wrong[row]}};
     const auto valid = validate(work, "s1");
     QVERIFY(!valid.ok());
-    QCOMPARE(QString::fromStdString(valid.error().code), code);
+    QCOMPARE(QString::fromStdString(valid.error().code()), code);
     QCOMPARE(valid.error().place, std::string("s1.joints[0]"));
   }
   void theWidestNumbersAreTaken() {
@@ -291,7 +291,7 @@ private slots:
       const Design d = joined(kind);
       const std::string text = designToJson(d);
       const auto read = designFromJson(text);
-      QVERIFY2(read.ok(), read.ok() ? "" : read.error().text().c_str());
+      QVERIFY2(read.ok(), read.ok() ? "" : say(read.error()).c_str());
       QVERIFY(*read == d);
       QCOMPARE(text.find("\"by\"") != std::string::npos, byFaceOf(kind) != nullptr);
     }

@@ -101,7 +101,7 @@ private slots:
     design.structures.front().seat = "nowhere";
     const Snapshot snapshot(design);
     QVERIFY(!snapshot.possible().ok());
-    QCOMPARE(snapshot.possible().error().code, std::string("seat.missing"));
+    QCOMPARE(snapshot.possible().error().code(), std::string("seat.missing"));
     QVERIFY(!snapshot.motion() && !snapshot.contacts() && !snapshot.order());
     QVERIFY(!snapshot.flatPieces() && !snapshot.sheets() && !snapshot.shut());
     QVERIFY(!analyse(design).ok());
@@ -134,7 +134,8 @@ private slots:
     const auto assembly = assemble(design);
     std::set<std::string> pieces;
     for (PieceIndex p : assembly->pieces.indices()) {
-      QVERIFY2(pieces.insert(pieceName(design, *assembly, p)).second, "two pieces of one name");
+      QVERIFY2(pieces.insert(say(pieceName(design, *assembly, p))).second,
+               "two pieces of one name");
       std::set<std::string> letters;
       for (PanelIndex panel : assembly->pieces[p].panels)
         QVERIFY(letters.insert(panelLetter(*assembly, panel)).second);
@@ -143,7 +144,7 @@ private slots:
         if (label.panel.valid()) QVERIFY(contains(assembly->panels[label.panel].outline, label.at));
     }
     QVERIFY(assembly->pieces.size() > 5);
-    QCOMPARE(panelOnSheet(design, *assembly, assembly->findPanel("card/page-a")),
+    QCOMPARE(say(panelOnSheet(design, *assembly, assembly->findPanel("card/page-a"))),
              std::string("page a (A)"));
   }
 };

@@ -18,7 +18,7 @@ namespace {
 
 Design with(const Design& design, const PieceWork& work) {
   const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
-  if (!added) qFatal("%s", added.error().text().c_str());
+  if (!added) qFatal("%s", say(added.error()).c_str());
   return added->design;
 }
 

@@ -2,10 +2,10 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
 #include "core/io/design_json.h"
-#include "core/io/svg.h"
 #include "core/production/flat_piece.h"
 #include "core/production/slices.h"
 #include "core/states/shut_state.h"
+#include "render/sheets_svg.h"
 #include <QFile>
 #include <QXmlStreamReader>
 #endif
@@ -194,7 +194,7 @@ private slots:
     QCOMPARE(takenTogether(flatPieces(*assembly), 59).size(), std::size_t(6));
     const std::string svg = piecesToSvg(*assembly, d);
     for (PieceIndex p : assembly->pieces.indices()) // every strip keeps its name
-      QVERIFY(svg.find(">" + pieceName(d, *assembly, p) + "</text>") != std::string::npos);
+      QVERIFY(svg.find(">" + say(pieceName(d, *assembly, p)) + "</text>") != std::string::npos);
     const auto saved = designFromJson(designToJson(d));
     QVERIFY(saved.ok() && saved->settings.slice);
   }

@@ -30,7 +30,7 @@ private slots:
     const Design d = demo("long-quay");
     QVERIFY_NEAR(*flatLength_mm(d), 560.0, 1e-9);
     const auto fitted = fittedTo(d, {}, 640, proposed(d));
-    QVERIFY2(fitted.ok(), fitted.ok() ? "" : fitted.error().text().c_str());
+    QVERIFY2(fitted.ok(), fitted.ok() ? "" : say(fitted.error()).c_str());
     QVERIFY_NEAR(*flatLength_mm(fitted->design), 640.0, 1e-6);
     QVERIFY_NEAR(fitted->factor, 8.0 / 7.0, 1e-9);
     QVERIFY_NEAR(fitted->design.card.width_mm, 80.0, 1e-6);
@@ -67,7 +67,7 @@ private slots:
     const Design d = demo(name.toStdString());
     const double length = share * *flatLength_mm(d);
     const auto fitted = fittedTo(d, {}, length, proposed(d));
-    QVERIFY2(fitted.ok(), fitted.ok() ? "" : fitted.error().text().c_str());
+    QVERIFY2(fitted.ok(), fitted.ok() ? "" : say(fitted.error()).c_str());
     QVERIFY_NEAR(*flatLength_mm(fitted->design), length, 1e-6);
     const Motion motion = Motion::trace(assemble(fitted->design));
     QVERIFY(motion.impossible().empty());
@@ -83,7 +83,7 @@ private slots:
     // A frame across the gutter: two tabs of 8 mm, two panels of 30.
     const Design frames = demo("canal-frames");
     const auto fitted = fittedTo(frames, StructureId{1}, 66, proposed(frames, StructureId{1}));
-    QVERIFY2(fitted.ok(), fitted.ok() ? "" : fitted.error().text().c_str());
+    QVERIFY2(fitted.ok(), fitted.ok() ? "" : say(fitted.error()).c_str());
     const PieceWork& work = *fitted->design.structures.front().work;
     QVERIFY_NEAR(boundsOf(work.outline).size().x(), 66.0, 1e-6);
     QVERIFY_NEAR(panelWidths_mm(work).front(), 8.0, 1e-9);
@@ -96,7 +96,7 @@ private slots:
     const StructureItem& frame = d.structures.front();
     const auto fitted = fittedTo(d, frame.id, 1.2 * boundsOf(frame.work->outline).size().x(),
                                  proposed(d, frame.id));
-    QVERIFY2(fitted.ok(), fitted.ok() ? "" : fitted.error().text().c_str());
+    QVERIFY2(fitted.ok(), fitted.ok() ? "" : say(fitted.error()).c_str());
     const PieceWork& work = *fitted->design.find(frame.id)->work;
     QCOMPARE(work.windows.size(), frame.work->windows.size());
     QVERIFY(validate(work, "s1").ok());
@@ -106,15 +106,15 @@ private slots:
     std::set<std::string> all;
     for (const LengthRow& row : lengthRows(d))
       all.insert(row.key);
-    QCOMPARE(fittedTo(d, {}, 640, all).error().code, std::string("proportion.all-held"));
-    QCOMPARE(fittedTo(d, {}, 640, {"card.nothing"}).error().code,
+    QCOMPARE(fittedTo(d, {}, 640, all).error().code(), std::string("proportion.all-held"));
+    QCOMPARE(fittedTo(d, {}, 640, {"card.nothing"}).error().code(),
              std::string("proportion.unknown"));
     auto held = proposed(d);
     held.insert("card.rest");
-    QCOMPARE(fittedTo(d, {}, 480, held).error().code,
+    QCOMPARE(fittedTo(d, {}, 480, held).error().code(),
              std::string("proportion.too-short")); // seven held leaves alone are 490
     QVERIFY(!fittedTo(d, {}, 60000, proposed(d)).ok());
-    QCOMPARE(flatLength_mm(d, StructureId{77}).error().code, std::string("structure.missing"));
+    QCOMPARE(flatLength_mm(d, StructureId{77}).error().code(), std::string("structure.missing"));
   }
 };
 

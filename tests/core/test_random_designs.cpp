@@ -174,7 +174,7 @@ private slots:
       if (!hasImage) continue;
       if (!assembleDesign(image))
         QFAIL(fmt::format("seed {}: the image cannot be assembled: {}", seed,
-                          assembleDesign(image).error().text())
+                          say(assembleDesign(image).error()))
                   .c_str());
       Analysis one = checked(d), two = checked(image);
       for (Analysis* a : {&one, &two})

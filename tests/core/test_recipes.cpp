@@ -66,14 +66,14 @@ private slots:
     const StructureKind& asked = *findStructureKind(kind.toStdString());
     if (!asked.offeredOn(*place, *assembly, d.settings)) {
       if (asked.ways->carriesWork()) {
-        QVERIFY(addProposed(d, asked.key, place->key, {}).error().code == "work.none");
+        QVERIFY(addProposed(d, asked.key, place->key, {}).error().code() == "work.none");
         return;
       }
       const auto added = addStructure(d, asked.key, place->key, startingValues(asked.parameters));
       QVERIFY(added.ok());
       const auto refused = assembleDesign(added->design);
       QVERIFY(!refused.ok());
-      QCOMPARE(QString::fromStdString(refused.error().code), QStringLiteral("seat.unsuitable"));
+      QCOMPARE(QString::fromStdString(refused.error().code()), QStringLiteral("seat.unsuitable"));
       return;
     }
     add(d, kind.toUtf8().constData(), seat.toUtf8().constData());
@@ -149,7 +149,7 @@ private slots:
     d.structures.front().seat = "s9/ridge";
     const auto assembly = assembleDesign(d);
     QVERIFY(!assembly.ok());
-    QCOMPARE(QString::fromStdString(assembly.error().code), QStringLiteral("seat.missing"));
+    QCOMPARE(QString::fromStdString(assembly.error().code()), QStringLiteral("seat.missing"));
     QCOMPARE(QString::fromStdString(assembly.error().place), QStringLiteral("s1"));
   }
   void panelsThatLieOnOneAnotherInTheSheetAreRefused() {
@@ -161,7 +161,7 @@ private slots:
     QVERIFY(edited.ok());
     const auto assembly = assembleDesign(*edited);
     QVERIFY(!assembly.ok());
-    QCOMPARE(QString::fromStdString(assembly.error().code), QStringLiteral("piece.overlap"));
+    QCOMPARE(QString::fromStdString(assembly.error().code()), QStringLiteral("piece.overlap"));
   }
   void tabsLeanInAndKeepTheirDepth() {
     const Polygon tab = tabOutline({0, 0}, {0, 50}, 10, 30);

@@ -127,7 +127,7 @@ private slots:
     }
     const auto assembled = assembleDesign(d);
     if (!assembled) { // impossible sizes are refused with their reason before anything is judged
-      QCOMPARE(QString::fromStdString(assembled.error().code), code);
+      QCOMPARE(QString::fromStdString(assembled.error().code()), code);
       return;
     }
     const Analysis analysis = checked(d);

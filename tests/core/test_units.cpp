@@ -47,7 +47,7 @@ private slots:
     QFETCH(QString, text);
     const auto length = parseLength_mm(text.toStdString(), LengthUnit::Inch);
     QVERIFY(!length.ok());
-    QVERIFY(length.error().message.find("length") != std::string::npos);
+    QVERIFY(say(length.error()).find("length") != std::string::npos);
   }
 
   void writesTheShortestExactForm_data() {

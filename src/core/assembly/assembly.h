@@ -17,8 +17,8 @@ enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face si
 /// A rigid part of a piece. The outline is in the piece's flat frame: millimetres, face side up
 /// (+z).
 struct Panel {
-  std::string key;   ///< stable: "card/page-a", "s2/wall-a"
-  std::string label; ///< "wall a"
+  std::string key; ///< stable: "card/page-a", "s2/wall-a"
+  Text label;      ///< "wall a"
   std::optional<StructureId> owner;
   PieceIndex piece;
   PanelUse use = PanelUse::Wall;
@@ -31,7 +31,8 @@ struct Panel {
 /// angle is 0 when the panels continue each other flat, positive for a valley seen from the face,
 /// +-pi when they lie on one another.
 struct Fold {
-  std::string key, label;
+  std::string key;
+  Text label;
   PanelIndex left, right;
   Vec2 from, to;
   FoldSense sense = FoldSense::Valley;
@@ -43,7 +44,8 @@ struct Fold {
 
 /// One flat part cut from one sheet.
 struct Piece {
-  std::string key, label;
+  std::string key;
+  Text label;
   std::optional<StructureId> owner;
   std::vector<PanelIndex> panels;
   std::vector<Feature> features; ///< what its recipe, and those that cut into it, worked into it
@@ -65,8 +67,8 @@ enum class SeatKind { Valley, Ridge, Face, Span };
 /// pi: both its sides are the same frame on one panel, with x along the line on which the panel
 /// stands, y up from it and z out of the paper to the structure.
 struct Seat {
-  std::string key;   ///< "gutter", "s3/ridge"
-  std::string label; ///< "gutter", "ridge of s3"
+  std::string key; ///< "gutter", "s3/ridge"
+  Text label;      ///< "gutter", "ridge of s3"
   std::array<SeatSide, 2> sides;
   double length_mm = 0;
   double shutOpening_rad = 0; ///< 0 (valley), 2 pi (ridge) or pi (face)

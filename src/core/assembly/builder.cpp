@@ -11,8 +11,8 @@ std::string AssemblyBuilder::key(std::string_view role) const {
   return fmt::format("{}/{}", m_owner ? m_owner->text() : "card", role);
 }
 
-void AssemblyBuilder::fail(std::string code, std::string message, std::string place) {
-  if (!m_error) m_error = Error{std::move(code), std::move(message), std::move(place)};
+void AssemblyBuilder::fail(Text message, std::string place) {
+  if (!m_error) m_error = Error{std::move(message), std::move(place)};
 }
 
 Result<void> AssemblyBuilder::status() const {
@@ -24,44 +24,34 @@ Result<void> AssemblyBuilder::status() const {
         const Panel &a = m_assembly.panels[piece.panels[i]],
                     &b = m_assembly.panels[piece.panels[j]];
         if (overlapArea_mm2(a.outline, b.outline) > 1e-3)
-          return Error{"piece.overlap",
-                       fmt::format("these sizes cannot be cut from one sheet: {} and {} lie on one "
-                                   "another in the flat piece",
-                                   a.label, b.label),
-                       piece.key};
+          return Error{{"piece.overlap", a.label, b.label}, piece.key};
       }
   }
   return {};
 }
 
-PieceIndex AssemblyBuilder::piece(std::string_view role, std::string label) {
+PieceIndex AssemblyBuilder::piece(std::string_view role, Text label) {
   return m_assembly.pieces.push({key(role), std::move(label), m_owner, {}});
 }
 
-PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, std::string label,
-                                  PanelUse use, Polygon outline) {
+PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, Text label, PanelUse use,
+                                  Polygon outline) {
   if (signedArea_mm2(outline) < 0) std::reverse(outline.begin(), outline.end());
   if (!isSimple(outline) || std::abs(signedArea_mm2(outline)) < 1e-6)
-    fail("panel.impossible",
-         fmt::format("these sizes make no possible {}: its outline crosses itself or has no area",
-                     label),
-         key(role));
+    fail({"panel.impossible", label}, key(role));
   const PanelIndex index = m_assembly.panels.push(
       {key(role), std::move(label), m_owner, piece, use, std::move(outline)});
   m_assembly.pieces[piece].panels.push_back(index);
   return index;
 }
 
-FoldIndex AssemblyBuilder::fold(std::string_view role, std::string label, PanelIndex left,
+FoldIndex AssemblyBuilder::fold(std::string_view role, Text label, PanelIndex left,
                                 PanelIndex right, Vec2 from, Vec2 to, FoldSense sense,
                                 double shutAngle_rad) {
   for (PanelIndex panel : {left, right})
     for (const Vec2& end : {from, to})
       if (!insertOnOutline(m_assembly.panels[panel].outline.rim, end))
-        fail("fold.off-outline",
-             fmt::format("the {} does not lie on the edge of {}", label,
-                         m_assembly.panels[panel].label),
-             key(role));
+        fail({"fold.off-outline", label, m_assembly.panels[panel].label}, key(role));
   return m_assembly.addFold(
       {key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
 }
@@ -77,37 +67,27 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
   const Vec2 from = flat({0, from_mm}), to = flat({0, to_mm});
   for (const Vec2& p : corners)
     if (p.x() < 1e-6 || !contains(panel.outline, flat(p)))
-      return fail("cut.past-edge", fmt::format("the cut runs past the edge of {}", panel.label),
-                  key("cut"));
+      return fail({"cut.past-edge", panel.label}, key("cut"));
   Polygon outline = panel.outline.rim;
   if (!insertOnOutline(outline, from) || !insertOnOutline(outline, to))
-    return fail(
-        "cut.past-edge",
-        fmt::format("the cut runs past the end of the fold or into another cut of {}", panel.label),
-        key("cut"));
+    return fail({"cut.past-edge/fold-end", panel.label}, key("cut"));
   const auto at = [&](const Vec2& p) {
     return std::ranges::find_if(outline, [&](const Vec2& q) { return (p - q).norm() < 1e-6; }) -
            outline.begin();
   };
   const auto n = static_cast<std::ptrdiff_t>(outline.size()), i = at(from), j = at(to);
   const bool forward = (i + 1) % n == j;
-  if (!forward && (j + 1) % n != i)
-    return fail("cut.in-the-way", fmt::format("another cut of {} is in the way", panel.label),
-                key("cut"));
+  if (!forward && (j + 1) % n != i) return fail({"cut.in-the-way", panel.label}, key("cut"));
   std::vector<Vec2> path;
   for (const Vec2& p : corners)
     path.push_back(flat(p));
   if (!forward) std::reverse(path.begin(), path.end());
   outline.insert(outline.begin() + (forward ? i : j) + 1, path.begin(), path.end());
-  if (!isSimple(outline))
-    return fail("cut.in-the-way", fmt::format("the cut runs into another cut of {}", panel.label),
-                key("cut"));
+  if (!isSimple(outline)) return fail({"cut.in-the-way/runs-into", panel.label}, key("cut"));
   Region whole(std::move(outline));
   for (const Polygon& window : panel.outline.holes) {
     auto with = withHole(whole, window);
-    if (!with)
-      return fail("cut.in-the-way", fmt::format("the cut runs into a window of {}", panel.label),
-                  key("cut"));
+    if (!with) return fail({"cut.in-the-way/window", panel.label}, key("cut"));
     whole = std::move(*with);
   }
   panel.outline = std::move(whole);
@@ -116,13 +96,7 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
 void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
   Panel& panel = m_assembly.panels[index];
   auto with = withHole(panel.outline, window);
-  if (!with)
-    return fail(
-        "window.past-edge",
-        fmt::format(
-            "the window leaves less than 1 mm of paper at an edge of {} or at another window",
-            panel.label),
-        key("window"));
+  if (!with) return fail({"window.past-edge", panel.label}, key("window"));
   panel.outline = std::move(*with);
   feature(panel.piece, Window{index, panel.outline.holes.size() - 1});
 }
@@ -159,15 +133,8 @@ void AssemblyBuilder::cutAcross(const Seat& seat, double from_mm, double to_mm,
     return Vec2((seat.sides[0].toPiece * Vec3(0, y, 0)).head<2>());
   };
   if (pieceOf(seat.sides[0]) != pieceOf(seat.sides[1]))
-    return fail("cut.not-one-sheet",
-                "the two sides of this fold are different pieces: nothing can be cut from them "
-                "across the fold",
-                key("cut"));
-  if (!openFold(seat, end(from_mm), end(to_mm)))
-    return fail(
-        "cut.past-edge",
-        "the cut must leave some of the fold whole at both of its ends and between two cuts",
-        key("cut"));
+    return fail("cut.not-one-sheet", key("cut"));
+  if (!openFold(seat, end(from_mm), end(to_mm))) return fail("cut.past-edge/whole", key("cut"));
   notch(seat.sides[0], from_mm, to_mm, onFirst);
   notch(seat.sides[1], from_mm, to_mm, onSecond);
 }
@@ -177,11 +144,11 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
   Panel& panel = m_assembly.panels[index];
   const Vec2 u = way.normalized(), side(-u.y(), u.x());
   const auto past = [&] {
-    fail("slit.off-panel", fmt::format("a slit does not lie inside {}", panel.label), panel.key);
+    fail({"slit.off-panel", panel.label}, panel.key);
     return inner;
   };
   if (!panel.outline.holes.empty()) {
-    fail("slit.window", fmt::format("{} has openings: it takes no slit", panel.label), panel.key);
+    fail({"slit.window", panel.label}, panel.key);
     return inner;
   }
   const Polygon outline = panel.outline.rim;
@@ -218,10 +185,7 @@ Vec2 AssemblyBuilder::slit(PanelIndex index, const Vec2& inner, const Vec2& way,
   if (catch_mm > 0) {
     const Exit middle = exitOf(start);
     if (std::min(a.at, b.at) < catch_mm + width_mm || middle.at > 1e299) {
-      fail("slit.catch",
-           fmt::format("a slit of {} is too short for a catch of {} mm", panel.label,
-                       formatNumber(catch_mm, 2)),
-           panel.key);
+      fail({"slit.catch", panel.label, Millimetres{catch_mm}}, panel.key);
       return inner;
     }
   }
@@ -245,7 +209,7 @@ void AssemblyBuilder::feature(PieceIndex piece, Feature made) {
   m_assembly.pieces[piece].features.push_back(std::move(made));
 }
 
-Seat AssemblyBuilder::seat(std::string_view role, std::string label, const SeatSide& first,
+Seat AssemblyBuilder::seat(std::string_view role, Text label, const SeatSide& first,
                            const SeatSide& second, double length_mm, double shutOpening_rad) {
   const std::string seatKey = m_owner ? key(role) : std::string(role);
   const Seat made{seatKey, std::move(label), {first, second}, length_mm, shutOpening_rad};
@@ -260,9 +224,9 @@ void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& 
   const SeatSide face{panel, planarFrame(from, along, up)},
       back{panel, planarFrame(to, -along, up)};
   const double length = (to - from).norm();
-  const std::string name = p.label + (m_owner ? " of " + m_owner->text() : "");
-  m_assembly.seats.push({p.key, "face of " + name, {face, face}, length, kPi});
-  m_assembly.seats.push({p.key + "-back", "back of " + name, {back, back}, length, kPi});
+  const Text name = m_owner ? Text("of", p.label, m_owner->text()) : p.label;
+  m_assembly.seats.push({p.key, Text("face-of", name), {face, face}, length, kPi});
+  m_assembly.seats.push({p.key + "-back", Text("back-of", name), {back, back}, length, kPi});
 }
 
 void AssemblyBuilder::dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to,

@@ -12,15 +12,15 @@ public:
       : m_assembly(assembly), m_owner(owner), m_firstPiece(assembly.pieces.size()),
         m_firstFold(assembly.folds.size()) {}
 
-  PieceIndex piece(std::string_view role, std::string label);
+  PieceIndex piece(std::string_view role, Text label);
   /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an
   /// area.
-  PanelIndex panel(PieceIndex piece, std::string_view role, std::string label, PanelUse use,
+  PanelIndex panel(PieceIndex piece, std::string_view role, Text label, PanelUse use,
                    Polygon outline);
   /// A fold along from -> to, which must lie on the outlines of both panels, `left` on the left
   /// hand.
-  FoldIndex fold(std::string_view role, std::string label, PanelIndex left, PanelIndex right,
-                 Vec2 from, Vec2 to, FoldSense sense, double shutAngle_rad);
+  FoldIndex fold(std::string_view role, Text label, PanelIndex left, PanelIndex right, Vec2 from,
+                 Vec2 to, FoldSense sense, double shutAngle_rad);
   void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true);
   /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure
   /// can be made of it. The fold is opened from `from_mm` to `to_mm` along it; `onFirst` and
@@ -35,7 +35,7 @@ public:
   /// The piece a seat side belongs to.
   PieceIndex pieceOf(const SeatSide& side) const { return m_assembly.panels[side.panel].piece; }
   /// Offers a seat and returns it, for recipes that build on their own seats.
-  Seat seat(std::string_view role, std::string label, const SeatSide& first, const SeatSide& second,
+  Seat seat(std::string_view role, Text label, const SeatSide& first, const SeatSide& second,
             double length_mm, double shutOpening_rad);
   /// Folds made since this builder began, those of other owners' panels included.
   std::size_t firstFold() const { return m_firstFold; }
@@ -62,8 +62,8 @@ public:
     m_assembly.placements.push_back({*m_owner, on, std::move(panels), {}});
   }
   /// Joins two panels by a slot, pivot, slide, band or film.
-  template <class Kind> JointIndex join(std::string_view role, std::string label, Kind made) {
-    made.key = key(role), made.label = std::move(label), made.owner = m_owner;
+  template <class Kind> JointIndex join(std::string_view role, Kind made) {
+    made.key = key(role), made.owner = m_owner;
     return m_assembly.addJoint(std::move(made));
   }
   /// Cuts a slit of a width into a panel of any owner, from `inner` (in the panel's flat frame)
@@ -84,7 +84,7 @@ private:
   std::string key(std::string_view role) const;
   void notch(const SeatSide& side, double from_mm, double to_mm, const std::vector<Vec2>& corners);
   bool openFold(const Seat& seat, const Vec2& from, const Vec2& to);
-  void fail(std::string code, std::string message, std::string place);
+  void fail(Text message, std::string place);
 
   Assembly& m_assembly;
   std::optional<StructureId> m_owner;

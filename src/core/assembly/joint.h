@@ -29,7 +29,7 @@ struct Glue {
 /// guides them. Each side has a frame on its panel (into the panel's piece); the line is their
 /// common y axis, and where the joint stands at zero both frames coincide.
 struct Guide {
-  std::string key, label;
+  std::string key;
   std::optional<StructureId> owner;
   PanelIndex first, second; ///< the panel that was there, the panel that joins it
   Iso3 onFirst, onSecond;
@@ -65,7 +65,7 @@ struct Slide : Guide {
 /// What band and film have in common: something soft between two points of panels, that guides
 /// nothing.
 struct Tie {
-  std::string key, label;
+  std::string key;
   std::optional<StructureId> owner;
   std::array<PanelIndex, 2> panels;
   std::array<Vec2, 2> at; ///< in the flat frames of the panels' pieces

@@ -1,19 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/text.h"
 #include <string>
 #include <utility>
 #include <variant>
 
 namespace hinge {
 
-/// What went wrong and where; made for people to read.
+/// What went wrong and where. `message` is a sentence of words/ whose key begins with a stable code
+/// for programs: "file.truncated", "value.range/whole".
 struct Error {
-  std::string code;    ///< stable, for programs: "file.truncated", "value.range", ...
-  std::string message; ///< the cause in plain words
-  std::string place;   ///< file, member, structure or parameter the cause sits in; may be empty
+  Text message;
+  std::string place; ///< file, member, structure or parameter the cause sits in; may be empty
+  int line = 0;      ///< of the file; 0: unknown
 
-  /// "place: message", or only the message when the place is unknown.
-  std::string text() const { return place.empty() ? message : place + ": " + message; }
+  /// The key without what tells sentences of the same code apart ("value.range").
+  std::string code() const { return message.key.substr(0, message.key.find('/')); }
 };
 
 /// Either a value or the reason why there is none. Used for everything that a design, a file or a

@@ -6,14 +6,17 @@
 
 namespace hinge {
 
-/// A recipe of the card itself: makes the pages, the driven fold and the first seats.
+/// A recipe of the card itself: makes the pages, the driven fold and the first seats. What it is
+/// called and what it is stands in words/ under "base.KEY" and "base.KEY/summary".
 struct BaseKind {
-  std::string_view key, label, summary;
+  std::string_view key;
   ParameterTable parameters;
   ParameterValues (*fit)(const CardBase& card); ///< starting values that suit the card's size
   Result<void> (*build)(const CardBase& card, AssemblyBuilder& builder);
   double display_deg = 90; ///< opening at which such a card is usually shown
   Rests rests = Rests::OnPage;
+
+  Text name() const { return "base." + std::string(key); }
 };
 
 std::span<const BaseKind* const> baseKinds();

@@ -17,7 +17,7 @@ void offerSpans(AssemblyBuilder& builder, const std::vector<Leaf>& leaves,
   for (std::size_t i = 0; i < leaves.size(); ++i)
     for (std::size_t j = i + 2; j < leaves.size(); ++j) {
       Seat seat{leaves[i].key + "+" + leaves[j].key,
-                leaves[i].label + " and " + leaves[j].label,
+                Text("and", leaves[i].label, leaves[j].label),
                 {},
                 length_mm,
                 0};
@@ -62,8 +62,8 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
     const Crease& c = creases[k];
     // The gutter is the fold at the left of the ground leaf, or the first one.
     const bool gutter = k + 1 == ground || (ground == 0 && k == 0);
-    const std::string key = gutter ? "gutter" : fmt::format("fold-{}", k + 1),
-                      label = gutter ? "gutter" : fmt::format("fold {}", k + 1);
+    const std::string key = gutter ? "gutter" : fmt::format("fold-{}", k + 1);
+    const Text label = gutter ? Text("gutter") : Text("fold", k + 1);
     const double sign = c.sense == FoldSense::Valley ? 1.0 : -1.0,
                  shut = c.flatWhenShut ? 0.0 : sign * kPi,
                  open = sign * (kPi - radians(c.open_deg));
@@ -77,16 +77,17 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
     if (c.flatWhenShut) continue;
     const double onFace = c.sense == FoldSense::Valley ? 0.0 : 2 * kPi;
     builder.seat(key, label, left, right, length_mm, onFace);
-    builder.seat(key + "-back", label + " from behind", right, left, length_mm, 2 * kPi - onFace);
+    builder.seat(key + "-back", Text("from-behind", label), right, left, length_mm,
+                 2 * kPi - onFace);
   }
   offerSpans(builder, leaves, panels, edges, length_mm);
   return panels;
 }
 
 void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm) {
-  const PieceIndex picture = builder.piece("picture", "picture leaf");
+  const PieceIndex picture = builder.piece("picture", "picture-leaf");
   const PanelIndex leaf =
-      builder.panel(picture, "picture", "picture leaf", PanelUse::Wall,
+      builder.panel(picture, "picture", "picture-leaf", PanelUse::Wall,
                     {{-width_mm, 0}, {0, 0}, {0, length_mm}, {-width_mm, length_mm}});
   builder.glue(leaf, front, Iso3::Identity());
   builder.faceSeats(leaf, {-width_mm, length_mm},

@@ -10,7 +10,8 @@ namespace hinge {
 /// the folds, y along them, the inside of the card is the face. The ground leaf lies still with its
 /// left edge at x = 0; the fold there is the gutter.
 struct Leaf {
-  std::string key, label; ///< "page-a", "page a"
+  std::string key; ///< "page-a"
+  Text label;
   double width_mm;
 };
 

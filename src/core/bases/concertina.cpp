@@ -8,12 +8,16 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kConcertina[] = {
-    {"leaves", "Leaves", ParameterUnit::Count, 3, 12, 3, ParameterRole::Held, "",
-     "How many leaves; three make a Z-fold"},
-    {"rest", "Other leaves", ParameterUnit::Millimetre, 5, 1000, 130, ParameterRole::Gives, "",
-     "Width of the leaves above the lowest one, which is as wide as the finished card"},
-    {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "",
-     "Angle between neighbouring leaves when the card is open"},
+    {"leaves", {"size.concertina.leaves"}, ParameterUnit::Count, 3, 12, 3, ParameterRole::Held, ""},
+    {"rest",
+     {"size.concertina.rest"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     130,
+     ParameterRole::Gives,
+     ""},
+    {"open", {"size.concertina.open"}, ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, ""},
 };
 
 ParameterValues fitConcertina(const CardBase& card) {
@@ -26,7 +30,7 @@ Result<void> buildConcertina(const CardBase& card, AssemblyBuilder& builder) {
   std::vector<Crease> creases;
   for (std::size_t k = 0; k < count; ++k) {
     const char letter = static_cast<char>('a' + k);
-    leaves.push_back({std::string("page-") + letter, std::string("page ") + letter,
+    leaves.push_back({std::string("page-") + letter, Text("page", std::string(1, letter)),
                       k + 1 == count ? card.pageDepth_mm() : card.value("rest")});
   }
   // The lowest fold is a valley, so that the others stack above it; from there mountain and valley
@@ -41,10 +45,8 @@ Result<void> buildConcertina(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& concertinaBase() {
-  static const BaseKind kind{
-      "concertina", "Concertina",  "Leaves that fold to and fro; three make a Z-fold",
-      kConcertina,  fitConcertina, buildConcertina,
-      90,           Rests::OnEdge};
+  static const BaseKind kind{"concertina",    kConcertina, fitConcertina,
+                             buildConcertina, 90,          Rests::OnEdge};
   return kind;
 }
 

@@ -8,10 +8,22 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kEasel[] = {
-    {"strut", "Strut", ParameterUnit::Millimetre, 5, 1000, 65, ParameterRole::Gives, "",
-     "From the gutter to the second fold; what is left of the front carries the picture leaf"},
-    {"stop", "Stop at", ParameterUnit::Millimetre, 5, 1000, 105, ParameterRole::Gives, "",
-     "From the gutter to the stop against which the front stands"},
+    {"strut",
+     {"size.easel.strut"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     65,
+     ParameterRole::Gives,
+     ""},
+    {"stop",
+     {"size.easel.stop"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     105,
+     ParameterRole::Gives,
+     ""},
 };
 
 ParameterValues fitEasel(const CardBase& card) {
@@ -24,17 +36,13 @@ ParameterValues fitEasel(const CardBase& card) {
 Result<void> buildEasel(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), length = card.gutterLength_mm(), p = card.value("strut"),
                q = w - p, stop = card.value("stop");
-  if (q < 5)
-    return Error{"easel.no-front", "the strut leaves less than 5 mm of the front",
-                 "card.base_values.strut"};
+  if (q < 5) return Error{"easel.no-front/strut", "card.base_values.strut"};
   if (stop >= p + q - 0.5 || stop <= std::abs(p - q) + 0.5)
-    return Error{"easel.stop",
-                 "strut and front cannot reach a stop at this distance from the gutter",
-                 "card.base_values.stop"};
+    return Error{"easel.stop", "card.base_values.stop"};
   const double lean = std::acos((p * p + stop * stop - q * q) / (2 * p * stop)),
                ridge = std::acos((p * p + q * q - stop * stop) / (2 * p * q));
   const auto panels = buildChain(
-      builder, {{"page-a2", "front", q}, {"page-a", "strut", p}, {"page-b", "base page", w}},
+      builder, {{"page-a2", "front", q}, {"page-a", "strut", p}, {"page-b", "base-page", w}},
       {{FoldSense::Valley, degrees(ridge), 0.3 * kPi, kPi, true},
        {FoldSense::Valley, degrees(lean), 0, 0.6 * kPi}},
       2, length);
@@ -45,9 +53,7 @@ Result<void> buildEasel(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& easelBase() {
-  static const BaseKind kind{
-      "easel",    "Easel", "A base page with a front that stands against a stop", kEasel, fitEasel,
-      buildEasel, 180};
+  static const BaseKind kind{"easel", kEasel, fitEasel, buildEasel, 180};
   return kind;
 }
 

@@ -7,10 +7,8 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kFoot[] = {
-    {"foot", "Foot", ParameterUnit::Millimetre, 5, 1000, 60, ParameterRole::Gives, "",
-     "Depth of the leaf that lies on the table"},
-    {"open", "Stands at", ParameterUnit::Degree, 45, 135, 90, ParameterRole::Held, "",
-     "Angle between foot and standing page when the card is set up"},
+    {"foot", {"size.foot.foot"}, ParameterUnit::Millimetre, 5, 1000, 60, ParameterRole::Gives, ""},
+    {"open", {"size.foot.open"}, ParameterUnit::Degree, 45, 135, 90, ParameterRole::Held, ""},
 };
 
 ParameterValues fitFoot(const CardBase& card) {
@@ -20,7 +18,7 @@ ParameterValues fitFoot(const CardBase& card) {
 Result<void> buildFoot(const CardBase& card, AssemblyBuilder& builder) {
   buildChain(
       builder,
-      {{"page-a", "standing page", card.pageDepth_mm()}, {"page-b", "foot", card.value("foot")}},
+      {{"page-a", "standing-page", card.pageDepth_mm()}, {"page-b", "foot", card.value("foot")}},
       {{FoldSense::Valley, card.value("open")}}, 1, card.gutterLength_mm());
   return builder.status();
 }
@@ -28,9 +26,7 @@ Result<void> buildFoot(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& footBase() {
-  static const BaseKind kind{"foot", "Foot",  "A page that stands at a right angle on its foot",
-                             kFoot,  fitFoot, buildFoot,
-                             180};
+  static const BaseKind kind{"foot", kFoot, fitFoot, buildFoot, 180};
   return kind;
 }
 

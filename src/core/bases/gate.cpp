@@ -7,12 +7,23 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kGate[] = {
-    {"left", "Left flap", ParameterUnit::Millimetre, 5, 1000, 64.5, ParameterRole::Gives, "right",
-     "From its fold to its edge"},
-    {"right", "Right flap", ParameterUnit::Millimetre, 5, 1000, 64.5, ParameterRole::Gives, "left",
-     "From its fold to its edge"},
-    {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "",
-     "Angle between each flap and the middle when the card is open"},
+    {"left",
+     {"size.gate.left"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     64.5,
+     ParameterRole::Gives,
+     "right"},
+    {"right",
+     {"size.gate.right"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     64.5,
+     ParameterRole::Gives,
+     "left"},
+    {"open", {"size.gate.open"}, ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, ""},
 };
 
 ParameterValues fitGate(const CardBase& card) {
@@ -23,13 +34,11 @@ ParameterValues fitGate(const CardBase& card) {
 Result<void> buildGate(const CardBase& card, AssemblyBuilder& builder) {
   const double open = card.value("open");
   if (card.value("left") + card.value("right") > card.pageDepth_mm())
-    return Error{"base.flaps-meet",
-                 "the two flaps together are wider than the card they close over",
-                 "card.base_values"};
+    return Error{"base.flaps-meet", "card.base_values"};
   buildChain(builder,
-             {{"page-a", "left flap", card.value("left")},
-              {"page-b", "middle page", card.pageDepth_mm()},
-              {"page-c", "right flap", card.value("right")}},
+             {{"page-a", "left-flap", card.value("left")},
+              {"page-b", "middle-page", card.pageDepth_mm()},
+              {"page-c", "right-flap", card.value("right")}},
              {{FoldSense::Valley, open}, {FoldSense::Valley, open}}, 1, card.gutterLength_mm());
   return builder.status();
 }
@@ -37,8 +46,7 @@ Result<void> buildGate(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& gateBase() {
-  static const BaseKind kind{"gate",    "Gate", "A middle page closed by two flaps", kGate, fitGate,
-                             buildGate, 90};
+  static const BaseKind kind{"gate", kGate, fitGate, buildGate, 90};
   return kind;
 }
 

@@ -8,8 +8,14 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kJoined[] = {
-    {"flap", "Joining flap", ParameterUnit::Millimetre, 6, 1000, 15, ParameterRole::Held, "",
-     "Of the first page beyond the fold; the second page is glued on it"},
+    {"flap",
+     {"size.joined-fold.flap"},
+     ParameterUnit::Millimetre,
+     6,
+     1000,
+     15,
+     ParameterRole::Held,
+     ""},
 };
 
 ParameterValues fitJoined(const CardBase&) {
@@ -18,17 +24,15 @@ ParameterValues fitJoined(const CardBase&) {
 
 Result<void> buildJoined(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), l = card.gutterLength_mm(), flap = card.value("flap");
-  if (flap > w)
-    return Error{"joined.flap", "the flap is deeper than the page that is glued on it",
-                 "card.base_values.flap"};
+  if (flap > w) return Error{"joined.flap", "card.base_values.flap"};
   const PieceIndex sheet = builder.piece("sheet", "card"),
-                   second = builder.piece("sheet-b", "second page");
-  const PanelIndex pageA =
-      builder.panel(sheet, "page-a", "page a", PanelUse::Page, {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
-  const PanelIndex joining = builder.panel(sheet, "flap", "joining flap", PanelUse::Page,
+                   second = builder.piece("sheet-b", "second-page");
+  const PanelIndex pageA = builder.panel(sheet, "page-a", Text("page", "a"), PanelUse::Page,
+                                         {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
+  const PanelIndex joining = builder.panel(sheet, "flap", "joining-flap", PanelUse::Page,
                                            {{0, 0}, {flap, 0}, {flap, l}, {0, l}});
-  const PanelIndex pageB =
-      builder.panel(second, "page-b", "page b", PanelUse::Page, {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  const PanelIndex pageB = builder.panel(second, "page-b", Text("page", "b"), PanelUse::Page,
+                                         {{0, 0}, {w, 0}, {w, l}, {0, l}});
   Assembly& assembly = builder.assembly();
   assembly.drives = {
       {builder.fold("gutter", "gutter", pageA, joining, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};
@@ -44,9 +48,7 @@ Result<void> buildJoined(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& joinedBase() {
-  static const BaseKind kind{
-      "joined-fold", "Joined fold", "One fold between two pages from two sheets",
-      kJoined,       fitJoined,     buildJoined};
+  static const BaseKind kind{"joined-fold", kJoined, fitJoined, buildJoined};
   return kind;
 }
 

@@ -11,26 +11,18 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kPetals[] = {
-    {"sides", "Sides", ParameterUnit::Count, 3, 10, 4, ParameterRole::Held, "",
-     "How many sides the middle page has, each with a petal"},
-    {"petal", "Petal", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "From its fold to its tip; petals are cut so that they lie side by side when shut"},
-    {"tip", "Tip", ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, "",
-     "Width of a petal at its tip; it is no wider than its neighbours allow"},
-    {"shut",
-     "Shut",
-     ParameterUnit::Switch,
-     0,
-     1,
-     0,
-     ParameterRole::Held,
-     "",
-     "0: the petals lie folded over the middle, 1: they lie flat round it and rise as it opens, as "
-     "the halves of a ball do",
-     Sense::Size,
-     {"folded over", "flat round it"}},
-    {"open", "Opens to", ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, "",
-     "Angle between each petal and the middle page when the card is open"},
+    {"sides", {"size.petals.sides"}, ParameterUnit::Count, 3, 10, 4, ParameterRole::Held, ""},
+    {"petal",
+     {"size.petals.petal"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     40,
+     ParameterRole::Gives,
+     ""},
+    {"tip", {"size.petals.tip"}, ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, ""},
+    {"shut", {"size.petals.shut"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"open", {"size.petals.open"}, ParameterUnit::Degree, 5, 180, 180, ParameterRole::Held, ""},
 };
 
 double reachOf(const CardBase& card) {
@@ -61,7 +53,7 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
                                                             std::sin(kPi + 0.5 * step + k * step)));
   }
   const PieceIndex sheet = builder.piece("sheet", "card");
-  const PanelIndex middle = builder.panel(sheet, "page-b", "middle page", PanelUse::Page, page);
+  const PanelIndex middle = builder.panel(sheet, "page-b", "middle-page", PanelUse::Page, page);
   Assembly& assembly = builder.assembly();
   assembly.root = middle, assembly.symmetric = false;
   const Vec2 centre = boundsOf(page).centre();
@@ -71,9 +63,7 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
     const double side = (to - from).norm(), inward = out.dot(from - centre);
     const bool over = card.value("shut") == 0;
     if (over && petal > inward - 0.5)
-      return Error{"petals.meet",
-                   fmt::format("petals of {} mm meet in the middle: {} mm is the most", petal,
-                               downToLattice(inward - 0.5)),
+      return Error{{"petals.meet", Millimetres{petal}, Millimetres{downToLattice(inward - 0.5)}},
                    "card.base_values.petal"};
     // A petal stays inside the wedge of its side, seen from the middle.
     const double tip =
@@ -82,18 +72,18 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
     const bool gutter = k == 0;
     const std::string letter(1, static_cast<char>('a' + (k == 0 ? 0 : k + 1)));
     const PanelIndex leaf =
-        builder.panel(sheet, "page-" + letter, fmt::format("petal {}", k + 1), PanelUse::Page,
+        builder.panel(sheet, "page-" + letter, Text("petal", k + 1), PanelUse::Page,
                       {to, from, foot - 0.5 * tip * along, foot + 0.5 * tip * along});
     const FoldIndex fold = builder.fold(gutter ? "gutter" : fmt::format("fold-{}", k + 1),
-                                        gutter ? "gutter" : fmt::format("fold {}", k + 1), middle,
-                                        leaf, from, to, FoldSense::Valley, over ? kPi : 0);
+                                        gutter ? Text("gutter") : Text("fold", k + 1), middle, leaf,
+                                        from, to, FoldSense::Valley, over ? kPi : 0);
     assembly.drives.push_back({fold, over ? kPi : 0, kPi - radians(card.value("open")), 0, kPi});
     if (!over && !gutter)
       continue; // flat in the shut card: it carries nothing that must lie flat with it
     const SeatSide inner{middle, planarFrame(to, -out, -along)},
         outer{leaf, planarFrame(to, out, -along)};
     builder.seat(gutter ? "gutter" : fmt::format("fold-{}", k + 1),
-                 gutter ? "gutter" : fmt::format("fold {}", k + 1), outer, inner, side, 0);
+                 gutter ? Text("gutter") : Text("fold", k + 1), outer, inner, side, 0);
   }
   return builder.status();
 }
@@ -101,10 +91,7 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& petalsBase() {
-  static const BaseKind kind{
-      "petals", "Petals",  "A middle page of any number of sides closed by a petal on each",
-      kPetals,  fitPetals, buildPetals,
-      90};
+  static const BaseKind kind{"petals", kPetals, fitPetals, buildPetals, 90};
   return kind;
 }
 

@@ -18,7 +18,7 @@ const BaseKind* findBaseKind(std::string_view key) {
 
 Result<CardBase> onBase(const CardBase& card, std::string_view key) {
   const BaseKind* kind = findBaseKind(key);
-  if (!kind) return Error{"base.unknown", "there is no base \"" + std::string(key) + "\"", "card"};
+  if (!kind) return Error{{"base.unknown", key}, "card"};
   CardBase changed = card;
   changed.kind = key, changed.values = kind->fit(card), changed.display_deg = kind->display_deg,
   changed.rests = kind->rests;

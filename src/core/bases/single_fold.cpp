@@ -14,10 +14,10 @@ ParameterValues startingBase(const CardBase&) {
 Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), l = card.gutterLength_mm();
   const PieceIndex sheet = builder.piece("sheet", "card");
-  const PanelIndex pageA =
-      builder.panel(sheet, "page-a", "page a", PanelUse::Page, {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
-  const PanelIndex pageB =
-      builder.panel(sheet, "page-b", "page b", PanelUse::Page, {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  const PanelIndex pageA = builder.panel(sheet, "page-a", Text("page", "a"), PanelUse::Page,
+                                         {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
+  const PanelIndex pageB = builder.panel(sheet, "page-b", Text("page", "b"), PanelUse::Page,
+                                         {{0, 0}, {w, 0}, {w, l}, {0, l}});
   Assembly& assembly = builder.assembly();
   assembly.drives = {
       {builder.fold("gutter", "gutter", pageA, pageB, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};
@@ -31,9 +31,7 @@ Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& singleFoldBase() {
-  static const BaseKind kind{
-      "single-fold", "Single fold", "One sheet with one fold between two pages", {},
-      startingBase,  build};
+  static const BaseKind kind{"single-fold", {}, startingBase, build};
   return kind;
 }
 

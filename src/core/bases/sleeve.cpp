@@ -9,10 +9,15 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kSleeve[] = {
-    {"depth", "Depth", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "Width of the two side leaves; front and back take the rest of the finished width"},
-    {"tab", "Tab", ParameterUnit::Millimetre, 5, 60, 12, ParameterRole::Held, "",
-     "Depth of the tab that closes the tube, glued inside"},
+    {"depth",
+     {"size.sleeve.depth"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     40,
+     ParameterRole::Gives,
+     ""},
+    {"tab", {"size.sleeve.tab"}, ParameterUnit::Millimetre, 5, 60, 12, ParameterRole::Held, ""},
 };
 
 ParameterValues fitSleeve(const CardBase& card) {
@@ -22,13 +27,8 @@ ParameterValues fitSleeve(const CardBase& card) {
 Result<void> buildSleeve(const CardBase& card, AssemblyBuilder& builder) {
   const double side = card.value("depth"), front = card.pageDepth_mm() - side,
                length = card.gutterLength_mm(), tab = card.value("tab");
-  if (front < 5)
-    return Error{"sleeve.no-front",
-                 "the side leaves are as wide as the whole card: they leave no front",
-                 "card.base_values.depth"};
-  if (tab > front)
-    return Error{"sleeve.tab", "the tab is deeper than the leaf it is glued to",
-                 "card.base_values.tab"};
+  if (front < 5) return Error{"sleeve.no-front", "card.base_values.depth"};
+  if (tab > front) return Error{"sleeve.tab", "card.base_values.tab"};
   // The inside is the face. Shut, the front is folded over the side and its neighbours continue
   // them flat.
   const Crease shutFold{FoldSense::Valley, 180}, flatFold{FoldSense::Valley, 0, 0, kPi, true};
@@ -36,13 +36,13 @@ Result<void> buildSleeve(const CardBase& card, AssemblyBuilder& builder) {
                                  {{"page-a", "front", front},
                                   {"page-b", "side", side},
                                   {"page-c", "back", front},
-                                  {"page-d", "other side", side}},
+                                  {"page-d", "other-side", side}},
                                  {shutFold, flatFold, shutFold}, 1, length);
   const double end = side + front + side, round = 2 * (side + front);
   const PanelIndex closing =
-      builder.panel(builder.assembly().panels[panels[0]].piece, "closing-tab", "closing tab",
+      builder.panel(builder.assembly().panels[panels[0]].piece, "closing-tab", "closing-tab",
                     PanelUse::Tab, tabOutline({end, 0}, {end, length}, tab, 30));
-  builder.fold("fold-of-tab", "fold of the tab", panels[3], closing, {end, 0}, {end, length},
+  builder.fold("fold-of-tab", "fold-of-the-tab", panels[3], closing, {end, 0}, {end, length},
                FoldSense::Valley, 0);
   builder.glue(closing, panels[0], Iso3(Eigen::Translation3d(-round, 0, 0)), false);
   return builder.status();
@@ -51,9 +51,7 @@ Result<void> buildSleeve(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& sleeveBase() {
-  static const BaseKind kind{"sleeve", "Sleeve",     "A tube of four leaves that is pressed flat",
-                             kSleeve,  fitSleeve,    buildSleeve,
-                             90,       Rests::OnEdge};
+  static const BaseKind kind{"sleeve", kSleeve, fitSleeve, buildSleeve, 90, Rests::OnEdge};
   return kind;
 }
 

@@ -7,12 +7,23 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTriFold[] = {
-    {"cover", "Cover", ParameterUnit::Millimetre, 5, 1000, 130, ParameterRole::Gives, "",
-     "Width of the leaf that closes last and opens first"},
-    {"inner", "Inner flap", ParameterUnit::Millimetre, 5, 1000, 128.5, ParameterRole::Gives, "",
-     "Width of the leaf that lies inside; a little less than the card"},
-    {"first", "Cover open at", ParameterUnit::Degree, 10, 170, 90, ParameterRole::Held, "",
-     "Opening at which the cover has opened and the inner flap begins"},
+    {"cover",
+     {"size.tri-fold.cover"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     130,
+     ParameterRole::Gives,
+     ""},
+    {"inner",
+     {"size.tri-fold.inner"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     128.5,
+     ParameterRole::Gives,
+     ""},
+    {"first", {"size.tri-fold.first"}, ParameterUnit::Degree, 10, 170, 90, ParameterRole::Held, ""},
 };
 
 ParameterValues fitTriFold(const CardBase& card) {
@@ -22,12 +33,11 @@ ParameterValues fitTriFold(const CardBase& card) {
 Result<void> buildTriFold(const CardBase& card, AssemblyBuilder& builder) {
   const double first = radians(card.value("first"));
   if (card.value("inner") > card.pageDepth_mm())
-    return Error{"base.inner-wide", "the inner flap is wider than the page it lies on",
-                 "card.base_values.inner"};
+    return Error{"base.inner-wide", "card.base_values.inner"};
   buildChain(builder,
              {{"page-a", "cover", card.value("cover")},
-              {"page-b", "middle page", card.pageDepth_mm()},
-              {"page-c", "inner flap", card.value("inner")}},
+              {"page-b", "middle-page", card.pageDepth_mm()},
+              {"page-c", "inner-flap", card.value("inner")}},
              {{FoldSense::Valley, 180, 0, first}, {FoldSense::Valley, 180, first, kPi}}, 1,
              card.gutterLength_mm());
   return builder.status();
@@ -36,10 +46,7 @@ Result<void> buildTriFold(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& triFoldBase() {
-  static const BaseKind kind{
-      "tri-fold", "Letter fold", "A cover over an inner flap over a middle page",
-      kTriFold,   fitTriFold,    buildTriFold,
-      180};
+  static const BaseKind kind{"tri-fold", kTriFold, fitTriFold, buildTriFold, 180};
   return kind;
 }
 

@@ -12,7 +12,7 @@ class CheckInput;
 
 /// One check: a rule with its own file, entered in the registry.
 struct CheckKind {
-  std::string_view key, label, meaning;
+  std::string_view key;
   std::vector<Finding> (*run)(const CheckInput&);
 };
 

@@ -23,16 +23,14 @@ std::vector<Finding> run(const CheckInput& in) {
             never > 0 ? Severity::Spoils : Severity::Advice,
             {"card"}};
   f.amount = never > 0 ? never : tight;
-  f.detail = envelope.label;
+  f.detail = "envelope." + std::string(envelope.key);
   return {f};
 }
 
 } // namespace
 
 const CheckKind& envelopeCheck() {
-  static const CheckKind kind{"envelope", "Fits the envelope",
-                              "The shut card goes into the chosen envelope with room on every side",
-                              run};
+  static const CheckKind kind{"envelope", run};
   return kind;
 }
 

@@ -21,26 +21,19 @@ struct Finding {
   double from_rad = 0, to_rad = 0;   ///< openings at which it happens
   double amount = 0;
   AmountUnit unit = AmountUnit::Millimetre;
-  std::string detail;           ///< code of the case within the check: the edge, the way of failing
+  Text detail; ///< the case within the check: the edge, the way of failing, what is in the way
   Vec3 place = Vec3::Zero();    ///< world point at `show_rad`
   double show_rad = 0;          ///< opening at which it shows best
   std::optional<Mend> proposed; ///< a change that the check itself knows; not yet tried
   std::optional<Mend> mend;     ///< tried on the whole design
   bool mendSought = false;      ///< the search has ended: without a mend there is none
-  std::string_view check;       ///< key of the check that found it; set by analyse()
+  std::string_view check;       ///< key of the check that found it; set by CheckInput
+  std::vector<Text> names;      ///< what each of the elements is called; set by CheckInput
 };
 
 bool sameTrouble(const Finding& a, const Finding& b); ///< same code and same elements
 
 std::string_view severityKey(Severity severity); ///< "spoils", "advice"
 std::string_view unitKey(AmountUnit unit);       ///< "mm", "deg", "count"
-
-/// All codes that findings have.
-std::vector<std::string_view> findingCodes();
-
-/// Finding and mend in plain English, lengths in the user's unit. The single place where findings
-/// become words.
-std::string describe(const Finding& finding, const Design& design);
-std::string describe(const Mend& mend, const Design& design);
 
 } // namespace hinge

@@ -89,9 +89,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& gluedSideCheck() {
-  static const CheckKind kind{"glued-side", "Glued side",
-                              "Every wall stays on the side of the paper on which its tab is glued",
-                              run};
+  static const CheckKind kind{"glued-side", run};
   return kind;
 }
 

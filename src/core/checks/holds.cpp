@@ -127,8 +127,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& holdsCheck() {
-  static const CheckKind kind{"holds", "Joints hold", "Glue, slots and pins meet at every opening",
-                              run};
+  static const CheckKind kind{"holds", run};
   return kind;
 }
 

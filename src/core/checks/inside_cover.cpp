@@ -21,10 +21,10 @@ struct Worst {
 
 /// Names of the edges as the user holds the card, for the flat page frame: low x, start and end of
 /// the gutter, high x.
-std::string edgeName(int edge, FoldSide fold, bool folded) {
-  if (edge == 0 || edge == 3) return folded ? "gutter" : "fore";
-  static const char* const kSide[] = {"bottom", "top"};
-  static const char* const kTop[] = {"left", "right"};
+Text edgeName(int edge, FoldSide fold, bool folded) {
+  if (edge == 0 || edge == 3) return folded ? "edge.gutter" : "edge.fore";
+  static const char* const kSide[] = {"edge.bottom", "edge.top"};
+  static const char* const kTop[] = {"edge.left", "edge.right"};
   return (fold == FoldSide::Side ? kSide : kTop)[edge - 1];
 }
 
@@ -92,8 +92,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& insideCoverCheck() {
-  static const CheckKind kind{"outside-cover", "Inside the cover",
-                              "Nothing pokes past an edge of the shut card", run};
+  static const CheckKind kind{"outside-cover", run};
   return kind;
 }
 

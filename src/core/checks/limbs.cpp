@@ -96,9 +96,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& limbsCheck() {
-  static const CheckKind kind{"limbs", "Limbs clear",
-                              "What turns or slides in one layer never lies over its neighbour",
-                              run};
+  static const CheckKind kind{"limbs", run};
   return kind;
 }
 

@@ -37,8 +37,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& mobilityCheck() {
-  static const CheckKind kind{"floppy", "Guided",
-                              "Nothing flops: the opening alone decides where every panel is", run};
+  static const CheckKind kind{"floppy", run};
   return kind;
 }
 

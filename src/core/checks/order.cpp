@@ -7,18 +7,6 @@
 namespace hinge {
 namespace {
 
-std::string_view doing(const Joint& joint) {
-  struct {
-    std::string_view operator()(const Glue&) const { return "glue"; }
-    std::string_view operator()(const Slot&) const { return "slot together"; }
-    std::string_view operator()(const Pivot&) const { return "pin"; }
-    std::string_view operator()(const Slide&) const { return "lay as a slide"; }
-    std::string_view operator()(const Band&) const { return "tie a band between"; }
-    std::string_view operator()(const Film&) const { return "tie a film between"; }
-  } words;
-  return std::visit(words, joint);
-}
-
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
   const auto worked = in.snapshot.order(in.stop);
@@ -32,7 +20,8 @@ std::vector<Finding> run(const CheckInput& in) {
     panels.insert(panels.end(), {joins, there});
   }
   Finding f = findingOn(in, "unreachable", Severity::Spoils, panels);
-  f.detail = doing(in.assembly.joints[order.unreachable.front().front()]);
+  f.detail =
+      "joint." + std::string(jointKey(in.assembly.joints[order.unreachable.front().front()]));
   f.amount = static_cast<double>(order.unreachable.size()), f.unit = AmountUnit::Count;
   found.push_back(std::move(f));
   return found;
@@ -41,9 +30,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& orderCheck() {
-  static const CheckKind kind{
-      "order", "Every joint within reach",
-      "There is an order of work in which each joint can be made before others shut it in", run};
+  static const CheckKind kind{"order", run};
   return kind;
 }
 

@@ -75,8 +75,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& panelsHitCheck() {
-  static const CheckKind kind{"panels-hit", "Panels clear",
-                              "No panel passes through another at any opening", run};
+  static const CheckKind kind{"panels-hit", run};
   return kind;
 }
 

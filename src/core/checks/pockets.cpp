@@ -30,9 +30,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& pocketsCheck() {
-  static const CheckKind kind{
-      "pockets", "Room to slide",
-      "What slides has room beside it, and what lies over it has enough glue on both sides", run};
+  static const CheckKind kind{"pockets", run};
   return kind;
 }
 

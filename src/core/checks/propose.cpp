@@ -23,15 +23,11 @@ bool works(const Added& added, std::stop_token stop) {
 Result<Added> addProposed(const Design& design, std::string_view kindKey, std::string_view seatKey,
                           const ParameterValues& given, std::stop_token stop) {
   const StructureKind* kind = findStructureKind(kindKey);
-  if (!kind)
-    return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey),
-                 ""};
+  if (!kind) return Error{{"structure.unknown", kindKey}, ""};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const Seat* seat = assembled->findSeat(seatKey);
-  if (!seat)
-    return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", seatKey),
-                 std::string(kindKey)};
+  if (!seat) return Error{{"seat.missing", seatKey}, std::string(kindKey)};
   const auto add = [&](const Draft& draft) {
     return addStructure(design, kindKey, seatKey, draft.values, draft.work);
   };

@@ -91,9 +91,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& shutFlatCheck() {
-  static const CheckKind kind{
-      "shut-flat", "Shuts flat",
-      "Widths and angles meet the exact condition for lying flat in the shut card", run};
+  static const CheckKind kind{"shut-flat", run};
   return kind;
 }
 

@@ -62,10 +62,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& slotsCheck() {
-  static const CheckKind kind{"slots", "Slots fit",
-                              "Slits are deep enough where panels cross, and every piece can be "
-                              "pushed into all its slots at once",
-                              run};
+  static const CheckKind kind{"slots", run};
   return kind;
 }
 

@@ -49,10 +49,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& softLinksCheck() {
-  static const CheckKind kind{
-      "soft-links", "Bands and films",
-      "Bands pull where the card is shown and are nowhere drawn too far; films are long enough",
-      run};
+  static const CheckKind kind{"soft-links", run};
   return kind;
 }
 

@@ -45,9 +45,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stackingCheck() {
-  static const CheckKind kind{"stacking", "Lies in an order",
-                              "The shut panels can be stacked with none passing through a fold",
-                              run};
+  static const CheckKind kind{"stacking", run};
   return kind;
 }
 

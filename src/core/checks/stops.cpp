@@ -41,8 +41,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stopsCheck() {
-  static const CheckKind kind{"stops", "Slides keep to their stops",
-                              "Nothing slides farther than its stops or its pocket let it", run};
+  static const CheckKind kind{"stops", run};
   return kind;
 }
 

@@ -12,7 +12,7 @@ std::vector<Finding> run(const CheckInput& in) {
   for (const Wrap& wrap : wrapsOf(in.assembly, in.design.stock.thickness_mm)) {
     if (wrap.inside_mm >= wrap.needed_mm - 1e-6) continue;
     Finding f = findingOn(in, "strap-tight", Severity::Spoils, {wrap.panel, wrap.carrier});
-    f.amount = wrap.needed_mm - wrap.inside_mm, f.detail = std::to_string(wrap.layers);
+    f.amount = wrap.needed_mm - wrap.inside_mm, f.detail = Text("layers", wrap.layers);
     found.push_back(std::move(f));
   }
   return found;
@@ -21,8 +21,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& strapsCheck() {
-  static const CheckKind kind{"straps", "Straps go round",
-                              "A strap is long enough for its way round everything inside it", run};
+  static const CheckKind kind{"straps", run};
   return kind;
 }
 

@@ -164,9 +164,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& tabsCheck() {
-  static const CheckKind kind{
-      "tabs", "Tabs", "Tabs are deep enough, inside their panel, clear of folds and of one another",
-      run};
+  static const CheckKind kind{"tabs", run};
   return kind;
 }
 

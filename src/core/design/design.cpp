@@ -29,23 +29,17 @@ const StructureItem* Design::find(StructureId id) const {
 Result<void> validateCard(const CardBase& card) {
   const auto check = [](double size, std::string_view what) -> Result<void> {
     if (!std::isfinite(size) || size < starting::kLeastCard_mm || size > starting::kLargestCard_mm)
-      return Error{"card.size",
-                   fmt::format("{} mm is outside {} to {} mm", formatNumber(size, 4),
-                               formatNumber(starting::kLeastCard_mm, 0),
-                               formatNumber(starting::kLargestCard_mm, 0)),
+      return Error{{"card.size", Millimetres{size}, Millimetres{starting::kLeastCard_mm},
+                    Millimetres{starting::kLargestCard_mm}},
                    fmt::format("card {}", what)};
     return {};
   };
   if (auto width = check(card.width_mm, "width"); !width) return width;
   if (auto height = check(card.height_mm, "height"); !height) return height;
   if (!(card.display_deg >= 1 && card.display_deg <= 180))
-    return Error{"card.display",
-                 fmt::format("{} degrees is outside 1 to 180", formatNumber(card.display_deg, 3)),
-                 "card display"};
+    return Error{{"card.display", Degrees{card.display_deg}}, "card display"};
   if (!(card.openBy_deg >= 30 && card.openBy_deg <= 180))
-    return Error{"card.open-by",
-                 fmt::format("{} degrees is outside 30 to 180", formatNumber(card.openBy_deg, 3)),
-                 "card open_by_deg"};
+    return Error{{"card.open-by", Degrees{card.openBy_deg}}, "card open_by_deg"};
   return {};
 }
 

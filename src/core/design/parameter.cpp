@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/design/parameter.h"
-#include "core/units/length.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -28,25 +27,54 @@ std::string_view unitKey(ParameterUnit unit) {
   return "";
 }
 
+namespace {
+
+Text withSide(std::string key, const RowName& name) {
+  return name.of.empty() ? Text(std::move(key)) : Text(std::move(key), name.of);
+}
+
+} // namespace
+
+Text nameOf(const ParameterSpec& spec) {
+  return withSide(std::string(spec.name.key), spec.name);
+}
+
+Text nameOnBothSides(const ParameterSpec& spec) {
+  // Twins without words in common are told by the first one.
+  return spec.name.of.empty() ? nameOf(spec) : Text(fmt::format("{}/both", spec.name.key));
+}
+
+Text meaningOf(const ParameterSpec& spec) {
+  return withSide(fmt::format("{}/meaning", spec.name.key), spec.name);
+}
+
+Text choiceOf(const ParameterSpec& spec, int choice) {
+  return Text(fmt::format("{}/{}", spec.name.key, choice));
+}
+
+Said valueOf(const ParameterSpec& spec, double value) {
+  switch (spec.unit) {
+  case ParameterUnit::Millimetre: return Millimetres{value};
+  case ParameterUnit::Degree: return Degrees{value};
+  default: return Decimal{value, 4};
+  }
+}
+
 Result<void> validate(ParameterTable table, const ParameterValues& values, std::string_view place) {
   for (const auto& [key, value] : values) {
     const ParameterSpec* spec = findSpec(table, key);
     const std::string where = fmt::format("{} {}", place, key);
-    if (!spec)
-      return Error{"value.unknown", fmt::format("there is no parameter \"{}\"", key), where};
-    if (!std::isfinite(value)) return Error{"value.range", "is not a number", where};
+    if (!spec) return Error{{"value.unknown", key}, where};
+    if (!std::isfinite(value)) return Error{"value.range/number", where};
     if (value < spec->least || value > spec->most)
-      return Error{"value.range",
-                   fmt::format("{} {} is outside {} to {} {}", formatNumber(value, 4),
-                               unitKey(spec->unit), formatNumber(spec->least, 4),
-                               formatNumber(spec->most, 4), unitKey(spec->unit)),
+      return Error{{"value.range", valueOf(*spec, value), valueOf(*spec, spec->least),
+                    valueOf(*spec, spec->most)},
                    where};
-    if (spec->whole() && value != std::floor(value))
-      return Error{"value.range", "must be a whole number", where};
+    if (spec->whole() && value != std::floor(value)) return Error{"value.range/whole", where};
   }
   for (const ParameterSpec& spec : table)
     if (!values.contains(spec.key))
-      return Error{"value.missing", "has no value", fmt::format("{} {}", place, spec.key)};
+      return Error{"value.missing", fmt::format("{} {}", place, spec.key)};
   return {};
 }
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
-#include <array>
 #include <map>
 #include <span>
 #include <string>
@@ -29,24 +28,31 @@ enum class Sense {
   Tab,         ///< how deep glue tabs are
 };
 
+/// What a row is called in words/: "box.a" and, where two rows are the same size on both sides or
+/// one of many, which of them ("a", "3"). What it means is said under "box.a/meaning", the choices
+/// of a switch under "box.a/0", "box.a/1", ...
+struct RowName {
+  std::string_view key, of = {};
+};
+
 /// One row of a structure's parameter table. Forms, files, the command line, the docs, random tests
 /// and mends all read this row and nothing else.
 struct ParameterSpec {
-  std::string_view key;   ///< symbol as in the formulas: "alpha", "a"
-  std::string_view label; ///< what a user reads
+  std::string_view key; ///< symbol as in the formulas: "alpha", "a"
+  RowName name;
   ParameterUnit unit;
   double least, most, start;
   ParameterRole role;
-  std::string_view
-      twin; ///< the same dimension on the other side of the fold; empty when it has none
-  std::string_view meaning; ///< one sentence: from where to where
+  /// The same dimension on the other side of the fold; empty when it has none.
+  std::string_view twin = {};
   Sense sense = Sense::Size;
-  std::array<std::string_view, 8> choices =
-      {}; ///< of a switch: what 0, 1, ... mean, as they are offered
+
   bool runsAlong() const {
     return sense == Sense::Place || sense == Sense::FromPlace || sense == Sense::AboutPlace;
   }
   bool whole() const { return unit == ParameterUnit::Switch || unit == ParameterUnit::Count; }
+  /// Of a switch: how many choices it offers, from 0 on.
+  int choices() const { return unit == ParameterUnit::Switch ? static_cast<int>(most) + 1 : 0; }
 };
 
 using ParameterTable = std::span<const ParameterSpec>;
@@ -56,6 +62,15 @@ const ParameterSpec* findSpec(ParameterTable table, std::string_view key);
 /// The first row with this sense; null when there is none.
 const ParameterSpec* findSense(ParameterTable table, Sense sense);
 std::string_view unitKey(ParameterUnit unit); ///< "mm", "deg", "switch", "count"
+
+/// What a row is called, what it means (from where to where), and what a switch offers as a choice.
+Text nameOf(const ParameterSpec& spec);
+/// The name of a row and its twin together.
+Text nameOnBothSides(const ParameterSpec& spec);
+Text meaningOf(const ParameterSpec& spec);
+Text choiceOf(const ParameterSpec& spec, int choice);
+/// A row's value with its unit.
+Said valueOf(const ParameterSpec& spec, double value);
 
 /// Every row has a value inside its range and there is no value without a row; the error names the
 /// key, the value and the range. `place` is put before the key ("s3").

@@ -11,8 +11,11 @@ namespace {
 constexpr double kFarthest_mm = 5000;
 constexpr double kLeastPanel_mm = 0.5;
 
-Error refused(std::string code, std::string message, std::string place = "") {
-  return {std::move(code), std::move(message), std::move(place)};
+Error refused(Text why, std::string place = "") {
+  return {std::move(why), std::move(place)};
+}
+Text called(const given::Kind& kind) {
+  return "joint." + std::string(jointKey(kind));
 }
 
 Result<PieceWork> checked(PieceWork work) {
@@ -84,22 +87,18 @@ namespace {
 std::optional<Error> wrongNumbers(const given::Kind& kind) {
   const auto tie = [&](double length_mm) -> std::optional<Error> {
     if (length_mm > 0 && length_mm <= kFarthest_mm) return std::nullopt;
-    return Error{"work.length", fmt::format("a {} needs a length", jointKey(kind)), ""};
+    return Error{{"work.length", called(kind)}, ""};
   };
   if (const auto* band = std::get_if<given::Band>(&kind)) return tie(band->length_mm);
   if (const auto* film = std::get_if<given::Film>(&kind)) return tie(film->length_mm);
   if (const auto* slot = std::get_if<given::Slot>(&kind)) {
-    if (!(slot->catch_mm >= 0 && slot->catch_mm <= 50))
-      return Error{"work.catch", "a catch is from 0 to 50 mm long", ""};
-    if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0))
-      return Error{"work.slit", "a slit cannot be shorter than nothing", ""};
+    if (!(slot->catch_mm >= 0 && slot->catch_mm <= 50)) return Error{"work.catch", ""};
+    if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0)) return Error{"work.slit", ""};
   }
   if (const auto* slide = std::get_if<given::Slide>(&kind))
     if (!(slide->least_mm <= slide->most_mm && slide->pullFrom_deg >= 0 &&
           slide->pullFrom_deg <= slide->pullTo_deg && slide->pullTo_deg <= 180))
-      return Error{
-          "work.slide",
-          "a slide needs its least way first, and a pull between openings of 0 to 180 degrees", ""};
+      return Error{"work.slide", ""};
   return std::nullopt;
 }
 
@@ -114,37 +113,27 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
   };
   if (work.outline.size() > 400 || work.lines.size() > 200 || work.windows.size() > 60 ||
       work.joints.size() > 60)
-    return refused("work.too-much",
-                   "the piece has more corners, lines, openings or joints than this program takes",
-                   std::string(place));
+    return refused("work.too-much/parts", std::string(place));
   for (std::size_t k = 0; k < work.outline.size(); ++k)
     if (!sane(work.outline[k]))
-      return refused("work.size",
-                     fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)),
-                     at("outline", k));
+      return refused({"work.size", Millimetres{kFarthest_mm}}, at("outline", k));
   if (!isSimple(work.outline) || std::abs(signedArea_mm2(work.outline)) < 1)
-    return refused("work.outline", "the outline of the piece crosses itself or has no area",
-                   std::string(place));
+    return refused("work.outline", std::string(place));
   for (std::size_t k = 0; k < work.lines.size(); ++k) {
     const WorkLine& line = work.lines[k];
     if (!sane(line.from) || !sane(line.to))
-      return refused("work.size",
-                     fmt::format("lies more than {} mm away", formatNumber(kFarthest_mm, 0)),
-                     at("lines", k));
+      return refused({"work.size", Millimetres{kFarthest_mm}}, at("lines", k));
     if ((line.to - line.from).norm() < kLeastPanel_mm)
-      return refused("work.line",
-                     fmt::format("is shorter than {} mm", formatNumber(kLeastPanel_mm, 1)),
-                     at("lines", k));
+      return refused({"work.line", Millimetres{kLeastPanel_mm}}, at("lines", k));
     for (const Vec2& end : {line.from, line.to})
       if (!contains(work.outline, end, kTouch_mm))
-        return refused("work.line-outside",
-                       fmt::format("the {} at {} runs out of the piece", workKey(line.kind),
-                                   formatNumber(line.from.x(), 2)),
+        return refused({"work.line-outside", Text("line." + std::string(workKey(line.kind))),
+                        Millimetres{line.from.x()}},
                        at("lines", k));
   }
   for (std::size_t k = 0; k < work.windows.size(); ++k)
     if (!std::ranges::all_of(work.windows[k], sane) || !isSimple(work.windows[k]))
-      return refused("work.window", "the opening crosses itself", at("windows", k));
+      return refused("work.window", at("windows", k));
   for (std::size_t k = 0; k < work.joints.size(); ++k) {
     const PieceJoint& j = work.joints[k];
     given::Kind kind = j.kind;
@@ -152,15 +141,12 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
         !std::ranges::all_of(numbersOf(kind), [](const JointNumber& n) {
           return n.isLength || std::isfinite(*n.value);
         }))
-      return refused("work.joint", "is no place", at("joints", k));
+      return refused("work.joint", at("joints", k));
     if (!contains(work.outline, j.at, kTouch_mm))
-      return refused("work.joint-outside",
-                     fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
-                                 jointKey(j.kind), formatNumber(j.at.x(), 2),
-                                 formatNumber(j.at.y(), 2)),
-                     at("joints", k));
-    if (const auto wrong = wrongNumbers(j.kind))
-      return refused(wrong->code, wrong->message, at("joints", k));
+      return refused(
+          {"work.joint-outside", called(j.kind), Millimetres{j.at.x()}, Millimetres{j.at.y()}},
+          at("joints", k));
+    if (const auto wrong = wrongNumbers(j.kind)) return refused(wrong->message, at("joints", k));
   }
   return {};
 }
@@ -223,15 +209,13 @@ Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, doubl
                                  bool carry) {
   const auto marks = scoreMarks(work);
   const auto mark = std::ranges::find(marks, index, &ScoreMark::line);
-  if (mark == marks.end())
-    return refused("work.no-score", "this line is no score from edge to edge");
+  if (mark == marks.end()) return refused("work.no-score");
   const double left = mark == marks.begin() ? 0.0 : std::prev(mark)->low_mm;
   const double right = carry                            ? kFarthest_mm
                        : std::next(mark) == marks.end() ? boundsOf(work.outline).size().x()
                                                         : std::next(mark)->low_mm;
   if (!(low_mm > left + kLeastPanel_mm && low_mm < right - kLeastPanel_mm))
-    return refused("work.order",
-                   fmt::format("a score at {} leaves no panel beside it", formatNumber(low_mm, 2)));
+    return refused({"work.order", Millimetres{low_mm}});
   const double by = low_mm - mark->low_mm;
   PieceWork moved = work;
   if (!carry) {
@@ -250,12 +234,11 @@ Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, doubl
 Result<PieceWork> withPanelWidth(const PieceWork& work, std::size_t panel, double width_mm) {
   const auto marks = scoreMarks(work);
   const auto widths = panelWidths_mm(work);
-  if (panel >= widths.size())
-    return refused("work.no-panel", fmt::format("the piece has {} panels", widths.size()));
+  if (panel >= widths.size()) return refused({"work.no-panel", widths.size()});
   if (panel < marks.size())
     return withScoreMoved(work, marks[panel].line, marks[panel].low_mm + width_mm - widths[panel],
                           true);
-  if (width_mm < kLeastPanel_mm) return refused("work.order", "the panel would vanish");
+  if (width_mm < kLeastPanel_mm) return refused("work.order/vanish");
   // The right end: what lies in the last half of the last panel moves.
   const Box2 box = boundsOf(work.outline);
   const double x = box.high.x() - 0.5 * widths.back();
@@ -267,23 +250,20 @@ Result<PieceWork> withScoreAdded(const PieceWork& work, double at_mm, WorkLine::
   const double x = box.low.x() + at_mm;
   for (const ScoreMark& mark : scoreMarks(work))
     if (std::abs(mark.low_mm - at_mm) < kLeastPanel_mm)
-      return refused("work.order",
-                     fmt::format("there is a score at {} already", formatNumber(at_mm, 2)));
+      return refused({"work.order/there", Millimetres{at_mm}});
   // Up through the paper at that place.
   std::vector<double> heights;
   for (const auto& [a, b] : edgesOf(work.outline))
     if ((a.x() > x) != (b.x() > x))
       heights.push_back(a.y() + (b.y() - a.y()) * (x - a.x()) / (b.x() - a.x()));
-  if (heights.size() < 2)
-    return refused("work.score-outside",
-                   fmt::format("the piece has no paper at {}", formatNumber(at_mm, 2)));
+  if (heights.size() < 2) return refused({"work.score-outside", Millimetres{at_mm}});
   PieceWork added = work;
   added.lines.push_back({kind, {x, std::ranges::min(heights)}, {x, std::ranges::max(heights)}});
   return checked(std::move(added));
 }
 
 Result<PieceWork> withLineRemoved(const PieceWork& work, std::size_t line) {
-  if (line >= work.lines.size()) return refused("work.no-line", "there is no such line");
+  if (line >= work.lines.size()) return refused("work.no-line");
   PieceWork left = work;
   left.lines.erase(left.lines.begin() + static_cast<std::ptrdiff_t>(line));
   return left;
@@ -301,9 +281,7 @@ Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line) {
 Result<PieceWork> withScores(const PieceWork& work, const std::vector<double>& low_mm) {
   for (std::size_t k = 1; k < low_mm.size(); ++k)
     if (low_mm[k] < low_mm[k - 1] + kLeastPanel_mm)
-      return refused("work.order",
-                     fmt::format("the scores must rise: {} does not come after {}",
-                                 formatNumber(low_mm[k], 2), formatNumber(low_mm[k - 1], 2)));
+      return refused({"work.order/rise", Millimetres{low_mm[k]}, Millimetres{low_mm[k - 1]}});
   PieceWork changed = work;
   auto marks = scoreMarks(changed);
   while (marks.size() > low_mm.size()) {

@@ -33,8 +33,7 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
     edited.structures.back().label = item.label;
     copies.emplace(item.id, added->id);
   }
-  if (copies.empty())
-    return Error{"structure.missing", fmt::format("there is no structure \"{}\"", id.text()), ""};
+  if (copies.empty()) return Error{{"structure.missing", id.text()}, ""};
   return Added{std::move(edited), copies.at(id)};
 }
 
@@ -55,9 +54,7 @@ Result<Design> mirrored(const Design& design, StructureId id) {
 
 Result<Design> repeatedAlong(const Design& design, StructureId id, int times, double step_mm) {
   const StructureItem* item = design.find(id);
-  if (!item || times < 1)
-    return Error{"structure.missing",
-                 fmt::format("there is nothing to repeat in \"{}\"", id.text()), ""};
+  if (!item || times < 1) return Error{{"structure.missing/repeat", id.text()}, ""};
   Design edited = design;
   const std::string at(findSense(parametersOf(*item), Sense::Place)->key);
   const double start = item->values.find(at)->second;
@@ -73,13 +70,9 @@ Result<Design> repeatedAlong(const Design& design, StructureId id, int times, do
 
 Result<Added> copiedToOtherSide(const Design& design, StructureId id) {
   const StructureItem* item = design.find(id);
-  if (!item)
-    return Error{"structure.missing", fmt::format("there is no structure \"{}\"", id.text()), ""};
+  if (!item) return Error{{"structure.missing", id.text()}, ""};
   const std::string other = otherSideKey(item->seat);
-  if (other == item->seat)
-    return Error{"seat.no-other-side",
-                 fmt::format("{} has no other side to copy {} to", item->seat, id.text()),
-                 id.text()};
+  if (other == item->seat) return Error{{"seat.no-other-side", item->seat, id.text()}, id.text()};
   return copyTree(design, id, other, true);
 }
 

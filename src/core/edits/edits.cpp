@@ -9,11 +9,8 @@ namespace hinge {
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
                            const ParameterValues& values, const std::optional<PieceWork>& work) {
   const StructureKind* recipe = findStructureKind(kind);
-  if (!recipe)
-    return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kind), ""};
-  if (design.nextId > kLargestStructureNumber)
-    return Error{"structure.numbers",
-                 "no number is left for another structure: numbers are not reused", ""};
+  if (!recipe) return Error{{"structure.unknown", kind}, ""};
+  if (design.nextId > kLargestStructureNumber) return Error{"structure.numbers", ""};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
   StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, ""};
@@ -25,8 +22,7 @@ Result<Added> addStructure(const Design& design, std::string_view kind, std::str
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes) {
   Design edited = design;
   const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
-  if (it == edited.structures.end())
-    return Error{"structure.missing", fmt::format("there is no structure {}", id.text()), ""};
+  if (it == edited.structures.end()) return Error{{"structure.missing", id.text()}, ""};
   for (const auto& [key, value] : changes)
     if (auto done = waysOf(*it).set(*it, key, value); !done) return done.error();
   if (auto valid = validate(parametersOf(*it), it->values, id.text()); !valid) return valid.error();
@@ -37,15 +33,14 @@ Result<Design> setWork(const Design& design, StructureId id, const PieceWork& wo
   Design edited = design;
   const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
   if (it == edited.structures.end() || !waysOf(*it).carriesWork())
-    return Error{"structure.missing", fmt::format("there is no free piece {}", id.text()), ""};
+    return Error{{"structure.missing/piece", id.text()}, ""};
   it->work = work;
   if (auto settled = waysOf(*it).settle(*it, id.text()); !settled) return settled.error();
   return edited;
 }
 
 Result<Design> removeStructure(const Design& design, StructureId id) {
-  if (!design.find(id))
-    return Error{"structure.missing", fmt::format("there is no structure {}", id.text()), ""};
+  if (!design.find(id)) return Error{{"structure.missing", id.text()}, ""};
   const auto gone = standingOn(design, id);
   Design edited = design;
   std::erase_if(edited.structures, [&](const StructureItem& item) {

@@ -31,7 +31,7 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
     if (only && item.id != *only) continue;
     const auto place = std::ranges::find(next.structures, item.id, &StructureItem::id);
     if (auto done = waysOf(item).scale(*place, design, factor, held); !done)
-      return Error{done.error().code, done.error().message, item.id.text()};
+      return Error{done.error().message, item.id.text()};
   }
   return next;
 }
@@ -42,11 +42,11 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
   std::vector<LengthRow> rows;
   if (!piece) {
     const bool side = design.card.fold == FoldSide::Side;
-    rows.push_back({"card.width", "Width of the card", design.card.width_mm, !side});
-    rows.push_back({"card.height", "Height of the card", design.card.height_mm, side});
+    rows.push_back({"card.width", "card.width/of-card", design.card.width_mm, !side});
+    rows.push_back({"card.height", "card.height/of-card", design.card.height_mm, side});
     for (const ParameterSpec& spec : findBaseKind(design.card.kind)->parameters)
       if (spec.unit == ParameterUnit::Millimetre)
-        rows.push_back({lengthRowKey("card", spec.key), fmt::format("{} of the card", spec.label),
+        rows.push_back({lengthRowKey("card", spec.key), Text("row-of-card", nameOf(spec)),
                         design.card.value(spec.key), spec.role == ParameterRole::Held});
   }
   for (const StructureItem& item : design.structures) {
@@ -61,7 +61,7 @@ Result<double> flatLength_mm(const Design& design, std::optional<StructureId> pi
   if (piece) {
     const StructureItem* item = design.find(*piece);
     const auto length = item ? waysOf(*item).flatLength_mm(*item) : std::nullopt;
-    if (!length) return Error{"structure.missing", "there is no free piece to fit", piece->text()};
+    if (!length) return Error{"structure.missing/fit", piece->text()};
     return *length;
   }
   const auto assembled = assembleDesign(design);
@@ -86,33 +86,23 @@ Result<Fitted> fittedTo(const Design& design, std::optional<StructureId> piece, 
   for (const std::string& key : held)
     if (std::ranges::none_of(lengthRows(design, piece),
                              [&](const LengthRow& row) { return row.key == key; }))
-      return Error{"proportion.unknown", fmt::format("there is no length \"{}\" to hold", key), ""};
+      return Error{{"proportion.unknown", key}, ""};
   // The length grows evenly with the factor: two designs tell it.
   constexpr double kTry = 1.001;
   const auto tried = scaled(design, piece, kTry, held);
   const auto then = tried ? flatLength_mm(*tried, piece) : Result<double>(tried.error());
   if (!then) return then.error();
   const double slope = (*then - *now) / (kTry - 1);
-  if (slope < kSettled_mm)
-    return Error{"proportion.all-held",
-                 "everything that makes the length is held: let something give",
-                 piece ? piece->text() : "card"};
+  if (slope < kSettled_mm) return Error{"proportion.all-held", piece ? piece->text() : "card"};
   const double factor = 1 + (length_mm - *now) / slope;
   if (factor < 0.05)
-    return Error{
-        "proportion.too-short",
-        fmt::format("what is held leaves nothing of {} mm to the rest", formatNumber(length_mm, 2)),
-        piece ? piece->text() : "card"};
+    return Error{{"proportion.too-short", Millimetres{length_mm}}, piece ? piece->text() : "card"};
   auto fitted = scaled(design, piece, factor, held);
   if (!fitted) return fitted.error();
   const auto reached = flatLength_mm(*fitted, piece);
   if (!reached) return reached.error();
   if (std::abs(*reached - length_mm) > 1e-3)
-    return Error{
-        "proportion.uneven",
-        fmt::format("these lengths do not grow evenly with the sheet: {} mm is what they give",
-                    formatNumber(*reached, 2)),
-        piece ? piece->text() : "card"};
+    return Error{{"proportion.uneven", Millimetres{*reached}}, piece ? piece->text() : "card"};
   return Fitted{std::move(fitted).value(), factor};
 }
 

@@ -78,10 +78,8 @@ std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const P
 
 Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
   const StructureItem* item = design.find(id);
-  if (!item || !item->work)
-    return Error{"structure.missing", "there is no free piece to make steps of", id.text()};
-  if (steps < 1 || steps > 10)
-    return Error{"steps.range", "from 1 to 10 steps can be made", id.text()};
+  if (!item || !item->work) return Error{"structure.missing/steps", id.text()};
+  if (steps < 1 || steps > 10) return Error{"steps.range", id.text()};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   PieceWork work =
@@ -95,8 +93,7 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
     joint.at -= corner;
   const auto marks = scoreMarks(work);
   const Seat& seat = *assembled->findSeat(item->seat);
-  if (marks.size() < 2)
-    return Error{"steps.no-tabs", "the piece needs a score at each of its end tabs", id.text()};
+  if (marks.size() < 2) return Error{"steps.no-tabs", id.text()};
   std::optional<double> first, last;
   for (const PieceJoint& joint : work.joints) {
     if (joint.at.x() < marks.front().low_mm)
@@ -104,9 +101,7 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
     if (joint.at.x() > marks.back().low_mm)
       last = footOf(*assembled, seat, joint, work, marks.back());
   }
-  if (!first || !last || *first <= 0 || *last <= 0)
-    return Error{"steps.not-glued",
-                 "both end tabs must be glued beside the fold the piece stands on", id.text()};
+  if (!first || !last || *first <= 0 || *last <= 0) return Error{"steps.not-glued", id.text()};
   // From the first page: out by a tread, parallel to the other page, then down by a riser.
   const double rise = *first / steps, tread = *last / steps,
                height = boundsOf(work.outline).size().y();

@@ -10,8 +10,7 @@ namespace hinge {
 
 Result<PieceWork> wrappedRound(const Design& design, StructureId id, double overlap_mm) {
   const StructureItem* item = design.find(id);
-  if (!item || !item->work)
-    return Error{"structure.missing", "there is no free piece to wrap", id.text()};
+  if (!item || !item->work) return Error{"structure.missing/wrap", id.text()};
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
   const PieceWork& old = *item->work;
@@ -19,8 +18,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
       old.joints, [](const PieceJoint& j) { return liesOn(j.kind).has_value(); });
   const Seat* face = lies == old.joints.end() ? nullptr : assembled->findSeat(lies->on);
   if (!face || assembled->panels[face->sides[0].panel].owner == id)
-    return Error{"wrap.lies-on-nothing",
-                 "a strap must be glued to, or slide on, the panel that it goes round", id.text()};
+    return Error{"wrap.lies-on-nothing", id.text()};
   const PanelIndex carrier = face->sides[0].panel;
   const SeatSide side = face->sides[0];
   const double height = boundsOf(old.outline).size().y(),
@@ -39,11 +37,8 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const Iso3 strap = side.toPiece * onFace;
   const Inside inside =
       insideOf(*assembled, Mechanism::from(*assembled), carrier, own, strap.inverse(), 0, height);
-  if (inside.layers == 0)
-    return Error{"wrap.off-panel", "the panel it lies on is not where the strap is", id.text()};
-  if (inside.extent.size().x() < 2 * overlap_mm)
-    return Error{"wrap.narrow", "what the strap goes round is narrower than twice its overlap",
-                 id.text()};
+  if (inside.layers == 0) return Error{"wrap.off-panel", id.text()};
+  if (inside.extent.size().x() < 2 * overlap_mm) return Error{"wrap.narrow", id.text()};
   const double width =
       wrapWidth_mm(inside.extent.size().x(), inside.layers, design.stock.thickness_mm);
   PieceWork made = plainStrip(overlap_mm + 2 * width, height);
@@ -63,7 +58,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   const auto close = glueJoint(*again, again->findPanel(id.text() + "/panel-3"),
                                Iso3(Eigen::Translation3d(2 * width, 0, 0)), !byFace,
                                {0.5 * overlap_mm, 0.5 * height});
-  if (!close) return Error{"wrap.no-face", "the strap has no panel to be closed on", id.text()};
+  if (!close) return Error{"wrap.no-face", id.text()};
   made.joints.push_back(*close);
   // Other joints of the strap sit on its outside as they did, on the panel that lies on the
   // carrier.

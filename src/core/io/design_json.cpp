@@ -31,9 +31,7 @@ std::optional<Error> tooDeep(std::string_view text) {
     } else if (c == '"')
       quoted = true;
     else if (c == '[' || c == '{') {
-      if (++depth > kDeepest)
-        return Error{"file.too-deep", fmt::format("is nested deeper than {} levels", kDeepest),
-                     fmt::format("line {}", line)};
+      if (++depth > kDeepest) return Error{{"file.too-deep", kDeepest, static_cast<int>(line)}, ""};
     } else if (c == ']' || c == '}')
       --depth;
   }
@@ -43,7 +41,7 @@ std::optional<Error> tooDeep(std::string_view text) {
 void readStructure(const Json& source, const std::string& place, std::optional<Error>& error,
                    Design& design) {
   if (!source.is_object()) {
-    if (!error) error = Error{"file.member", "is not an object", place};
+    if (!error) error = Error{"file.member/object", place};
     return;
   }
   Reader in(source, place, error);
@@ -55,22 +53,19 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
   in.text("label", item.label);
   const Json* values = in.get("values", true);
   const auto parsed = structureIdFromText(id);
-  if (!parsed)
-    return in.fail("id", fmt::format("\"{}\" is no structure id (s1, s2, ...)", id.substr(0, 40)));
+  if (!parsed) return in.fail("id", {"file.member/id", id.substr(0, 40)});
   item.id = *parsed;
-  if (design.find(item.id)) return in.fail("id", fmt::format("{} is used twice", id));
+  if (design.find(item.id)) return in.fail("id", {"file.member/twice", id});
   const StructureKind* kind = findStructureKind(item.kind);
-  if (!kind)
-    return in.fail("kind",
-                   fmt::format("there is no structure kind \"{}\"", item.kind.substr(0, 40)));
-  if (!values || !values->is_object()) return in.fail("values", "is not an object");
+  if (!kind) return in.fail("kind", {"file.member/kind", item.kind.substr(0, 40)});
+  if (!values || !values->is_object()) return in.fail("values", "file.member/object");
   item.values = startingValues(
       kind->parameters); // a parameter that a newer version added starts at its default
   if (kind->ways->carriesWork())
     item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
   if (error) return;
   for (const auto& [key, value] : values->items()) {
-    if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "is not a number");
+    if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "file.member/number");
     item.values[key] = value.get<double>();
   }
   if (auto settled = waysOf(item).settle(item, place + ".values"); !settled) {
@@ -148,14 +143,13 @@ Result<Json> parsed(std::string_view text) {
     return Json::parse(text);
   } catch (const Json::parse_error& e) {
     const auto upTo = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
-    return Error{
-        "file.syntax",
-        fmt::format("is not a readable project file: the text breaks off or is damaged at line {}",
-                    1 + std::ranges::count(upTo, '\n')),
-        ""};
+    return Error{{"file.syntax", 1 + static_cast<int>(std::ranges::count(upTo, '\n'))}, ""};
   } catch (const Json::exception& e) {
-    // A number beyond what a double holds; the library's message quotes it.
-    return Error{"file.number", fmt::format("holds a number that is too large: {}", e.what()), ""};
+    // A number beyond what a double holds; the library quotes it.
+    const std::string_view said = e.what();
+    const auto open = std::min(said.find('\''), said.size() - 1);
+    const auto close = std::min(said.find('\'', open + 1), said.size());
+    return Error{{"file.number", said.substr(open + 1, close - open - 1)}, ""};
   }
 }
 
@@ -163,17 +157,11 @@ Result<Json> parsed(std::string_view text) {
 std::optional<Error> strange(Reader& in) {
   std::string format;
   in.text("format", format);
-  if (format != "hinge-lantern")
-    return Error{"file.format",
-                 "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"",
-                 "format"};
+  if (format != "hinge-lantern") return Error{"file.format", "format"};
   int version = -1;
   in.integer("version", version);
   if (version < 1 || version > kFormatVersion)
-    return Error{"file.version",
-                 fmt::format("has format version {}; this program reads versions 1 to {}", version,
-                             kFormatVersion),
-                 "version"};
+    return Error{{"file.version", version, kFormatVersion}, "version"};
   return std::nullopt;
 }
 
@@ -183,13 +171,13 @@ void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
   card.number("height_mm", out.height_mm, true);
   std::string fold = "side";
   card.text("fold", fold);
-  if (fold != "side" && fold != "top") card.fail("fold", "must be \"side\" or \"top\"");
+  if (fold != "side" && fold != "top") card.fail("fold", "file.member/fold");
   out.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
   card.number("display_deg", out.display_deg, false);
   card.number("open_by_deg", out.openBy_deg, false);
   std::string rests = "page";
   card.text("rests", rests);
-  if (rests != "page" && rests != "edge") card.fail("rests", "must be \"page\" or \"edge\"");
+  if (rests != "page" && rests != "edge") card.fail("rests", "file.member/rests");
   out.rests = rests == "edge" ? Rests::OnEdge : Rests::OnPage;
   if (!error)
     if (auto valid = validateCard(out); !valid) error = valid.error();
@@ -201,7 +189,7 @@ void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
     if (value.is_number())
       out.values[key] = value.get<double>();
     else
-      card.fail(fmt::format("base_values.{}", key), "is not a number");
+      card.fail(fmt::format("base_values.{}", key), "file.member/number");
   }
   if (error) return;
   if (auto valid = validate(base->parameters, out.values, "card.base_values"); !valid)
@@ -221,10 +209,10 @@ void readSettings(Reader& settings, Settings& out) {
   if (auto known = unitFromKey(unit); known)
     out.unit = *known;
   else
-    settings.fail("unit", known.error().message);
+    settings.fail("unit", {"file.member/unit", unit.substr(0, 40)});
   settings.positive("least_tab_mm", out.leastTabDepth_mm);
   settings.positive("tab_bevel_deg", out.tabBevel_deg);
-  if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "is outside 0 to 80");
+  if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "file.member/tolerance");
   settings.positive("fold_clearance_mm", out.foldClearance_mm);
   settings.positive("edge_reserve_mm", out.edgeReserve_mm);
   settings.keyOf(knownSheets(), "sheet", out.sheet);
@@ -235,7 +223,7 @@ void readSettings(Reader& settings, Settings& out) {
 void readStructures(Reader& in, std::optional<Error>& error, Design& d) {
   const Json* structures = in.get("structures", true);
   if (structures && !structures->is_array())
-    in.fail("structures", "is not a list");
+    in.fail("structures", "file.member/list");
   else if (structures)
     for (std::size_t i = 0; i < structures->size() && !error; ++i)
       readStructure((*structures)[i], fmt::format("structures[{}]", i), error, d);
@@ -248,15 +236,14 @@ void readStructures(Reader& in, std::optional<Error>& error, Design& d) {
 
 Result<Design> designFromJson(std::string_view text, const std::string& source) {
   const auto placed = [&](Error error) {
-    if (const auto line = lineOf(text, error.place))
-      error.message += fmt::format(" (line {})", *line);
+    if (const auto line = lineOf(text, error.place)) error.line = *line;
     if (!source.empty()) error.place = error.place.empty() ? source : source + ": " + error.place;
     return error;
   };
   auto readable = parsed(text);
   if (!readable) return placed(readable.error());
   Json root = std::move(readable).value();
-  if (!root.is_object()) return placed({"file.format", "is not a Hinge Lantern project", ""});
+  if (!root.is_object()) return placed({"file.format", ""});
   std::optional<Error> error;
   Reader in(root, "", error);
   if (auto no = strange(in)) return placed(*no);
@@ -286,7 +273,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
     if (item != d.structures.end())
       if (const auto line =
               lineOf(text, fmt::format("structures[{}]", item - d.structures.begin())))
-        why.message += fmt::format(" (line {})", *line);
+        why.line = *line;
     return placed(why);
   }
   return d;

@@ -261,10 +261,7 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
     const Pose pose = motion.poseAt(radians(opening));
     for (PanelIndex p : assembly.panels.indices())
       if (!pose.placed[p])
-        return Error{"pose.out-of-reach",
-                     fmt::format("{} does not reach an opening of {} degrees",
-                                 assembly.panels[p].key, formatNumber(opening, 3)),
-                     ""};
+        return Error{{"pose.out-of-reach", assembly.panels[p].key, Degrees{opening}}, ""};
     Json frame = pattern.frameOf(pose, opening);
     if (!arbitrary.empty()) frame["hinge-lantern:arbitrary_faces"] = arbitrary;
     frames.push_back(std::move(frame));

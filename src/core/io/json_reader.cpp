@@ -7,7 +7,7 @@ const Json& objectOf(const Json* value, Reader& parent, std::string_view member)
   static const Json nothing = Json::object();
   if (!value) return nothing;
   if (!value->is_object()) {
-    parent.fail(member, "is not an object");
+    parent.fail(member, "file.member/object");
     return nothing;
   }
   return *value;

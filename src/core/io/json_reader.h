@@ -20,33 +20,33 @@ public:
   Reader(const Json& object, std::string place, std::optional<Error>& error)
       : m_object(object), m_place(std::move(place)), m_error(error) {}
 
-  void fail(std::string_view member, std::string message, std::string code = "file.member") {
-    if (!m_error) m_error = Error{std::move(code), std::move(message), where(member)};
+  void fail(std::string_view member, Text message) {
+    if (!m_error) m_error = Error{std::move(message), where(member)};
   }
   const Json* get(std::string_view member, bool required) {
     m_known.insert(std::string(member));
     const auto it = m_object.find(member);
     if (it != m_object.end()) return &*it;
-    if (required) fail(member, "is missing");
+    if (required) fail(member, "file.member/missing");
     return nullptr;
   }
   void number(std::string_view member, double& out, bool required = false) {
     const Json* value = get(member, required);
     if (!value) return;
     if (!value->is_number() || !std::isfinite(value->get<double>()))
-      fail(member, "is not a number");
+      fail(member, "file.member/number");
     else
       out = value->get<double>();
   }
   void positive(std::string_view member, double& out) {
     number(member, out);
-    if (!(out >= 0 && out <= 1e4)) fail(member, "is outside 0 to 10000");
+    if (!(out >= 0 && out <= 1e4)) fail(member, "file.member/positive");
   }
   void text(std::string_view member, std::string& out, bool required = false) {
     const Json* value = get(member, required);
     if (!value) return;
     if (!value->is_string())
-      fail(member, "is not a text");
+      fail(member, "file.member/text");
     else
       out = value->get<std::string>();
   }
@@ -58,13 +58,13 @@ public:
       if (item.key == out) return;
       all += fmt::format("{}{}", all.empty() ? "" : ", ", item.key);
     }
-    fail(member, fmt::format("\"{}\" is none of {}", out.substr(0, 40), all));
+    fail(member, {"file.member/none-of", out.substr(0, 40), all});
   }
   void yesOrNo(std::string_view member, bool& out) {
     const Json* value = get(member, false);
     if (!value) return;
     if (!value->is_boolean())
-      fail(member, "is neither true nor false");
+      fail(member, "file.member/yes-no");
     else
       out = value->get<bool>();
   }
@@ -72,7 +72,7 @@ public:
     const Json* value = get(member, false);
     if (!value) return;
     if (!value->is_number_integer() || value->get<double>() < 0 || value->get<double>() > 1e9)
-      fail(member, "is not a whole number");
+      fail(member, "file.member/whole");
     else
       out = value->get<int>();
   }

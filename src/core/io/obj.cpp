@@ -13,11 +13,7 @@ Result<std::string> poseToObj(const Motion& motion, double opening_deg) {
   int next = 1;
   for (PanelIndex p : assembly.panels.indices()) {
     const Panel& panel = assembly.panels[p];
-    if (!pose.placed[p])
-      return Error{"pose.out-of-reach",
-                   fmt::format("{} does not reach an opening of {} degrees", panel.key,
-                               formatNumber(opening_deg, 3)),
-                   ""};
+    if (!pose.placed[p]) return Error{{"pose.out-of-reach", panel.key, Degrees{opening_deg}}, ""};
     out += fmt::format("g {}\no {}\n", panel.owner ? panel.owner->text() : "card", panel.key);
     // A panel with holes is written in convex parts.
     const std::vector<Polygon> faces = panel.outline.holes.empty()

@@ -6,7 +6,6 @@
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
-#include <fmt/format.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -15,14 +14,15 @@ namespace {
 
 namespace fs = std::filesystem;
 
-std::string_view kindOf(fs::file_type type) {
+/// Why something that is no file cannot be one.
+Text kindOf(fs::file_type type) {
   switch (type) {
-  case fs::file_type::directory: return "is a folder, not a file";
-  case fs::file_type::fifo: return "is a pipe, not a file";
-  case fs::file_type::socket: return "is a socket, not a file";
+  case fs::file_type::directory: return "file.is/folder";
+  case fs::file_type::fifo: return "file.is/pipe";
+  case fs::file_type::socket: return "file.is/socket";
   case fs::file_type::character:
-  case fs::file_type::block: return "is a device, not a file";
-  default: return "is not an ordinary file";
+  case fs::file_type::block: return "file.is/device";
+  default: return "file.is/no-file";
   }
 }
 
@@ -44,9 +44,7 @@ bool isSameFile(const std::string& a, const std::string& b) {
 }
 
 Result<std::string> readFile(const std::string& path) {
-  const auto refused = [&](std::string_view why) {
-    return Error{"file.unreadable", std::string(why), path};
-  };
+  const auto refused = [&](Said why) { return Error{{"file.unreadable", std::move(why)}, path}; };
   // Without O_NONBLOCK the opening of a pipe would wait for somebody who writes.
   const int handle = ::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
   if (handle < 0) return refused(std::strerror(errno));
@@ -62,16 +60,14 @@ Result<std::string> readFile(const std::string& path) {
   const QByteArray content = file.read(kLargestFile_bytes + 1);
   if (file.error() != QFileDevice::NoError) return refused(file.errorString().toStdString());
   if (content.size() > kLargestFile_bytes) {
-    const long long most_MB = kLargestFile_bytes / 1024 / 1024;
-    return Error{"file.too-large", fmt::format("is larger than {} MB", most_MB), path};
+    const int most_MB = kLargestFile_bytes / 1024 / 1024;
+    return Error{{"file.too-large", most_MB}, path};
   }
   return content.toStdString();
 }
 
 Result<void> writeFile(const std::string& path, std::string_view content, FileAccess access) {
-  const auto failed = [&](std::string_view why) {
-    return Error{"file.unwritable", fmt::format("cannot be written: {}", why), path};
-  };
+  const auto failed = [&](Said why) { return Error{{"file.unwritable", std::move(why)}, path}; };
   const fs::file_type there = typeOf(path);
   if (fileExists(path) && there != fs::file_type::regular) return failed(kindOf(there));
   QSaveFile file(QString::fromStdString(path));

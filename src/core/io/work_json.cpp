@@ -8,14 +8,14 @@ namespace {
 Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
   if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number())
     return {value[0].get<double>(), value[1].get<double>()};
-  in.fail(member, "is no point [x, y]");
+  in.fail(member, "file.member/point");
   return Vec2::Zero();
 }
 
 Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
   Polygon polygon;
   if (!value.is_array() || value.size() > 1000)
-    in.fail(member, "is no list of points");
+    in.fail(member, "file.member/points");
   else
     for (const Json& p : value)
       polygon.push_back(readPoint(p, in, member));
@@ -27,7 +27,7 @@ template <class Kind> void readKind(Reader& in, Kind& out, std::initializer_list
   in.text("kind", key, true);
   for (Kind kind : kinds)
     if (workKey(kind) == key) return void(out = kind);
-  in.fail("kind", fmt::format("\"{}\" is not known", key.substr(0, 40)));
+  in.fail("kind", {"file.member/unknown", key.substr(0, 40)});
 }
 
 /// Calls `read` for every object of a list.
@@ -35,10 +35,10 @@ template <class Read>
 void eachOf(const Json* list, Reader& in, std::string_view member, std::optional<Error>& error,
             Read read) {
   if (!list) return;
-  if (!list->is_array()) return in.fail(member, "is not a list");
+  if (!list->is_array()) return in.fail(member, "file.member/list");
   for (std::size_t k = 0; k < list->size() && !error; ++k) {
     if (!(*list)[k].is_object())
-      return in.fail(fmt::format("{}[{}]", member, k), "is not an object");
+      return in.fail(fmt::format("{}[{}]", member, k), "file.member/object");
     Reader item((*list)[k], fmt::format("{}[{}]", in.where(member), k), error);
     read(item);
   }
@@ -74,7 +74,7 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
   });
   if (const Json* windows = in.get("windows", false)) {
     if (!windows->is_array())
-      in.fail("windows", "is not a list");
+      in.fail("windows", "file.member/list");
     else
       for (const Json& window : *windows)
         work.windows.push_back(readPolygon(window, in, "windows"));
@@ -85,14 +85,14 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     r.text("kind", kind, true);
     const auto known = std::ranges::find(kJointKeys, kind);
     if (known == kJointKeys.end())
-      return r.fail("kind", fmt::format("\"{}\" is not known", kind.substr(0, 40)));
+      return r.fail("kind", {"file.member/unknown", kind.substr(0, 40)});
     j.kind = changedTo(static_cast<std::size_t>(known - kJointKeys.begin()), j.kind);
     point(r, "at", j.at), point(r, "to", j.to);
     r.text("on", j.on, true);
     if (bool* byFace = byFaceOf(j.kind)) {
       std::string side = "back";
       r.text("by", side);
-      if (side != "face" && side != "back") r.fail("by", "must be \"face\" or \"back\"");
+      if (side != "face" && side != "back") r.fail("by", "file.member/by");
       *byFace = side == "face";
     }
     for (const JointNumber& number : numbersOf(j.kind))

@@ -34,11 +34,4 @@ struct AssemblyOrder {
 /// which the card is shown.
 AssemblyOrder assemblyOrder(const Motion& motion, double shown_rad);
 
-/// "glue panel 1 of Strap to page a".
-std::string describe(const JointGroup& group, const Design& design, const Assembly& assembly);
-/// A sentence a step, in their order, with what a step must come before; then one for each joint
-/// that cannot be reached.
-std::vector<std::string> describe(const AssemblyOrder& order, const Design& design,
-                                  const Assembly& assembly);
-
 } // namespace hinge

@@ -6,21 +6,21 @@
 
 namespace hinge {
 
-/// Inside size of an envelope; the first one is made to measure and fits whatever the shut card
-/// needs.
+/// Inside size of an envelope, called "envelope.KEY" in words/; the first one is made to measure
+/// and fits whatever the shut card needs.
 struct EnvelopeSize {
-  std::string_view key, label;
+  std::string_view key;
   double long_mm, short_mm;
 };
 
 inline const std::array<EnvelopeSize, 7>& knownEnvelopes() {
-  static const std::array<EnvelopeSize, 7> all{{{"to-measure", "Made to measure", 0, 0},
-                                                {"c6", "C6", 162, 114},
-                                                {"c5", "C5", 229, 162},
-                                                {"dl", "DL", 220, 110},
-                                                {"7x5", "7 1/4 x 5 1/4 inch", 184.15, 133.35},
-                                                {"square-155", "Square 155 mm", 155, 155},
-                                                {"square-220", "Square 220 mm", 220, 220}}};
+  static const std::array<EnvelopeSize, 7> all{{{"to-measure", 0, 0},
+                                                {"c6", 162, 114},
+                                                {"c5", 229, 162},
+                                                {"dl", 220, 110},
+                                                {"7x5", 184.15, 133.35},
+                                                {"square-155", 155, 155},
+                                                {"square-220", 220, 220}}};
   return all;
 }
 

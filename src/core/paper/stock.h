@@ -10,7 +10,7 @@ namespace hinge {
 /// pictures.
 struct Stock {
   std::string key = "card-220";
-  std::string label = "Card 220 gsm";
+  std::string label = "Card 220 gsm"; ///< as the file names it; shown is "stock.KEY" of words/
   double thickness_mm = 0.27;
   double weight_gsm = 220;
   bool operator==(const Stock&) const = default;
@@ -26,17 +26,15 @@ inline const std::array<Stock, 5>& knownStocks() {
   return all;
 }
 
-/// A sheet that pieces are cut from, portrait.
+/// A sheet that pieces are cut from, portrait; called "sheet.KEY" in words/.
 struct SheetSize {
-  std::string_view key, label;
+  std::string_view key;
   double width_mm, height_mm;
 };
 
 inline const std::array<SheetSize, 4>& knownSheets() {
-  static const std::array<SheetSize, 4> all{{{"a4", "A4", 210, 297},
-                                             {"a3", "A3", 297, 420},
-                                             {"letter", "Letter", 215.9, 279.4},
-                                             {"12x12", "12 x 12 inch", 304.8, 304.8}}};
+  static const std::array<SheetSize, 4> all{
+      {{"a4", 210, 297}, {"a3", 297, 420}, {"letter", 215.9, 279.4}, {"12x12", 304.8, 304.8}}};
   return all;
 }
 

@@ -30,16 +30,16 @@ void offerFaces(Assembly& assembly, AssemblyBuilder& builder, std::optional<Stru
   }
 }
 
-/// The seats that would take a structure, for a message; not all of them when there are many.
-std::string whereElse(const StructureKind& kind, const Assembly& assembly) {
+/// The seats that would take a structure; not all of them when there are many.
+Text whereElse(const StructureKind& kind, const Assembly& assembly) {
   constexpr int kMost = 6;
-  std::string all;
+  std::string keys;
   int count = 0;
   for (const Seat& seat : assembly.seats)
     if (kind.standsOn(seat, assembly) && ++count <= kMost)
-      all += fmt::format("{}{}", all.empty() ? "it stands on " : ", ", seat.key);
-  if (count == 0) return "nothing in this card takes one";
-  return count > kMost ? all + " and others" : all;
+      keys += fmt::format("{}{}", keys.empty() ? "" : ", ", seat.key);
+  if (count == 0) return "seat.unsuitable/nowhere";
+  return {count > kMost ? "seat.unsuitable/among" : "seat.unsuitable/on", keys};
 }
 
 } // namespace
@@ -47,8 +47,7 @@ std::string whereElse(const StructureKind& kind, const Assembly& assembly) {
 Result<Assembly> assembleDesign(const Design& design) {
   if (auto valid = validateCard(design.card); !valid) return valid.error();
   const BaseKind* base = findBaseKind(design.card.kind);
-  if (!base)
-    return Error{"base.unknown", fmt::format("there is no base \"{}\"", design.card.kind), "card"};
+  if (!base) return Error{{"base.unknown", design.card.kind}, "card"};
   if (auto valid = validate(base->parameters, design.card.values, "card"); !valid)
     return valid.error();
   Assembly assembly;
@@ -61,19 +60,13 @@ Result<Assembly> assembleDesign(const Design& design) {
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
-    if (!kind)
-      return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", item.kind),
-                   place};
+    if (!kind) return Error{{"structure.unknown", item.kind}, place};
     if (auto valid = validate(parametersOf(item), item.values, place); !valid) return valid.error();
     const Seat* seat = assembly.findSeat(item.seat);
-    if (!seat)
-      return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", item.seat),
-                   place};
+    if (!seat) return Error{{"seat.missing", item.seat}, place};
     if (!kind->standsOn(*seat, assembly))
-      return Error{"seat.unsuitable",
-                   fmt::format("a {} cannot stand on {}: {}", kind->label, seat->label,
-                               kind->unsuitable.empty() ? whereElse(*kind, assembly)
-                                                        : std::string(kind->unsuitable)),
+      return Error{{"seat.unsuitable", kind->name(), seat->label,
+                    Text(kind->name().key + "/unsuitable"), whereElse(*kind, assembly)},
                    place};
     RecipeInput input{item, item.values, *seat, design.settings, design.stock.thickness_mm};
     const ParameterSpec* turned = findSense(kind->parameters, Sense::TurnedRound);
@@ -118,13 +111,9 @@ Result<ParameterValues> valuesForNew(const Assembly& assembly, const Settings& s
                                      std::string_view kindKey, std::string_view seatKey,
                                      const ParameterValues& given) {
   const StructureKind* kind = findStructureKind(kindKey);
-  if (!kind)
-    return Error{"structure.unknown", fmt::format("there is no structure kind \"{}\"", kindKey),
-                 ""};
+  if (!kind) return Error{{"structure.unknown", kindKey}, ""};
   const Seat* seat = assembly.findSeat(seatKey);
-  if (!seat)
-    return Error{"seat.missing", fmt::format("there is no seat \"{}\" to stand on", seatKey),
-                 std::string(kindKey)};
+  if (!seat) return Error{{"seat.missing", seatKey}, std::string(kindKey)};
   ParameterValues values = kind->fit(*seat, assembly, settings);
   for (const auto& [key, value] : given)
     values[key] = value;

@@ -123,7 +123,7 @@ private:
   }
 
   std::string role(const std::string& r) const { return m_names.mark + r; }
-  std::string label(const std::string& l) const { return m_names.say + l; }
+  Text label(Text l) const { return m_names.tier <= 1 ? l : Text("tier", m_names.tier, l); }
   PanelIndex place(PanelIndex panel, int what) {
     m_placed.push_back(panel), m_order.push_back(what);
     return panel;
@@ -132,13 +132,13 @@ private:
   PanelIndex panel(Part p) const { return m_panel[static_cast<std::size_t>(p)]; }
 
   void walls() {
-    const std::array<std::pair<std::string, std::string>, kParts> called{
-        {{"wall-" + m_a, "wall " + m_a},
-         {"near-" + m_a, "near end " + m_a},
-         {"near-" + m_b, "near end " + m_b},
-         {"wall-" + m_b, "wall " + m_b},
-         {"far-" + m_b, "far end " + m_b},
-         {"far-" + m_a, "far end " + m_a}}};
+    const std::array<std::pair<std::string, Text>, kParts> called{
+        {{"wall-" + m_a, {"wall", m_a}},
+         {"near-" + m_a, {"near-end", m_a}},
+         {"near-" + m_b, {"near-end", m_b}},
+         {"wall-" + m_b, {"wall", m_b}},
+         {"far-" + m_b, {"far-end", m_b}},
+         {"far-" + m_a, {"far-end", m_a}}}};
     // Corners turn out of the way of the ends: flat when the ends fold outwards, right round when
     // inwards.
     const double corner = m_s.inward ? -kPi : 0.0, crease = m_s.inward ? kPi : -kPi, h = m_s.h;
@@ -161,7 +161,7 @@ private:
         if (before != kParts) {
           const bool middle = !isWall(p) && !isWall(before);
           m_builder.fold(role(fmt::format("belt-{}", ++folds)),
-                         label(middle ? "end crease" : "corner"), panel(before), m_panel[k], {x, 0},
+                         label(middle ? "end-crease" : "corner"), panel(before), m_panel[k], {x, 0},
                          {x, h}, middle ? creaseSense : FoldSense::Mountain,
                          middle ? crease : corner);
         }
@@ -186,7 +186,7 @@ private:
             {x, 0},
             {x + m_s.length, 0},
             role("tab-" + side),
-            label("tab " + side),
+            label({"tab", side}),
             on.panel,
             on.toPiece * flatToSide});
   }
@@ -196,7 +196,7 @@ private:
     const double tab = m_in.value("tab"), h = m_s.h;
     const double lean = std::min(tab * std::tan(radians(m_in.settings.tabBevel_deg)), h / 3);
     const PanelIndex closing =
-        m_builder.panel(piece, role("tab-belt"), label("belt tab"), PanelUse::Tab,
+        m_builder.panel(piece, role("tab-belt"), label("belt-tab"), PanelUse::Tab,
                         {{x, 0}, {x + tab, lean}, {x + tab, h - lean}, {x, h}});
     m_builder.fold(role("belt-6"), label("corner"), panel(kFarA), closing, {x, 0}, {x, h},
                    FoldSense::Mountain, corner);
@@ -211,13 +211,13 @@ private:
     const bool sinks = m_s.lid == LidKind::Sinks;
     const PieceIndex piece = m_builder.piece(role("lid"), label(m_names.lid));
     const PieceIndex second =
-        m_s.twoParts ? m_builder.piece(role("lid-2"), label("other half of the " + m_names.lid))
+        m_s.twoParts ? m_builder.piece(role("lid-2"), label({"other-half-of", m_names.lid}))
                      : piece;
-    m_lidA = place(m_builder.panel(piece, role("lid-" + m_a), label("lid " + m_a), PanelUse::Wall,
-                                   lidHalf(m_s, -1)),
+    m_lidA = place(m_builder.panel(piece, role("lid-" + m_a), label({"lid-half", m_a}),
+                                   PanelUse::Wall, lidHalf(m_s, -1)),
                    kLidA);
-    m_lidB = place(m_builder.panel(second, role("lid-" + m_b), label("lid " + m_b), PanelUse::Wall,
-                                   lidHalf(m_s, 1)),
+    m_lidB = place(m_builder.panel(second, role("lid-" + m_b), label({"lid-half", m_b}),
+                                   PanelUse::Wall, lidHalf(m_s, 1)),
                    kLidB);
     const FoldSense sense = sinks ? FoldSense::Valley : FoldSense::Mountain;
     const double folded = sinks ? kPi : -kPi;
@@ -227,13 +227,13 @@ private:
               {0, 0},
               {0, m_s.length},
               role("tab-lid"),
-              label("tab between the halves of the lid"),
+              label("tab-between-halves"),
               m_lidB,
               Iso3::Identity(),
               sense,
               folded});
     else
-      m_builder.fold(role("lid-crease"), label("lid crease"), m_lidA, m_lidB, {0, 0},
+      m_builder.fold(role("lid-crease"), label("lid-crease"), m_lidA, m_lidB, {0, 0},
                      {0, m_s.length}, sense, folded);
     const double h = m_s.h, len = m_s.length, shut = sinks ? -kPi : 0.0, xa = start(kWallA),
                  xb = start(kWallB);
@@ -244,7 +244,7 @@ private:
             {xa + len, h},
             {xa, h},
             role("tab-lid-" + m_a),
-            label("lid tab " + m_a),
+            label({"lid-tab-on", m_a}),
             m_lidA,
             fromA,
             FoldSense::Mountain,
@@ -254,7 +254,7 @@ private:
             {xb + len, h},
             {xb, h},
             role("tab-lid-" + m_b),
-            label("lid tab " + m_b),
+            label({"lid-tab-on", m_b}),
             m_lidB,
             fromB,
             FoldSense::Mountain,
@@ -265,10 +265,10 @@ private:
   /// the other to side b, so that it hinges in the fold below and in the crease above. Between them
   /// both folds stay free for cuts.
   void middleWall() {
-    const PieceIndex piece = m_builder.piece(role("middle"), label("middle wall"));
+    const PieceIndex piece = m_builder.piece(role("middle"), label("middle-wall"));
     const double len = m_s.length, h = m_s.h, low = 0.32 * len, high = 0.68 * len;
     const PanelIndex wall =
-        place(m_builder.panel(piece, role("middle-wall"), label("middle wall"), PanelUse::Wall,
+        place(m_builder.panel(piece, role("middle-wall"), label("middle-wall"), PanelUse::Wall,
                               {{0, 0}, {len, 0}, {len, h}, {0, h}}),
               kMiddle);
     const Iso3 down = planarFrame({0, m_s.position}, Vec2::UnitY(), -Vec2::UnitX());
@@ -278,7 +278,7 @@ private:
             {0, 0},
             {low, 0},
             role("tab-middle-" + m_a),
-            label("middle tab " + m_a),
+            label({"middle-tab", m_a}),
             sa.panel,
             sa.toPiece * down,
             FoldSense::Mountain,
@@ -288,7 +288,7 @@ private:
             {high, 0},
             {len, 0},
             role("tab-middle-" + m_b),
-            label("middle tab " + m_b),
+            label({"middle-tab", m_b}),
             sb.panel,
             sb.toPiece * down,
             FoldSense::Valley,
@@ -301,7 +301,7 @@ private:
             {low, h},
             {0, h},
             role("tab-top-" + m_a),
-            label("upper tab " + m_a),
+            label({"upper-tab", m_a}),
             m_lidA,
             underA,
             FoldSense::Mountain,
@@ -311,7 +311,7 @@ private:
             {len, h},
             {high, h},
             role("tab-top-" + m_b),
-            label("upper tab " + m_b),
+            label({"upper-tab", m_b}),
             m_lidB,
             underB,
             FoldSense::Valley,
@@ -324,15 +324,15 @@ private:
     const double l = m_s.length, h = m_s.h, creaseShut = m_s.inward ? 0.0 : 2 * kPi;
     const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
     if (m_s.nearEnd)
-      seatOnFold(m_builder, role("near"), label("near end crease of ") + name, panel(kNearA),
+      seatOnFold(m_builder, role("near"), label({"near-end-crease-of", name}), panel(kNearA),
                  panel(kNearB), {start(kNearB), 0}, {start(kNearB), h}, creaseShut);
     if (m_s.farEnd)
-      seatOnFold(m_builder, role("far"), label("far end crease of ") + name, panel(kFarB),
+      seatOnFold(m_builder, role("far"), label({"far-end-crease-of", name}), panel(kFarB),
                  panel(kFarA), {start(kFarA), 0}, {start(kFarA), h}, creaseShut);
-    m_builder.seat(role("valley-" + m_a), "valley at " + label("wall ") + m_a + " of " + name,
+    m_builder.seat(role("valley-" + m_a), valleyAt(label({"wall", m_a}), m_in),
                    sideWithin(m_seat.sides[0], {m_s.a, m_s.position}, x, y),
                    sideOn(panel(kWallA), {start(kWallA) + l, 0}, y, -x), l, 0);
-    m_builder.seat(role("valley-" + m_b), "valley at " + label("wall ") + m_b + " of " + name,
+    m_builder.seat(role("valley-" + m_b), valleyAt(label({"wall", m_b}), m_in),
                    sideOn(panel(kWallB), {start(kWallB), 0}, y, x),
                    sideWithin(m_seat.sides[1], {m_s.a, m_s.position}, x, y), l, 0);
     for (Part p : {kWallA, kNearA, kNearB, kWallB, kFarB, kFarA})
@@ -341,7 +341,7 @@ private:
     if (m_s.lid == LidKind::None) return m_seat;
     const bool sinks = m_s.lid == LidKind::Sinks;
     return seatOnFold(m_builder, role(sinks ? "table" : "ridge"),
-                      label(sinks ? "fold in the lid of " : "ridge of ") + name, m_lidA, m_lidB,
+                      label({sinks ? "fold-in-the-lid-of" : "ridge-of", name}), m_lidA, m_lidB,
                       {0, 0}, {0, l}, sinks ? 0.0 : 2 * kPi);
   }
 

@@ -23,10 +23,12 @@ struct BeltSizes {
   bool middleWall = false; ///< under the crease of a sinking lid with l = a
 };
 
-/// What the belt is called: "mark" goes before the keys of its parts ("tier-2-"), "say" before
-/// their labels.
+/// What the belt is called: "mark" goes before the keys of its parts ("tier-2-"), and which tier of
+/// several it is (1 or 0: the only or lowest one, which is not told).
 struct BeltNames {
-  std::string piece, lid, mark, say;
+  Text piece, lid;
+  std::string mark = {};
+  int tier = 0;
 };
 
 /// Builds the belt on `seat` and its seats; returns that on the crease of the lid (of a belt

@@ -15,21 +15,37 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end of the box", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
-     "Along the fold", Sense::FromPlace},
-    {"a", "Foot a", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b",
-     "From the fold to the line where the wall stands on side a"},
-    {"b", "Foot b", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a",
-     "From the fold to the line where the wall stands on side b"},
-    {"c", "Wall a", ParameterUnit::Millimetre, 2, 1000, 45, ParameterRole::Gives, "d",
-     "From the foot on side a up to the ridge"},
-    {"d", "Wall b", ParameterUnit::Millimetre, 2, 1000, 45, ParameterRole::Gives, "c",
-     "From the foot on side b up to the ridge"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "",
-     "From a foot to the far edge of its glue tab, which points to the fold", Sense::Tab},
+    {"position",
+     {"size.box.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.box.length"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     50,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.box.a", "a"}, ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b"},
+    {"b", {"size.box.a", "b"}, ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a"},
+    {"c", {"size.box.c", "a"}, ParameterUnit::Millimetre, 2, 1000, 45, ParameterRole::Gives, "d"},
+    {"d", {"size.box.c", "b"}, ParameterUnit::Millimetre, 2, 1000, 45, ParameterRole::Gives, "c"},
+    {"tab",
+     {"size.box.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     starting::kTabDepth_mm,
+     ParameterRole::Held,
+     "",
+     Sense::Tab},
 };
 
 std::vector<LinearClosure> closures(double shutOpening_rad) {
@@ -54,9 +70,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const auto& [sa, sb] = in.sideNames;
 
   const PieceIndex piece = builder.piece("piece", "box");
-  const PanelIndex wallA = builder.panel(piece, "wall-" + sa, "wall " + sa, PanelUse::Wall,
+  const PanelIndex wallA = builder.panel(piece, "wall-" + sa, Text("wall", sa), PanelUse::Wall,
                                          {{0, 0}, {c, 0}, {c, length}, {0, length}});
-  const PanelIndex wallB = builder.panel(piece, "wall-" + sb, "wall " + sb, PanelUse::Wall,
+  const PanelIndex wallB = builder.panel(piece, "wall-" + sb, Text("wall", sb), PanelUse::Wall,
                                          {{c, 0}, {c + d, 0}, {c + d, length}, {c, length}});
   builder.fold("ridge", "ridge", wallA, wallB, {c, 0}, {c, length}, FoldSense::Mountain, -kPi);
   // Continued flat, tab a runs towards the fold of side a; tab b comes from the other side and is
@@ -78,15 +94,15 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(in.seat.sides[1], "b", {0, position}, {b, position});
   builder.dimensionOn(in.seat.sides[1], "position", {0, 0}, {0, position});
 
-  const std::string name = in.name();
-  builder.seat("ridge", "ridge of " + name, sideOn(wallA, {c, 0}, -Vec2::UnitX(), Vec2::UnitY()),
+  builder.seat("ridge", Text("ridge-of", in.name()),
+               sideOn(wallA, {c, 0}, -Vec2::UnitX(), Vec2::UnitY()),
                sideOn(wallB, {c, 0}, Vec2::UnitX(), Vec2::UnitY()), length, 2 * kPi);
   if (!isValley(in.seat.shutOpening_rad)) return builder.status();
   // Outside the box its walls make valleys with the pages they stand on.
-  builder.seat("valley-" + sa, "valley at wall " + sa + " of " + name,
+  builder.seat("valley-" + sa, valleyAt(Text("wall", sa), in),
                sideWithin(in.seat.sides[0], {a, position}, Vec2::UnitX(), Vec2::UnitY()),
                sideOn(wallA, {0, 0}, Vec2::UnitX(), Vec2::UnitY()), length, 0);
-  builder.seat("valley-" + sb, "valley at wall " + sb + " of " + name,
+  builder.seat("valley-" + sb, valleyAt(Text("wall", sb), in),
                sideOn(wallB, {c + d, 0}, -Vec2::UnitX(), Vec2::UnitY()),
                sideWithin(in.seat.sides[1], {b, position}, Vec2::UnitX(), Vec2::UnitY()), length,
                0);
@@ -118,18 +134,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& boxKind() {
-  static const StructureKind kind{
-      "box",
-      "Box",
-      "Two walls over the fold: square box, tent and every parallel fold between",
-      kTable,
-      kOnFolds,
-      "",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"box",          kTable, kOnFolds, closures,
+                                  mendDirections, build,  fit,      sketch};
   return kind;
 }
 

@@ -12,60 +12,48 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near corner of the walls", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 50, ParameterRole::Gives, "",
-     "Of the walls, along the fold", Sense::FromPlace},
-    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
-     "From the fold to the line where each wall stands"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
-     "Of the walls, from the foot up"},
-    {"e", "Half end", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
-     "From a corner to the crease of the end; as wide as the foot the end is straight when the "
-     "card is open flat"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "",
-     "From a foot to the far edge of its glue tab, which points to the fold; also of the tab that "
-     "closes the belt",
+    {"position",
+     {"size.closed-box.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.closed-box.length"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     50,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.closed-box.a"}, ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, ""},
+    {"h", {"size.closed-box.h"}, ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, ""},
+    {"e", {"size.closed-box.e"}, ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, ""},
+    {"tab",
+     {"size.closed-box.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     starting::kTabDepth_mm,
+     ParameterRole::Held,
+     "",
      Sense::Tab},
-    {"inward",
-     "Ends fold",
-     ParameterUnit::Switch,
+    {"inward", {"size.closed-box.inward"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"lid", {"size.closed-box.lid"}, ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, ""},
+    {"parts", {"size.closed-box.parts"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"l", {"size.closed-box.l"}, ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, ""},
+    {"over",
+     {"size.closed-box.over"},
+     ParameterUnit::Millimetre,
      0,
-     1,
+     200,
      0,
-     ParameterRole::Held,
-     "",
-     "0: the ends fold outwards when the card shuts, 1: inwards",
-     Sense::Size,
-     {"outwards", "inwards"}},
-    {"lid",
-     "Lid",
-     ParameterUnit::Switch,
-     0,
-     2,
-     0,
-     ParameterRole::Held,
-     "",
-     "0: open at the top, 1: a lid whose crease rises, 2: one whose crease sinks into the box",
-     Sense::Size,
-     {"none", "rises", "sinks"}},
-    {"parts",
-     "Lid cut as",
-     ParameterUnit::Switch,
-     0,
-     1,
-     0,
-     ParameterRole::Held,
-     "",
-     "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
-     Sense::Size,
-     {"one sheet", "two halves"}},
-    {"l", "Half lid", ParameterUnit::Millimetre, 4, 1000, 26, ParameterRole::Gives, "",
-     "From a wall to the crease of the lid; as wide as the foot the lid is level when the card is "
-     "open flat"},
-    {"over", "Lid overhang", ParameterUnit::Millimetre, 0, 200, 0, ParameterRole::Gives, "",
-     "How far the lid stands out over the walls"},
+     ParameterRole::Gives,
+     ""},
 };
 
 /// Equal halves and equal feet are built in: there is no condition left that sizes could break.
@@ -96,7 +84,7 @@ BeltSizes sizesOf(const ParameterValues& v) {
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
-  buildBelt(in, builder, in.seat, s, {"closed box", "lid", "", ""});
+  buildBelt(in, builder, in.seat, s, {"closed-box", "lid"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);
   };
@@ -147,18 +135,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& closedBoxKind() {
-  static const StructureKind kind{
-      "closed-box",
-      "Closed box",
-      "Four walls: two along the fold, an end with a crease at either side",
-      kTable,
-      kInValleys,
-      "over a ridge its ends would run through the panels under it",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"closed-box",   kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

@@ -54,10 +54,9 @@ PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex
   const PanelIndex panel =
       builder.panel(piece, tab.role, tab.label, PanelUse::Tab, base ? outline : Polygon());
   if (!base) return panel;
-  const auto named = [](std::string text) {
-    return text.starts_with("tab") ? "fold" + text.substr(3) : "fold of " + text;
-  };
-  builder.fold(named(tab.role), named(tab.label), tab.wall, panel, base->first, base->second,
+  const std::string foldRole =
+      tab.role.starts_with("tab") ? "fold" + tab.role.substr(3) : "fold of " + tab.role;
+  builder.fold(foldRole, Text("fold-of", tab.label), tab.wall, panel, base->first, base->second,
                tab.sense, tab.shutAngle_rad);
   builder.glue(panel, tab.host, tab.flatToHost, tab.byFace);
   return panel;
@@ -70,7 +69,7 @@ Seat seenFromBelow(const Seat& seat) {
   return below;
 }
 
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left,
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
                 PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad) {
   const Vec2 y = (to - from).normalized(), x(y.y(), -y.x());
   return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y),
@@ -92,7 +91,7 @@ void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex 
   }
   const bool valley = isValley(input.seat.shutOpening_rad);
   addTab(builder, input, piece,
-         {wall, from, to, "tab-" + sideName, "tab " + sideName, side.panel,
+         {wall, from, to, "tab-" + sideName, Text("tab", sideName), side.panel,
           side.toPiece * flatToSide, FoldSense::Mountain, valley ? 0.0 : -kPi, true, allowed});
 }
 

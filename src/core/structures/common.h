@@ -8,6 +8,11 @@ namespace hinge {
 /// structure.
 std::string shownKey(const RecipeInput& input, ParameterTable table, std::string_view key);
 
+/// What the valley between a panel and what it stands on is called: "valley at wall a of Roof".
+inline Text valleyAt(Text panel, const RecipeInput& input) {
+  return Text("valley-at-of", std::move(panel), input.name());
+}
+
 /// The seat seen from its other end: a structure built on it points the other way along the fold.
 Seat turnedRound(const Seat& seat);
 
@@ -31,8 +36,9 @@ std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Ve
 /// A glue tab of a wall: where it hangs, on what it is glued and how it folds.
 struct GluedTab {
   PanelIndex wall;
-  Vec2 from, to;           ///< base line in the wall's flat piece, the tab on its right hand
-  std::string role, label; ///< of the tab; its fold is named "fold" in place of "tab"
+  Vec2 from, to;    ///< base line in the wall's flat piece, the tab on its right hand
+  std::string role; ///< of the tab; its fold is named "fold" in place of "tab"
+  Text label;
   PanelIndex host;
   Iso3 flatToHost; ///< the piece continued flat over the base line into the host's piece frame
   FoldSense sense = FoldSense::Mountain;
@@ -48,7 +54,7 @@ Seat seenFromBelow(const Seat& seat);
 
 /// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first
 /// panel on the left.
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, std::string label, PanelIndex left,
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
                 PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad);
 
 /// Adds a glue tab right of the line from -> to on `wall`, folds it and glues it to `side`.

@@ -18,27 +18,43 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near edge", Sense::Place},
-    {"w", "Face width", ParameterUnit::Millimetre, 8, 1000, 34, ParameterRole::Gives, "",
-     "Of each of the four faces"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
-     "Of the faces"},
-    {"alpha", "Base angle", ParameterUnit::Degree, 10, 80, 45, ParameterRole::Gives, "",
-     "Between the fold and the foot of each near face; 45 makes a square"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of the two glue tabs and of the tab that closes the ring", Sense::Tab},
+    {"position",
+     {"size.corner-cube.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"w", {"size.corner-cube.w"}, ParameterUnit::Millimetre, 8, 1000, 34, ParameterRole::Gives, ""},
+    {"h", {"size.corner-cube.h"}, ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, ""},
+    {"alpha",
+     {"size.corner-cube.alpha"},
+     ParameterUnit::Degree,
+     10,
+     80,
+     45,
+     ParameterRole::Gives,
+     ""},
+    {"tab",
+     {"size.corner-cube.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     8,
+     ParameterRole::Held,
+     "",
+     Sense::Tab},
     {"turned",
-     "Points to",
+     {"size.corner-cube.turned"},
      ParameterUnit::Switch,
      0,
      1,
      0,
      ParameterRole::Held,
      "",
-     "0: the far edge lies towards the end of the fold, 1: turned round",
-     Sense::TurnedRound,
-     {"the end of the fold", "its start"}},
+     Sense::TurnedRound},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -69,21 +85,22 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                lean = std::min(tab * std::tan(radians(in.settings.tabBevel_deg)), h / 3);
   const auto& [sa, sb] = in.sideNames;
   const PieceIndex piece = builder.piece("piece", "cube");
-  const auto face = [&](const std::string& role, const std::string& label, double from) {
+  const auto face = [&](const std::string& role, const Text& label, double from) {
     return builder.panel(piece, role, label, PanelUse::Wall,
                          {{from, 0}, {from + w, 0}, {from + w, h}, {from, h}});
   };
-  const PanelIndex farA = face("far-" + sa, "far face " + sa, -2 * w),
-                   nearA = face("near-" + sa, "near face " + sa, -w);
-  const PanelIndex nearB = face("near-" + sb, "near face " + sb, 0),
-                   farB = face("far-" + sb, "far face " + sb, w);
-  builder.fold("edge-" + sa, "edge " + sa, farA, nearA, {-w, 0}, {-w, h}, FoldSense::Mountain, 0);
-  builder.fold("near-edge", "near edge", nearA, nearB, {0, 0}, {0, h}, FoldSense::Mountain, -kPi);
-  builder.fold("edge-" + sb, "edge " + sb, nearB, farB, {w, 0}, {w, h}, FoldSense::Mountain, 0);
+  const PanelIndex farA = face("far-" + sa, Text("far-face", sa), -2 * w),
+                   nearA = face("near-" + sa, Text("near-face", sa), -w);
+  const PanelIndex nearB = face("near-" + sb, Text("near-face", sb), 0),
+                   farB = face("far-" + sb, Text("far-face", sb), w);
+  builder.fold("edge-" + sa, Text("edge", sa), farA, nearA, {-w, 0}, {-w, h}, FoldSense::Mountain,
+               0);
+  builder.fold("near-edge", "near-edge", nearA, nearB, {0, 0}, {0, h}, FoldSense::Mountain, -kPi);
+  builder.fold("edge-" + sb, Text("edge", sb), nearB, farB, {w, 0}, {w, h}, FoldSense::Mountain, 0);
   const PanelIndex closing =
-      builder.panel(piece, "tab-ring", "ring tab", PanelUse::Tab,
+      builder.panel(piece, "tab-ring", "ring-tab", PanelUse::Tab,
                     {{2 * w, 0}, {2 * w + tab, lean}, {2 * w + tab, h - lean}, {2 * w, h}});
-  builder.fold("far-edge", "far edge", farB, closing, {2 * w, 0}, {2 * w, h}, FoldSense::Mountain,
+  builder.fold("far-edge", "far-edge", farB, closing, {2 * w, 0}, {2 * w, h}, FoldSense::Mountain,
                -kPi);
   Iso3 onto = Iso3::Identity();
   onto.translation() = Vec3(-4 * w, 0, 0);
@@ -109,7 +126,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                       Vec2(point + 30 * Vec2(std::sin(al), std::cos(al))), point);
   builder.dimensionOn(in.seat.sides[1], "position", Vec2(0, in.turned ? in.seat.length_mm : 0),
                       point);
-  seatOnFold(builder, "near", "near edge of " + in.name(), nearA, nearB, {0, 0}, {0, h}, 2 * kPi);
+  seatOnFold(builder, "near", Text("near-edge-of", in.name()), nearA, nearB, {0, 0}, {0, h},
+             2 * kPi);
   return builder.status();
 }
 
@@ -145,18 +163,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& cornerCubeKind() {
-  static const StructureKind kind{
-      "corner-cube",
-      "Cube on its corner",
-      "A cube turned by 45 degrees, with an edge over the fold",
-      kTable,
-      kInValleys,
-      "over a ridge its far faces would run through the panels under it",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"corner-cube",  kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

@@ -12,49 +12,38 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near face", Sense::Place},
-    {"w", "Width", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
-     "Across the fold, half of it on either side"},
-    {"depth", "Depth", ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, "",
-     "Along the fold", Sense::FromPlace},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, "",
-     "From the page to the lid"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs", Sense::Tab},
-    {"lid",
-     "Lid",
-     ParameterUnit::Switch,
-     0,
-     2,
-     2,
-     ParameterRole::Held,
+    {"position",
+     {"size.cube.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
      "",
-     "0: open at the top, 1: a lid whose crease rises as the card shuts, 2: one whose crease sinks",
-     Sense::Size,
-     {"none", "rises", "sinks"}},
-    {"parts",
-     "Lid cut as",
-     ParameterUnit::Switch,
-     0,
+     Sense::Place},
+    {"w", {"size.cube.w"}, ParameterUnit::Millimetre, 8, 1000, 44, ParameterRole::Gives, ""},
+    {"depth",
+     {"size.cube.depth"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     44,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"h", {"size.cube.h"}, ParameterUnit::Millimetre, 4, 1000, 44, ParameterRole::Gives, ""},
+    {"tab",
+     {"size.cube.tab"},
+     ParameterUnit::Millimetre,
      1,
-     0,
+     60,
+     8,
      ParameterRole::Held,
      "",
-     "0: one sheet with a crease, 1: two halves, one glued under the other along the crease",
-     Sense::Size,
-     {"one sheet", "two halves"}},
-    {"inward",
-     "Ends fold",
-     ParameterUnit::Switch,
-     0,
-     1,
-     0,
-     ParameterRole::Held,
-     "",
-     "0: near and far face fold outwards when the card shuts, 1: inwards",
-     Sense::Size,
-     {"outwards", "inwards"}},
+     Sense::Tab},
+    {"lid", {"size.cube.lid"}, ParameterUnit::Switch, 0, 2, 2, ParameterRole::Held, ""},
+    {"parts", {"size.cube.parts"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"inward", {"size.cube.inward"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -88,7 +77,7 @@ BeltSizes sizesOf(const ParameterValues& v) {
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
-  buildBelt(in, builder, in.seat, s, {"cube", "lid", "", ""});
+  buildBelt(in, builder, in.seat, s, {"cube", "lid"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);
   };
@@ -128,18 +117,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& cubeKind() {
-  static const StructureKind kind{
-      "cube",
-      "Cube",
-      "A cube or cuboid astride the fold, open or with a lid that carries more",
-      kTable,
-      kInValleys,
-      "over a ridge its faces would run through the panels under it",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"cube",         kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

@@ -14,29 +14,57 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the point of the V", Sense::Place},
-    {"alpha", "Base angle a", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "beta",
-     "Between the fold and the score on side a"},
-    {"beta", "Base angle b", ParameterUnit::Degree, 5, 88, 50, ParameterRole::Gives, "alpha",
-     "Between the fold and the score on side b"},
-    {"la", "Base length a", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "lb",
-     "Along the score on side a, from the point outwards"},
-    {"lb", "Base length b", ParameterUnit::Millimetre, 8, 1000, 45, ParameterRole::Gives, "la",
-     "Along the score on side b, from the point outwards"},
-    {"lc", "Crease length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "From the point of the V up its crease to the tip"},
+    {"position",
+     {"size.cut-vfold.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"alpha",
+     {"size.cut-vfold.alpha", "a"},
+     ParameterUnit::Degree,
+     5,
+     88,
+     50,
+     ParameterRole::Gives,
+     "beta"},
+    {"beta",
+     {"size.cut-vfold.alpha", "b"},
+     ParameterUnit::Degree,
+     5,
+     88,
+     50,
+     ParameterRole::Gives,
+     "alpha"},
+    {"la",
+     {"size.cut-vfold.la", "a"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     45,
+     ParameterRole::Gives,
+     "lb"},
+    {"lb",
+     {"size.cut-vfold.la", "b"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     45,
+     ParameterRole::Gives,
+     "la"},
+    {"lc", {"size.cut-vfold.lc"}, ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, ""},
     {"turned",
-     "Points to",
+     {"size.cut-vfold.turned"},
      ParameterUnit::Switch,
      0,
      1,
      0,
      ParameterRole::Held,
      "",
-     "0: opens towards the end of the fold, 1: turned round, towards its start",
-     Sense::TurnedRound,
-     {"the end of the fold", "its start"}},
+     Sense::TurnedRound},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -82,17 +110,16 @@ void offerSeats(const RecipeInput& in, AssemblyBuilder& builder, const Seat& sea
   const auto side = [&](PanelIndex panel, const Vec2& away, const Vec2& along) {
     return SeatSide{panel, seat.sides[0].toPiece * planarFrame(apex, away, along)};
   };
-  const std::string of = " of " + in.name();
   const Vec2 up = ways[1].normalized(), right(up.y(), -up.x());
-  builder.seat("ridge", "centre crease" + of, side(panels[0], right, up),
+  builder.seat("ridge", Text("centre-crease-of", in.name()), side(panels[0], right, up),
                side(panels[1], -right, up), lengths_mm[1], 2 * kPi);
   // Along a base line the sheet lies on one side, the panel on the other.
   const Vec2 dirA = ways[0].normalized(), outA(dirA.y(), -dirA.x());
   const Vec2 dirB = ways[2].normalized(), outB(-dirB.y(), dirB.x());
-  builder.seat("valley-" + names[0], "valley at panel " + names[0] + of,
+  builder.seat("valley-" + names[0], valleyAt(Text("panel", names[0]), in),
                side(seat.sides[0].panel, outA, dirA), side(panels[0], -outA, dirA), lengths_mm[0],
                0);
-  builder.seat("valley-" + names[1], "valley at panel " + names[1] + of,
+  builder.seat("valley-" + names[1], valleyAt(Text("panel", names[1]), in),
                side(panels[1], -outB, dirB), side(seat.sides[1].panel, outB, dirB), lengths_mm[2],
                0);
 }
@@ -105,16 +132,18 @@ void addFolds(AssemblyBuilder& builder, const Seat& seat, const std::array<Panel
   // Folds are named as seen from the sheet's face, which may be the far side of this fold.
   const bool faceOut = seat.sides[0].toPiece.linear()(2, 2) < 0;
   const double shut = faceOut ? kPi : -kPi;
-  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex left,
+  const auto fold = [&](const std::string& role, const Text& label, PanelIndex left,
                         PanelIndex right, const Vec2& end, bool base) {
     const FoldSense sense = base == faceOut ? FoldSense::Valley : FoldSense::Mountain;
     builder.fold(role, label, left, right, faceOut ? point : end, faceOut ? end : point, sense,
                  base ? shut : -shut);
   };
-  fold("foot-" + names[0], "base line " + names[0], seat.sides[0].panel, panels[0], ends[0], true);
-  fold("foot-" + names[1], "base line " + names[1], panels[1], seat.sides[1].panel, ends[2], true);
+  fold("foot-" + names[0], Text("base-line", names[0]), seat.sides[0].panel, panels[0], ends[0],
+       true);
+  fold("foot-" + names[1], Text("base-line", names[1]), panels[1], seat.sides[1].panel, ends[2],
+       true);
   // Last: the faces stand on the base lines.
-  fold("crease", "centre crease", panels[0], panels[1], ends[1], false);
+  fold("crease", "centre-crease", panels[0], panels[1], ends[1], false);
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
@@ -125,10 +154,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double al = radians(values.find("alpha")->second),
                be = radians(values.find("beta")->second), position = in.value("position");
   const Shape s = shapeOf(values);
-  if (s.across < 1)
-    return Error{"cut.impossible",
-                 "the cut meets the fold behind the point of the V: make the crease longer",
-                 in.item.id.text()};
+  if (s.across < 1) return Error{"cut.impossible", in.item.id.text()};
   const Vec2 apex(0, position);
   const auto first = [&](const Vec2& p) {
     return Vec2(-p.x(), p.y() + position);
@@ -144,9 +170,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
     return Vec2((seat.sides[0].toPiece * lift(first(p))).head<2>());
   };
   const Vec2 point = flat(Vec2::Zero());
-  const PanelIndex panelA = builder.panel(piece, "panel-" + sa, "panel " + sa, PanelUse::Wall,
+  const PanelIndex panelA = builder.panel(piece, "panel-" + sa, Text("panel", sa), PanelUse::Wall,
                                           {point, flat(s.tip), flat(s.endA)});
-  const PanelIndex panelB = builder.panel(piece, "panel-" + sb, "panel " + sb, PanelUse::Wall,
+  const PanelIndex panelB = builder.panel(piece, "panel-" + sb, Text("panel", sb), PanelUse::Wall,
                                           {point, flat(s.endB), flat(s.tip)});
   addFolds(builder, seat, {panelA, panelB}, point, {flat(s.endA), flat(s.tip), flat(s.endB)},
            {sa, sb});
@@ -212,17 +238,7 @@ Sketch sketch() {
 
 const StructureKind& cutVFoldKind() {
   static const StructureKind kind{
-      "cut-vfold",
-      "Cut V-fold",
-      "A V cut from the sheet by one cut and two scores, pushed through the fold",
-      kTable,
-      kOnFolds | kOneSheet,
-      "it is cut across a fold of one sheet",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+      "cut-vfold", kTable, kOnFolds | kOneSheet, closures, mendDirections, build, fit, sketch};
   return kind;
 }
 

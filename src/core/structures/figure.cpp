@@ -16,42 +16,98 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kFigureTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "Along the lower edge of the face, to the middle of the figure", Sense::Place},
-    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
-     "From the lower edge of the face up to the foot of the figure"},
-    {"width", "Width", ParameterUnit::Millimetre, 3, 1000, 26, ParameterRole::Gives, "",
-     "Of the silhouette", Sense::AboutPlace},
-    {"height", "Height", ParameterUnit::Millimetre, 3, 1000, 36, ParameterRole::Gives, "",
-     "Of the silhouette"},
-    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
-     "About its foot, to the right as it is seen", Sense::Turn},
-    {"shape", "Shape", ParameterUnit::Switch, 0, kMostSilhouette, 1, ParameterRole::Held, "",
-     kSilhouetteMeaning, Sense::Size, kSilhouettes},
+    {"position",
+     {"size.figure.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     20,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"up", {"size.figure.up"}, ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, ""},
+    {"width",
+     {"size.figure.width"},
+     ParameterUnit::Millimetre,
+     3,
+     1000,
+     26,
+     ParameterRole::Gives,
+     "",
+     Sense::AboutPlace},
+    {"height",
+     {"size.figure.height"},
+     ParameterUnit::Millimetre,
+     3,
+     1000,
+     36,
+     ParameterRole::Gives,
+     ""},
+    {"turn",
+     {"size.figure.turn"},
+     ParameterUnit::Degree,
+     -180,
+     180,
+     0,
+     ParameterRole::Gives,
+     "",
+     Sense::Turn},
+    {"shape",
+     {"size.figure.shape"},
+     ParameterUnit::Switch,
+     0,
+     kMostSilhouette,
+     1,
+     ParameterRole::Held,
+     ""},
     {"handed",
-     "Handed",
+     {"size.figure.handed"},
      ParameterUnit::Switch,
      0,
      1,
      0,
      ParameterRole::Held,
      "",
-     "0: the silhouette as it is drawn, 1: its mirror image, for pairs",
-     Sense::Hand,
-     {"as drawn", "mirrored"}},
+     Sense::Hand},
 };
 
 constexpr ParameterSpec kArmTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "Along the lower edge of the face, to the middle of the arm's foot", Sense::Place},
-    {"up", "Foot at", ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, "",
-     "From the lower edge of the face up to the foot of the arm"},
-    {"length", "Length", ParameterUnit::Millimetre, 8, 1000, 70, ParameterRole::Gives, "",
-     "From the foot to the tip"},
-    {"width", "Width", ParameterUnit::Millimetre, 4, 200, 10, ParameterRole::Gives, "",
-     "Of the arm; its tip is rounded", Sense::AboutPlace},
-    {"turn", "Turned", ParameterUnit::Degree, -180, 180, 0, ParameterRole::Gives, "",
-     "About its foot, to the right as it is seen", Sense::Turn},
+    {"position",
+     {"size.arm.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     20,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"up", {"size.arm.up"}, ParameterUnit::Millimetre, -500, 1000, 10, ParameterRole::Gives, ""},
+    {"length",
+     {"size.arm.length"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     70,
+     ParameterRole::Gives,
+     ""},
+    {"width",
+     {"size.arm.width"},
+     ParameterUnit::Millimetre,
+     4,
+     200,
+     10,
+     ParameterRole::Gives,
+     "",
+     Sense::AboutPlace},
+    {"turn",
+     {"size.arm.turn"},
+     ParameterUnit::Degree,
+     -180,
+     180,
+     0,
+     ParameterRole::Gives,
+     "",
+     Sense::Turn},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -104,8 +160,7 @@ Result<void> buildFigure(const RecipeInput& in, AssemblyBuilder& builder) {
 
 Result<void> buildArm(const RecipeInput& in, AssemblyBuilder& builder) {
   const double length = in.value("length"), width = in.value("width");
-  if (length < width)
-    return Error{"arm.too-short", "the arm is shorter than it is wide", in.item.id.text()};
+  if (length < width) return Error{"arm.too-short", in.item.id.text()};
   if (auto glued = glueOnFace(in, builder, "arm", armOutline(length, width)); !glued) return glued;
   const PanelIndex panel = builder.assembly().findPanel(in.item.id.text() + "/arm");
   builder.dimension("length", panel, {0, 0}, {0, length});
@@ -159,27 +214,14 @@ Sketch armSketch() {
 } // namespace
 
 const StructureKind& figureKind() {
-  static const StructureKind kind{
-      "figure",
-      "Figure",
-      "A silhouette glued on a face, standing out over its edge if you like",
-      kFigureTable,
-      kOnFaces,
-      "it is glued on a face",
-      closures,
-      figureMends,
-      buildFigure,
-      fitFigure,
-      figureSketch};
+  static const StructureKind kind{"figure",    kFigureTable, kOnFaces,  closures,
+                                  figureMends, buildFigure,  fitFigure, figureSketch};
   return kind;
 }
 
 const StructureKind& armKind() {
-  static const StructureKind kind{
-      "arm",     "Arm",    "A bar glued on a face that swings a figure out or up",
-      kArmTable, kOnFaces, "it is glued on a face",
-      closures,  armMends, buildArm,
-      fitArm,    armSketch};
+  static const StructureKind kind{"arm",    kArmTable, kOnFaces, closures,
+                                  armMends, buildArm,  fitArm,   armSketch};
   return kind;
 }
 

@@ -3,34 +3,29 @@
 #include "core/structures/registry.h"
 #include "core/units/length.h"
 #include <algorithm>
-#include <fmt/format.h>
 
 namespace hinge {
 
-std::string nameOf(const Design& design, StructureId id) {
+Text nameOf(const Design& design, StructureId id) {
   const StructureItem* item = design.find(id);
-  if (!item) return id.text();
-  if (!item->label.empty()) return item->label;
-  const StructureKind* kind = findStructureKind(item->kind);
-  return fmt::format("{} {}", kind ? kind->label : "structure", id.text());
+  if (!item) return {"as-it-is", id.text()};
+  if (!item->label.empty()) return {"as-it-is", item->label};
+  return {"kind-and-number", findStructureKind(item->kind)->name(), id.text()};
 }
 
-std::string panelName(const Design& design, const std::string& key) {
-  const auto slash = key.find('/');
-  std::string role = slash == std::string::npos ? key : key.substr(slash + 1);
-  std::ranges::replace(role, '-', ' ');
-  const auto owner = ownerOfKey(key);
-  return owner ? fmt::format("{} of {}", role, nameOf(design, *owner)) : role;
+Text panelName(const Design& design, const Assembly& assembly, PanelIndex index) {
+  const Panel& panel = assembly.panels[index];
+  return panel.owner ? Text("of", panel.label, nameOf(design, *panel.owner)) : panel.label;
 }
 
-std::string pieceName(const Design& design, const Assembly& assembly, PieceIndex index) {
+Text pieceName(const Design& design, const Assembly& assembly, PieceIndex index) {
   const Piece& piece = assembly.pieces[index];
   if (!piece.owner) return piece.label;
   const auto same = [&](const Piece& other) { return other.owner == piece.owner; };
-  const std::string name = nameOf(design, *piece.owner);
+  Text name = nameOf(design, *piece.owner);
   return std::ranges::count_if(assembly.pieces, same) == 1
              ? name
-             : fmt::format("{}, {}", name, piece.label);
+             : Text("part-of-several", std::move(name), piece.label);
 }
 
 std::string panelLetter(const Assembly& assembly, PanelIndex panel) {
@@ -43,24 +38,24 @@ std::string panelLetter(const Assembly& assembly, PanelIndex panel) {
   return letters;
 }
 
-std::string panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex index) {
+Text panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex index) {
   const Panel& panel = assembly.panels[index];
   const Piece& piece = assembly.pieces[panel.piece];
   // A piece of one panel is called by its own name.
   if (piece.panels.size() == 1 && piece.owner) return pieceName(design, assembly, panel.piece);
-  const std::string itself = fmt::format("{} ({})", panel.label, panelLetter(assembly, index));
+  Text itself("with-letter", panel.label, panelLetter(assembly, index));
   if (panel.use == PanelUse::Page) return itself;
   if (panel.owner && panel.owner != piece.owner) // cut from the sheet of another
-    return fmt::format("{} of {}", itself, nameOf(design, *panel.owner));
-  return fmt::format("{} of {}", itself, pieceName(design, assembly, panel.piece));
+    return {"of", std::move(itself), nameOf(design, *panel.owner)};
+  return {"of", std::move(itself), pieceName(design, assembly, panel.piece)};
 }
 
-std::string openingText(const CardBase& card, double opening_rad) {
+Text openingText(const CardBase& card, double opening_rad) {
   const double way = degrees(opening_rad);
-  if (card.openBy_deg >= 180) return formatAngle(way);
-  if (way <= card.openBy_deg) return formatAngle(way * 180 / card.openBy_deg);
-  return fmt::format("180° and pulled {} %",
-                     formatNumber(100 * (way - card.openBy_deg) / (180 - card.openBy_deg), 0));
+  if (card.openBy_deg >= 180) return {"as-it-is", Degrees{way}};
+  if (way <= card.openBy_deg) return {"as-it-is", Degrees{way * 180 / card.openBy_deg}};
+  return {"pulled-past-open", Degrees{180},
+          Decimal{100 * (way - card.openBy_deg) / (180 - card.openBy_deg), 0}};
 }
 
 std::string otherSideKey(std::string_view seat) {

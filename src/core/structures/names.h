@@ -5,21 +5,21 @@
 namespace hinge {
 
 /// What a structure is called: its own label, or kind and number ("Box s2").
-std::string nameOf(const Design& design, StructureId id);
-/// "wall a of Roof" for the key "s2/wall-a".
-std::string panelName(const Design& design, const std::string& key);
+Text nameOf(const Design& design, StructureId id);
+/// "wall a of Roof"; a page by itself.
+Text panelName(const Design& design, const Assembly& assembly, PanelIndex panel);
 /// What a flat piece is called: by its structure, and which of its pieces when it has several
 /// ("Tower, tier 2 lid"); of the base what it is ("card", "second page").
-std::string pieceName(const Design& design, const Assembly& assembly, PieceIndex piece);
+Text pieceName(const Design& design, const Assembly& assembly, PieceIndex piece);
 /// The letter a panel carries on the sheet: A, B, ... Z, AA, ... in the order of the piece.
 std::string panelLetter(const Assembly& assembly, PanelIndex panel);
 /// A panel for somebody who has the paper before them: "wall a (B) of Tower, walls", "page a (A)".
-std::string panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex panel);
+Text panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex panel);
 /// The seat key on the other side of its structure: "s3/valley-a" -> "s3/valley-b"; unchanged when
 /// it has no twin.
 std::string otherSideKey(std::string_view seat);
-/// How far the leaf has gone, in words: "35°" of the card's own opening, or "180° and pulled 40 %"
+/// How far the leaf has gone: "35°" of the card's own opening, or "180° and pulled 40 %"
 /// past the opening of the base.
-std::string openingText(const CardBase& card, double opening_rad);
+Text openingText(const CardBase& card, double opening_rad);
 
 } // namespace hinge

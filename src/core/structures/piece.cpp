@@ -25,18 +25,13 @@ public:
   Result<void> run() {
     for (const auto& [line, stretch] : m_sheet.parts.loose)
       if (line < m_work.lines.size() && m_work.lines[line].kind != WorkLine::Kind::Cut)
-        return Error{"work.score-ends",
-                     fmt::format("the score at {} × {} mm ends inside the paper: it must run to an "
-                                 "edge or to another line",
-                                 formatNumber(stretch.second.x(), 1),
-                                 formatNumber(stretch.second.y(), 1)),
-                     m_in.item.id.text()};
+        return Error{
+            {"work.score-ends", Millimetres{stretch.second.x()}, Millimetres{stretch.second.y()}},
+            m_in.item.id.text()};
     for (const PieceJoint& joint : m_work.joints)
       if (!m_sheet.hasPaper(joint.at))
-        return Error{"work.joint-outside",
-                     fmt::format("the {} sits at {} × {} mm, where the piece has no paper",
-                                 jointKey(joint.kind), formatNumber(joint.at.x(), 1),
-                                 formatNumber(joint.at.y(), 1)),
+        return Error{{"work.joint-outside", Text("joint." + std::string(jointKey(joint.kind))),
+                      Millimetres{joint.at.x()}, Millimetres{joint.at.y()}},
                      m_in.item.id.text()};
     if (auto made = panels(); !made) return made;
     folds();
@@ -79,7 +74,7 @@ private:
                        convexParts(face).size() == 1;
       ++number;
       m_panels.back() =
-          m_builder.panel(m_piece, fmt::format("panel-{}", number), fmt::format("panel {}", number),
+          m_builder.panel(m_piece, fmt::format("panel-{}", number), Text("panel", number),
                           tab ? PanelUse::Tab : PanelUse::Wall, face);
       for (std::size_t hole : m_sheet.holes)
         if (contains(face, m_work.windows[hole].front()))
@@ -102,17 +97,18 @@ private:
           "{}{}", border.line + 1, again ? std::string(1, static_cast<char>('a' + again)) : "");
       const bool valley = m_work.lines[border.line].kind == WorkLine::Kind::Valley;
       const PanelIndex left = m_panels[border.left], right = m_panels[border.right];
-      const FoldIndex fold =
-          m_builder.fold("score-" + number, "score " + number, left, right, border.from, border.to,
-                         valley ? FoldSense::Valley : FoldSense::Mountain, valley ? kPi : -kPi);
+      const FoldIndex fold = m_builder.fold(
+          "score-" + number, Text("score", number), left, right, border.from, border.to,
+          valley ? FoldSense::Valley : FoldSense::Mountain, valley ? kPi : -kPi);
       m_builder.assembly().folds[fold].shutKnown = false;
       const auto use = [&](PanelIndex p) { return m_builder.assembly().panels[p].use; };
       if (use(left) == PanelUse::Tab || use(right) == PanelUse::Tab) continue;
-      const Seat onFace = seatOnFold(m_builder, "score-" + number,
-                                     fmt::format("score {} of {}", number, m_in.name()), left,
-                                     right, border.from, border.to, valley ? 0.0 : 2 * kPi);
-      m_builder.seat("score-" + number + "-back", onFace.label + " from behind", onFace.sides[1],
-                     onFace.sides[0], onFace.length_mm, 2 * kPi - onFace.shutOpening_rad);
+      const Seat onFace =
+          seatOnFold(m_builder, "score-" + number, Text("score-of", number, m_in.name()), left,
+                     right, border.from, border.to, valley ? 0.0 : 2 * kPi);
+      m_builder.seat("score-" + number + "-back", Text("from-behind", onFace.label),
+                     onFace.sides[1], onFace.sides[0], onFace.length_mm,
+                     2 * kPi - onFace.shutOpening_rad);
     }
   }
 
@@ -130,8 +126,7 @@ private:
     std::optional<std::size_t> first;
     for (std::size_t f = 0; f < m_panels.size(); ++f) {
       if (!m_sheet.paper[f]) continue;
-      if (first && root(f) != root(*first))
-        return Error{"work.in-two", "the cuts part this piece in two", m_in.item.id.text()};
+      if (first && root(f) != root(*first)) return Error{"work.in-two", m_in.item.id.text()};
       first = f;
     }
     return {};
@@ -205,8 +200,7 @@ private:
 };
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  if (!in.item.work)
-    return Error{"work.missing", "says nothing of its outline and scores", in.item.id.text()};
+  if (!in.item.work) return Error{"work.missing", in.item.id.text()};
   return PieceBuild(in, builder).run();
 }
 
@@ -263,18 +257,9 @@ std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, 
 }
 
 const StructureKind& pieceKind() {
-  static const StructureKind kind{"piece",
-                                  "Free piece",
-                                  "A strip or sheet with scores, cuts and joints of your own",
-                                  pieceRows(),
-                                  kOnFolds | kOnFaces | kOnSpans,
-                                  "it stands anywhere",
-                                  closures,
-                                  mendDirections,
-                                  build,
-                                  fit,
-                                  sketch,
-                                  &pieceWays()};
+  static const StructureKind kind{"piece",  pieceRows(),    kOnFolds | kOnFaces | kOnSpans,
+                                  closures, mendDirections, build,
+                                  fit,      sketch,         &pieceWays()};
   return kind;
 }
 

@@ -27,8 +27,7 @@ public:
           std::size_t number, PanelIndex own, const SeatSide& side)
       : m_builder(builder), m_thickness_mm(in.thickness_mm), m_joint(joint), m_own(own),
         m_side(side), m_to(joint.to + in.value(pieceRows().front().key) * alongFace(in.seat, side)),
-        m_role(fmt::format("{}-{}", jointKey(joint.kind), number)),
-        m_label(fmt::format("{} {}", jointKey(joint.kind), number)) {}
+        m_role(fmt::format("{}-{}", jointKey(joint.kind), number)) {}
 
   void operator()(const given::Glue& glue) {
     const Vec3 z(0, 0, 1), x = direction(glue.turn_deg);
@@ -54,7 +53,7 @@ public:
     // Along the common line: how far the face's slit begins above the end of the piece's.
     const Vec2 there = (m_side.toPiece * lift(m_to)).head<2>();
     slot.slitShort_mm = out.dot(faceEnd - there) - along.dot(ownEnd - m_joint.at);
-    m_builder.join(m_role, m_label, std::move(slot));
+    m_builder.join(m_role, std::move(slot));
   }
 
   void operator()(const given::Pivot& given) {
@@ -64,7 +63,7 @@ public:
     pivot.onFirst = onFace(x, z, x.cross(z));
     pivot.onSecond =
         frame(lift(m_joint.at), Vec3::UnitX(), away, up(given.byFace) * Vec3::UnitX().cross(z));
-    m_builder.join(m_role, m_label, std::move(pivot));
+    m_builder.join(m_role, std::move(pivot));
   }
 
   void operator()(const given::Slide& given) {
@@ -77,7 +76,7 @@ public:
     slide.least_mm = given.least_mm, slide.most_mm = given.most_mm;
     if (given.pullTo_deg > given.pullFrom_deg)
       slide.pull = Pull{given.pull_mm, radians(given.pullFrom_deg), radians(given.pullTo_deg)};
-    m_builder.join(m_role, m_label, std::move(slide));
+    m_builder.join(m_role, std::move(slide));
   }
 
   void operator()(const given::Band& band) { tie(Band(), band.length_mm); }
@@ -93,7 +92,7 @@ private:
     made.panels = {m_side.panel, m_own};
     made.at = {Vec2((m_side.toPiece * lift(m_to)).head<2>()), m_joint.at};
     made.length_mm = length_mm;
-    m_builder.join(m_role, m_label, std::move(made));
+    m_builder.join(m_role, std::move(made));
   }
 
   AssemblyBuilder& m_builder;
@@ -102,7 +101,7 @@ private:
   PanelIndex m_own;
   SeatSide m_side;
   Vec2 m_to;
-  std::string m_role, m_label;
+  std::string m_role;
 };
 
 } // namespace
@@ -111,9 +110,7 @@ Result<void> joinPiece(const RecipeInput& in, AssemblyBuilder& builder, const Pi
                        std::size_t number, PanelIndex own) {
   const Seat* face = builder.assembly().findSeat(joint.on);
   if (!face || face->kind() != SeatKind::Face)
-    return Error{"joint.no-face",
-                 fmt::format("there is no face \"{}\" to join the piece to", joint.on),
-                 in.item.id.text()};
+    return Error{{"joint.no-face", joint.on}, in.item.id.text()};
   std::visit(Joining(in, builder, joint, number, own, face->sides[0]), joint.kind);
   return {};
 }

@@ -9,31 +9,27 @@ namespace {
 
 /// Rows with text that lives as long as the program: "panel-1" to "panel-24".
 struct Rows {
-  std::array<std::string, kMostPanels> keys, labels;
+  std::array<std::string, kMostPanels> keys, numbers;
   std::array<ParameterSpec, kMostPanels + 1> specs;
   Rows() {
-    specs[0] = {
-        "position",
-        "Position",
-        ParameterUnit::Millimetre,
-        -1000,
-        1000,
-        0,
-        ParameterRole::Gives,
-        "",
-        "How far the piece is moved along the panels it is joined to, from where its joints say",
-        Sense::Place};
+    specs[0] = {"position",
+                {"size.piece.position"},
+                ParameterUnit::Millimetre,
+                -1000,
+                1000,
+                0,
+                ParameterRole::Gives,
+                "",
+                Sense::Place};
     for (std::size_t k = 0; k < kMostPanels; ++k) {
-      keys[k] = fmt::format("panel-{}", k + 1), labels[k] = fmt::format("Panel {}", k + 1);
+      numbers[k] = fmt::to_string(k + 1), keys[k] = "panel-" + numbers[k];
       specs[k + 1] = {keys[k],
-                      labels[k],
+                      {"size.piece.panel", numbers[k]},
                       ParameterUnit::Millimetre,
                       0.5,
                       2000,
                       30,
-                      ParameterRole::Gives,
-                      "",
-                      "Along the lower edge of the piece, from score to score"};
+                      ParameterRole::Gives};
     }
   }
 };

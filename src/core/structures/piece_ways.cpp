@@ -95,14 +95,11 @@ public:
   }
 
   Result<void> settle(StructureItem& item, std::string_view place) const override {
-    if (!item.work)
-      return Error{"work.missing", "a free piece needs a worked piece", std::string(place)};
+    if (!item.work) return Error{"work.missing/piece", std::string(place)};
     if (auto valid = validate(*item.work, place); !valid) return valid;
     const auto widths = panelWidths_mm(*item.work);
     if (widths.size() > kMostPanels)
-      return Error{"work.too-much",
-                   fmt::format("a free piece has at most {} panels side by side", kMostPanels),
-                   std::string(place)};
+      return Error{{"work.too-much", kMostPanels}, std::string(place)};
     for (std::size_t k = 0; k < kMostPanels; ++k)
       item.values.erase(std::string(panelKey(k)));
     for (std::size_t k = 0; k < widths.size(); ++k)
@@ -119,11 +116,9 @@ public:
       return {};
     }
     if (!spec || !(value >= spec->least && value <= spec->most))
-      return Error{"value.range",
-                   fmt::format("the piece has no {} of {} mm", key, formatNumber(value, 3)),
-                   item.id.text()};
+      return Error{{"value.range/piece", key, Millimetres{value}}, item.id.text()};
     auto moved = withPanelWidth(*item.work, static_cast<std::size_t>(spec - &table[1]), value);
-    if (!moved) return Error{moved.error().code, moved.error().message, item.id.text()};
+    if (!moved) return Error{moved.error().message, item.id.text()};
     item.work = std::move(moved).value();
     return settle(item, item.id.text());
   }
@@ -148,7 +143,7 @@ public:
     const bool across = alone || widthsRunAcross(design, item);
     for (std::size_t k = 0; k < std::min(widths.size(), kMostPanels); ++k)
       all.push_back({lengthRowKey(item.id.text(), panelKey(k)),
-                     fmt::format("Panel {} of {}", k + 1, nameOf(design, item.id)), widths[k],
+                     Text("row-of", nameOf(rows(item)[k + 1]), nameOf(design, item.id)), widths[k],
                      !across || (widths.size() > 1 && isGlued(*item.work, k))});
     return all;
   }
@@ -182,10 +177,7 @@ public:
         if (works(draft)) return draft;
         if (!first) first = std::move(draft);
       }
-    if (!first)
-      return Error{"work.none",
-                   "no piece can be proposed here; put its joints into the project file",
-                   place.seat.key};
+    if (!first) return Error{"work.none", place.seat.key};
     return *first;
   }
 };

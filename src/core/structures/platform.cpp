@@ -13,43 +13,53 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near edge", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 12, 1000, 60, ParameterRole::Gives, "",
-     "Along the fold", Sense::FromPlace},
-    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, "",
-     "From the fold to the line where each leg stands; the legs meet the table as far from its "
-     "crease"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "",
-     "Of legs and middle wall"},
-    {"over", "Overhang", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "",
-     "How far the table stands out over its legs"},
-    {"corner", "Corners", ParameterUnit::Millimetre, 0, 300, 6, ParameterRole::Gives, "",
-     "How much of the table's corners is rounded off"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs", Sense::Tab},
-    {"wall",
-     "Middle wall",
-     ParameterUnit::Switch,
+    {"position",
+     {"size.platform.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.platform.length"},
+     ParameterUnit::Millimetre,
+     12,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.platform.a"}, ParameterUnit::Millimetre, 4, 1000, 34, ParameterRole::Gives, ""},
+    {"h", {"size.platform.h"}, ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, ""},
+    {"over",
+     {"size.platform.over"},
+     ParameterUnit::Millimetre,
      0,
+     300,
+     8,
+     ParameterRole::Gives,
+     ""},
+    {"corner",
+     {"size.platform.corner"},
+     ParameterUnit::Millimetre,
+     0,
+     300,
+     6,
+     ParameterRole::Gives,
+     ""},
+    {"tab",
+     {"size.platform.tab"},
+     ParameterUnit::Millimetre,
      1,
-     1,
+     60,
+     8,
      ParameterRole::Held,
      "",
-     "0: none, 1: a wall in the fold under the table's crease",
-     Sense::Size,
-     {"none", "in the fold"}},
-    {"ends",
-     "End walls",
-     ParameterUnit::Switch,
-     0,
-     3,
-     1,
-     ParameterRole::Held,
-     "",
-     "0: none, the table can sway; 1: at the near end, 2: at the far end, 3: at both",
-     Sense::Size,
-     {"none", "near end", "far end", "both ends"}},
+     Sense::Tab},
+    {"wall", {"size.platform.wall"}, ParameterUnit::Switch, 0, 1, 1, ParameterRole::Held, ""},
+    {"ends", {"size.platform.ends"}, ParameterUnit::Switch, 0, 3, 1, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -79,7 +89,7 @@ BeltSizes sizesOf(const ParameterValues& v) {
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
-  buildBelt(in, builder, in.seat, s, {"legs", "table", "", ""});
+  buildBelt(in, builder, in.seat, s, {"legs", "table"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);
   };
@@ -125,11 +135,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& platformKind() {
-  static const StructureKind kind{
-      "platform", "Platform",     "A level table over the fold with a new gutter on top",
-      kTable,     kInValleys,     "it needs room under its table on both sides of the fold",
-      closures,   mendDirections, build,
-      fit,        sketch};
+  static const StructureKind kind{"platform",     kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

@@ -51,12 +51,13 @@ constexpr SeatKinds kOnSpans = seatKinds(SeatKind::Span);
 constexpr SeatKinds kOneSheet =
     1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
 
-/// A structure kind: data and functions, entered in the registry.
+/// A structure kind: data and functions, entered in the registry. What it is called, what it is and
+/// why it does not stand on other seats is said in words/ under "kind.KEY", "kind.KEY/summary" and
+/// "kind.KEY/unsuitable".
 struct StructureKind {
-  std::string_view key, label, summary;
-  ParameterTable parameters;   ///< that all its structures have; see StructureWays::rows
-  SeatKinds stands;            ///< seats on which it works at all
-  std::string_view unsuitable; ///< why it does not stand on the others
+  std::string_view key;
+  ParameterTable parameters; ///< that all its structures have; see StructureWays::rows
+  SeatKinds stands;          ///< seats on which it works at all
   /// Conditions for shutting flat on a seat whose shut opening is 0 (valley) or 2 pi (ridge).
   std::vector<LinearClosure> (*closures)(double shutOpening_rad);
   /// Changes that keep the closures, gentlest first.
@@ -72,6 +73,8 @@ struct StructureKind {
   bool offeredOn(const Seat& seat, const Assembly& assembly, const Settings& settings) const {
     return standsOn(seat, assembly) && ways->canDraft({*this, seat, assembly, settings, {}});
   }
+
+  Text name() const { return "kind." + std::string(key); }
 
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
     const bool oneSheet =

@@ -18,33 +18,47 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "Along the fold", Sense::FromPlace},
-    {"a", "Foot", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "",
-     "From the fold to the line where the inner wall stands"},
-    {"w", "Width", ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, "",
-     "From the inner to the outer wall"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, "",
-     "Of both walls"},
-    {"b", "Strap foot", ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, "",
-     "From the fold to the line where the strap is glued to the other page"},
-    {"s", "Strap", ParameterUnit::Millimetre, 4, 1000, 60, ParameterRole::Gives, "",
-     "From its foot to the top of the inner wall"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all its glue tabs", Sense::Tab},
+    {"position",
+     {"size.side-box.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.side-box.length"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     40,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.side-box.a"}, ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, ""},
+    {"w", {"size.side-box.w"}, ParameterUnit::Millimetre, 4, 1000, 28, ParameterRole::Gives, ""},
+    {"h", {"size.side-box.h"}, ParameterUnit::Millimetre, 4, 1000, 36, ParameterRole::Gives, ""},
+    {"b", {"size.side-box.b"}, ParameterUnit::Millimetre, 2, 1000, 12, ParameterRole::Gives, ""},
+    {"s", {"size.side-box.s"}, ParameterUnit::Millimetre, 4, 1000, 60, ParameterRole::Gives, ""},
+    {"tab",
+     {"size.side-box.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     8,
+     ParameterRole::Held,
+     "",
+     Sense::Tab},
     {"side",
-     "Stands on",
+     {"size.side-box.side"},
      ParameterUnit::Switch,
      0,
      1,
      0,
      ParameterRole::Held,
      "",
-     "0: side a of the fold, 1: side b",
-     Sense::Hand,
-     {"side a", "side b"}},
+     Sense::Hand},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -96,14 +110,14 @@ void joinStrap(const RecipeInput& in, AssemblyBuilder& builder, const SeatSide& 
                        onB ? nearHigh : farLow,
                        onB ? nearLow : farHigh,
                        "tab-strap",
-                       "strap tab",
+                       "strap-tab",
                        other.panel,
                        foot};
   const GluedTab above{strap,
                        onB ? farLow : nearHigh,
                        onB ? farHigh : nearLow,
                        "tab-lid",
-                       "lid tab",
+                       "lid-tab",
                        lid,
                        onLid,
                        FoldSense::Mountain,
@@ -137,22 +151,22 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const Vec2 x = Vec2::UnitX(), y = Vec2::UnitY();
   const PieceIndex box = builder.piece("piece", "box");
   const PieceIndex strapPiece = builder.piece("strap-piece", "strap");
-  const auto strip = [&](PieceIndex piece, const std::string& role, const std::string& label,
-                         double from, double to) {
+  const auto strip = [&](PieceIndex piece, const std::string& role, const Text& label, double from,
+                         double to) {
     return builder.panel(piece, role, label, PanelUse::Wall,
                          {{from, 0}, {to, 0}, {to, length}, {from, length}});
   };
   const PanelIndex left =
-      strip(box, onB ? "inner" : "outer", onB ? "inner wall" : "outer wall", 0, h);
+      strip(box, onB ? "inner" : "outer", onB ? "inner-wall" : "outer-wall", 0, h);
   const PanelIndex lid = strip(box, "lid", "lid", h, h + w);
   const PanelIndex right =
-      strip(box, onB ? "outer" : "inner", onB ? "outer wall" : "inner wall", h + w, 2 * h + w);
+      strip(box, onB ? "outer" : "inner", onB ? "outer-wall" : "inner-wall", h + w, 2 * h + w);
   const PanelIndex strap = strip(strapPiece, "strap", "strap", 0, in.value("s"));
   // Shut, the inner wall runs straight on into the lid and the outer wall lies under it.
   const auto shut = [](bool folded) { return folded ? -kPi : 0.0; };
-  builder.fold("edge-1", onB ? "inner edge" : "outer edge", left, lid, {h, 0}, {h, length},
+  builder.fold("edge-1", onB ? "inner-edge" : "outer-edge", left, lid, {h, 0}, {h, length},
                FoldSense::Mountain, shut(!onB));
-  builder.fold("edge-2", onB ? "outer edge" : "inner edge", lid, right, {h + w, 0}, {h + w, length},
+  builder.fold("edge-2", onB ? "outer-edge" : "inner-edge", lid, right, {h + w, 0}, {h + w, length},
                FoldSense::Mountain, shut(onB));
   // Both feet have their tabs under the box.
   const double all = 2 * h + w;
@@ -166,7 +180,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           {0, length},
           {0, 0},
           onB ? "tab-inner" : "tab-outer",
-          onB ? "inner tab" : "outer tab",
+          onB ? "inner-tab" : "outer-tab",
           own.panel,
           onOwn(leftFoot, 0),
           FoldSense::Mountain,
@@ -176,7 +190,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           {all, 0},
           {all, length},
           onB ? "tab-outer" : "tab-inner",
-          onB ? "outer tab" : "inner tab",
+          onB ? "outer-tab" : "inner-tab",
           own.panel,
           onOwn(rightFoot, all),
           FoldSense::Mountain,
@@ -190,8 +204,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   addDimensions(in, builder, {left, lid, strap}, own, other);
   const SeatSide page = sideWithin(own, {a + w, position}, x, y);
   const SeatSide wall = onB ? sideOn(right, {all, 0}, -x, y) : sideOn(left, {0, 0}, x, y);
-  builder.seat("valley", "valley at the outer wall of " + in.name(), onB ? wall : page,
-               onB ? page : wall, length, 0);
+  builder.seat("valley", valleyAt("outer-wall", in), onB ? wall : page, onB ? page : wall, length,
+               0);
   return builder.status();
 }
 
@@ -230,17 +244,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& sideBoxKind() {
-  static const StructureKind kind{"side-box",
-                                  "Box beside the fold",
-                                  "A box on one page, pulled upright by a strap from the other",
-                                  kTable,
-                                  kInValleys,
-                                  "its strap pulls across a valley",
-                                  closures,
-                                  mendDirections,
-                                  build,
-                                  fit,
-                                  sketch};
+  static const StructureKind kind{"side-box",     kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

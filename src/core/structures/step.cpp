@@ -17,18 +17,35 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the first slit", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 40, ParameterRole::Gives, "",
-     "Between the two slits of the widest tread", Sense::FromPlace},
-    {"a", "Reach a", ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "b",
-     "From the fold to the score on side a; as high is the whole stair"},
-    {"b", "Reach b", ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "a",
-     "From the fold to the last score on side b; as deep is the whole stair"},
-    {"treads", "Treads", ParameterUnit::Count, 1, 8, 1, ParameterRole::Held, "",
-     "Steps between side a and side b"},
-    {"narrow", "Narrower by", ParameterUnit::Millimetre, 1.5, 100, 4, ParameterRole::Gives, "",
-     "How much shorter than the tread before it each tread is, at either end"},
+    {"position",
+     {"size.step.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.step.length"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     40,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.step.a", "a"}, ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "b"},
+    {"b", {"size.step.b", "b"}, ParameterUnit::Millimetre, 3, 1000, 30, ParameterRole::Gives, "a"},
+    {"treads", {"size.step.treads"}, ParameterUnit::Count, 1, 8, 1, ParameterRole::Held, ""},
+    {"narrow",
+     {"size.step.narrow"},
+     ParameterUnit::Millimetre,
+     1.5,
+     100,
+     4,
+     ParameterRole::Gives,
+     ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -47,8 +64,8 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   const auto [sa, sb] = in.seat.kind() == SeatKind::Ridge
                             ? std::array{in.sideNames[1], in.sideNames[0]}
                             : in.sideNames;
-  const std::string mark = tread == 1 ? "" : fmt::format("tread-{}-", tread),
-                    say = tread == 1 ? "" : fmt::format("tread {} ", tread);
+  const std::string mark = tread == 1 ? "" : fmt::format("tread-{}-", tread);
+  const auto called = [&](Text label) { return tread == 1 ? label : Text("tread", tread, label); };
   const PieceIndex piece = builder.pieceOf(seat.sides[0]);
   builder.cutAcross(seat, position, position + length, {{a, position}, {a, position + length}},
                     {{b, position}, {b, position + length}});
@@ -59,10 +76,10 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   const double near = position, far = position + length,
                ridge = a - b; // distance of the ridge from the fold on side a
   const PanelIndex wallA =
-      builder.panel(piece, mark + "wall-" + sa, say + "wall " + sa, PanelUse::Wall,
+      builder.panel(piece, mark + "wall-" + sa, called({"wall", sa}), PanelUse::Wall,
                     {onA(a, near), onA(ridge, near), onA(ridge, far), onA(a, far)});
   const PanelIndex wallB =
-      builder.panel(piece, mark + "wall-" + sb, say + "wall " + sb, PanelUse::Wall,
+      builder.panel(piece, mark + "wall-" + sb, called({"wall", sb}), PanelUse::Wall,
                     {onA(ridge, near), onA(-b, near), onA(-b, far), onA(ridge, far)});
   // Folds are named as seen from the sheet's face, which may be the far side of this fold. Seen
   // from there the panel on side a is left of near -> far.
@@ -70,17 +87,17 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   const FoldSense foot = faceOut ? FoldSense::Valley : FoldSense::Mountain,
                   top = faceOut ? FoldSense::Mountain : FoldSense::Valley;
   const double shut = faceOut ? kPi : -kPi;
-  const auto fold = [&](const std::string& role, const std::string& label, PanelIndex first,
+  const auto fold = [&](const std::string& role, const Text& label, PanelIndex first,
                         PanelIndex second, double x, FoldSense sense, double angle) {
     const Vec2 from = onA(x, near), to = onA(x, far);
     if (faceOut)
-      builder.fold(mark + role, say + label, first, second, from, to, sense, angle);
+      builder.fold(mark + role, called(label), first, second, from, to, sense, angle);
     else
-      builder.fold(mark + role, say + label, first, second, to, from, sense, angle);
+      builder.fold(mark + role, called(label), first, second, to, from, sense, angle);
   };
-  fold("foot-" + sa, "foot " + sa, seat.sides[0].panel, wallA, a, foot, shut);
+  fold("foot-" + sa, {"foot-score", sa}, seat.sides[0].panel, wallA, a, foot, shut);
   fold("ridge", "ridge", wallA, wallB, ridge, top, -shut);
-  fold("foot-" + sb, "foot " + sb, wallB, seat.sides[1].panel, -b, foot, shut);
+  fold("foot-" + sb, {"foot-score", sb}, wallB, seat.sides[1].panel, -b, foot, shut);
   // The closed form has its strip at x = 0 by the foot of wall a and its face towards the
   // structure.
   const Iso3 strip =
@@ -97,12 +114,11 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   const auto along = [&](PanelIndex panel, double at, const Vec2& away) {
     return SeatSide{panel, seat.sides[0].toPiece * planarFrame({at, near}, away, y)};
   };
-  const std::string name = in.name();
-  builder.seat(mark + "ridge", say + "ridge of " + name, along(wallA, ridge, x),
+  builder.seat(mark + "ridge", called({"ridge-of", in.name()}), along(wallA, ridge, x),
                along(wallB, ridge, -x), length, 2 * kPi);
-  builder.seat(mark + "valley-" + sa, "valley at " + say + "wall " + sa + " of " + name,
+  builder.seat(mark + "valley-" + sa, valleyAt(called({"wall", sa}), in),
                sideWithin(seat.sides[0], {a, near}, x, y), along(wallA, a, -x), length, 0);
-  return builder.seat(mark + "valley-" + sb, "valley at " + say + "wall " + sb + " of " + name,
+  return builder.seat(mark + "valley-" + sb, valleyAt(called({"wall", sb}), in),
                       along(wallB, -b, x), sideWithin(seat.sides[1], {b, near}, x, y), length, 0);
 }
 
@@ -115,11 +131,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double a = in.value(pushedIn ? "b" : "a"), b = in.value(pushedIn ? "a" : "b"),
                rise = a / treads, going = b / treads;
   if (length - 2 * narrow * (treads - 1) < 5)
-    return Error{
-        "step.too-short",
-        fmt::format("{} treads, each {} mm narrower at either end, leave nothing of the last one",
-                    treads, formatNumber(narrow, 2)),
-        in.item.id.text()};
+    return Error{{"step.too-short", treads, Millimetres{narrow}}, in.item.id.text()};
   Seat on = seat;
   for (int k = 0; k < treads; ++k) {
     on = buildStep(in, builder, on, position, length, a - k * rise, going, k + 1);
@@ -162,17 +174,7 @@ Sketch sketch() {
 
 const StructureKind& stepKind() {
   static const StructureKind kind{
-      "step",
-      "Step",
-      "Cut from the sheet by slits and pushed through the fold: one step, or a stair of several",
-      kTable,
-      kOnFolds | kOneSheet,
-      "steps are cut across a fold of one sheet",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+      "step", kTable, kOnFolds | kOneSheet, closures, mendDirections, build, fit, sketch};
   return kind;
 }
 

@@ -20,37 +20,48 @@ constexpr int kMostPanels = 4;
 constexpr const char* kWidths[kMostPanels] = {"w1", "w2", "w3", "w4"};
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 20, ParameterRole::Gives, "",
-     "From the start of the folds to the near edge of the strip", Sense::Place},
-    {"length", "Length", ParameterUnit::Millimetre, 5, 1000, 30, ParameterRole::Gives, "",
-     "Along the folds", Sense::FromPlace},
-    {"a", "Foot a", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b",
-     "On side a: from the fold next to the other page to the line where the strip is glued"},
-    {"b", "Foot b", ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a",
-     "On side b: from the fold next to the other page to the line where the strip is glued"},
-    {"panels", "Panels", ParameterUnit::Count, 2, kMostPanels, 2, ParameterRole::Held, "",
-     "How many panels the scores make of the strip"},
-    {"w1", "Panel 1", ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, "",
-     "From the foot on side a to the first score"},
-    {"w2", "Panel 2", ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, "",
-     "From the first score to the second, or to the foot on side b"},
-    {"w3", "Panel 3", ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, "",
-     "From the second score to the third, or to the foot on side b"},
-    {"w4", "Panel 4", ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, "",
-     "From the third score to the foot on side b"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "", "Of both glue tabs, which point to the folds", Sense::Tab},
-    {"bulge",
-     "Scores lie",
-     ParameterUnit::Switch,
-     0,
+    {"position",
+     {"size.strip.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     20,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"length",
+     {"size.strip.length"},
+     ParameterUnit::Millimetre,
+     5,
+     1000,
+     30,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.strip.a", "a"}, ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "b"},
+    {"b", {"size.strip.a", "b"}, ParameterUnit::Millimetre, 2, 1000, 30, ParameterRole::Gives, "a"},
+    {"panels",
+     {"size.strip.panels"},
+     ParameterUnit::Count,
+     2,
+     kMostPanels,
+     2,
+     ParameterRole::Held,
+     ""},
+    {"w1", {"size.strip.w1"}, ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, ""},
+    {"w2", {"size.strip.w2"}, ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, ""},
+    {"w3", {"size.strip.w3"}, ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, ""},
+    {"w4", {"size.strip.w4"}, ParameterUnit::Millimetre, 3, 1000, 60, ParameterRole::Gives, ""},
+    {"tab",
+     {"size.strip.tab"},
+     ParameterUnit::Millimetre,
      1,
-     1,
+     60,
+     starting::kTabDepth_mm,
      ParameterRole::Held,
      "",
-     "0: on the open side of the pages, 1: towards the pages between them",
-     Sense::Size,
-     {"outside", "inside"}},
+     Sense::Tab},
+    {"bulge", {"size.strip.bulge"}, ParameterUnit::Switch, 0, 1, 1, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -192,11 +203,11 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   std::vector<double> scores{0};
   for (std::size_t k = 0; k < widths.size(); ++k) {
     const double from = scores.back(), to = from + widths[k];
-    panels.push_back(builder.panel(piece, fmt::format("panel-{}", k + 1),
-                                   fmt::format("panel {}", k + 1), PanelUse::Wall,
+    panels.push_back(builder.panel(piece, fmt::format("panel-{}", k + 1), Text("panel", k + 1),
+                                   PanelUse::Wall,
                                    {{from, 0}, {to, 0}, {to, length}, {from, length}}));
     if (k > 0)
-      builder.fold(fmt::format("score-{}", k), fmt::format("score {}", k), panels[k - 1], panels[k],
+      builder.fold(fmt::format("score-{}", k), Text("score", k), panels[k - 1], panels[k],
                    {from, 0}, {from, length}, sense, ways[k - 1] == ways[k] ? 0.0 : bent);
     scores.push_back(to);
   }
@@ -209,7 +220,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           {0, length},
           {0, 0},
           "tab-" + sa,
-          "tab " + sa,
+          Text("tab", sa),
           first.panel,
           first.toPiece * planarFrame({a, position}, Vec2::UnitX(), Vec2::UnitY()),
           FoldSense::Mountain,
@@ -220,7 +231,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
           {total, 0},
           {total, length},
           "tab-" + sb,
-          "tab " + sb,
+          Text("tab", sb),
           second.panel,
           second.toPiece * planarFrame({b + total, position}, -Vec2::UnitX(), Vec2::UnitY()),
           FoldSense::Mountain,
@@ -233,8 +244,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
     builder.dimension(kWidths[k], panels[k], {scores[k], length}, {scores[k + 1], length});
     builder.faceSeats(panels[k], {scores[k], 0}, {scores[k + 1], 0});
     if (k > 0)
-      seatOnFold(builder, fmt::format("score-{}", k), fmt::format("score {} of {}", k, in.name()),
-                 panels[k - 1], panels[k], {scores[k], 0}, {scores[k], length},
+      seatOnFold(builder, fmt::format("score-{}", k), Text("score-of", k, in.name()), panels[k - 1],
+                 panels[k], {scores[k], 0}, {scores[k], length},
                  ways[k - 1] == ways[k] ? kPi : seatShut);
   }
   builder.dimension("length", panels.front(), {0, 0}, {0, length});
@@ -287,19 +298,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& stripKind() {
-  static const StructureKind kind{
-      "strip",
-      "Bridging strip",
-      "A scored strip from one page to another over what lies between them, told by its widths; a "
-      "free piece is a strip with scores anywhere and joints of your own",
-      kTable,
-      kOnSpans,
-      "it bridges two pages that are not neighbours",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"strip",        kTable, kOnSpans, closures,
+                                  mendDirections, build,  fit,      sketch};
   return kind;
 }
 

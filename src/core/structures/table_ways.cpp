@@ -39,9 +39,7 @@ public:
   }
   Result<void> settle(StructureItem& item, std::string_view place) const override {
     if (item.work)
-      return Error{"work.missing",
-                   fmt::format("a {} takes no worked piece", findStructureKind(item.kind)->label),
-                   std::string(place)};
+      return Error{{"work.unwanted", findStructureKind(item.kind)->name()}, std::string(place)};
     return validate(rows(item), item.values, place);
   }
   Result<void> set(StructureItem& item, std::string_view key, double value) const override {
@@ -69,7 +67,7 @@ public:
     for (const ParameterSpec& spec : rows(item))
       if (spec.unit == ParameterUnit::Millimetre)
         all.push_back({lengthRowKey(item.id.text(), spec.key),
-                       fmt::format("{} of {}", spec.label, nameOf(design, item.id)),
+                       Text("row-of", nameOf(spec), nameOf(design, item.id)),
                        item.values.find(spec.key)->second,
                        spec.role == ParameterRole::Held || spec.runsAlong()});
     return all;

@@ -13,22 +13,45 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the near end of the lowest tier", Sense::Place},
-    {"tiers", "Tiers", ParameterUnit::Count, 1, 6, 3, ParameterRole::Held, "",
-     "How many stand on one another"},
-    {"length", "Length", ParameterUnit::Millimetre, 10, 1000, 84, ParameterRole::Gives, "",
-     "Of the lowest tier, along the fold", Sense::FromPlace},
-    {"a", "Foot", ParameterUnit::Millimetre, 6, 1000, 36, ParameterRole::Gives, "",
-     "Of the lowest tier: from the fold to the line where each wall stands"},
-    {"h", "Height", ParameterUnit::Millimetre, 4, 500, 18, ParameterRole::Gives, "",
-     "Of each tier"},
-    {"inset", "Inset", ParameterUnit::Millimetre, 1, 200, 9, ParameterRole::Gives, "",
-     "How far each tier stands back from the one below on every side"},
-    {"corner", "Corners", ParameterUnit::Millimetre, 0, 100, 0, ParameterRole::Gives, "",
-     "How much of the corners of every lid is rounded off"},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, 8, ParameterRole::Held, "",
-     "Of all glue tabs", Sense::Tab},
+    {"position",
+     {"size.tiers.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"tiers", {"size.tiers.tiers"}, ParameterUnit::Count, 1, 6, 3, ParameterRole::Held, ""},
+    {"length",
+     {"size.tiers.length"},
+     ParameterUnit::Millimetre,
+     10,
+     1000,
+     84,
+     ParameterRole::Gives,
+     "",
+     Sense::FromPlace},
+    {"a", {"size.tiers.a"}, ParameterUnit::Millimetre, 6, 1000, 36, ParameterRole::Gives, ""},
+    {"h", {"size.tiers.h"}, ParameterUnit::Millimetre, 4, 500, 18, ParameterRole::Gives, ""},
+    {"inset", {"size.tiers.inset"}, ParameterUnit::Millimetre, 1, 200, 9, ParameterRole::Gives, ""},
+    {"corner",
+     {"size.tiers.corner"},
+     ParameterUnit::Millimetre,
+     0,
+     100,
+     0,
+     ParameterRole::Gives,
+     ""},
+    {"tab",
+     {"size.tiers.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     8,
+     ParameterRole::Held,
+     "",
+     Sense::Tab},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -56,15 +79,11 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const int count = static_cast<int>(in.value("tiers"));
   const BeltSizes least = tierOf(in.values, count - 1);
   if (least.a < 4 || least.length < 8)
-    return Error{"tier.too-small",
-                 fmt::format("{} tiers, each {} mm further in, leave no room for the highest",
-                             count, formatNumber(in.value("inset"), 2)),
-                 in.item.id.text()};
+    return Error{{"tier.too-small", count, Millimetres{in.value("inset")}}, in.item.id.text()};
   Seat on = in.seat;
   for (int k = 0; k < count; ++k) {
-    const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1),
-                      say = k == 0 ? "" : fmt::format("tier {} ", k + 1);
-    on = buildBelt(in, builder, on, tierOf(in.values, k), {"walls", "lid", mark, say});
+    const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1);
+    on = buildBelt(in, builder, on, tierOf(in.values, k), {"walls", "lid", mark, k + 1});
   }
   const BeltSizes s = tierOf(in.values, 0);
   const PanelIndex wall = builder.assembly().findPanel(in.item.id.text() + "/wall-b");
@@ -111,19 +130,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& tiersKind() {
-  static const StructureKind kind{
-      "tiers",
-      "Tiers",
-      "Boxes of falling size, each standing on the lid of the one below",
-      kTable,
-      kInValleys,
-      "the lowest tier is a closed box: over a ridge its ends would run through the panels under "
-      "it",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"tiers",        kTable, kInValleys, closures,
+                                  mendDirections, build,  fit,        sketch};
   return kind;
 }
 

@@ -16,55 +16,101 @@ namespace hinge {
 namespace {
 
 constexpr ParameterSpec kTable[] = {
-    {"position", "Position", ParameterUnit::Millimetre, -1000, 1000, 60, ParameterRole::Gives, "",
-     "From the start of the fold to the point of the V", Sense::Place},
-    {"alpha", "Base angle a", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "beta",
-     "Between the fold and the line on which the panel stands on side a"},
-    {"beta", "Base angle b", ParameterUnit::Degree, 5, 175, 45, ParameterRole::Gives, "alpha",
-     "Between the fold and the line on which the panel stands on side b"},
-    {"gamma1", "Panel angle a", ParameterUnit::Degree, 5, 175, 90, ParameterRole::Gives, "gamma2",
-     "Between base line and crease in the panel on side a"},
-    {"gamma2", "Panel angle b", ParameterUnit::Degree, 5, 175, 90, ParameterRole::Gives, "gamma1",
-     "Between base line and crease in the panel on side b"},
-    {"la", "Base length a", ParameterUnit::Millimetre, 8, 1000, 50, ParameterRole::Gives, "lb",
-     "Along the base line on side a, from the point outwards"},
-    {"lb", "Base length b", ParameterUnit::Millimetre, 8, 1000, 50, ParameterRole::Gives, "la",
-     "Along the base line on side b, from the point outwards"},
-    {"lc", "Crease length", ParameterUnit::Millimetre, 5, 1000, 45, ParameterRole::Gives, "",
-     "From the point of the V up the centre crease"},
-    {"ea", "Outer edge a", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "eb",
-     "Height of the panel at its outer end on side a, at right angles to the base line"},
-    {"eb", "Outer edge b", ParameterUnit::Millimetre, 0, 1000, 30, ParameterRole::Gives, "ea",
-     "Height of the panel at its outer end on side b, at right angles to the base line"},
-    {"open", "Cut back", ParameterUnit::Millimetre, 0, 500, 0, ParameterRole::Gives, "",
-     "From the point of the V to where base lines and crease begin: 0 meets in the point, more "
-     "leaves a tent open below"},
-    {"rise", "Crown", ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, "",
-     "How far the upper edge stands over the straight line between crease and outer edge"},
-    {"top",
-     "Upper edge",
-     ParameterUnit::Switch,
+    {"position",
+     {"size.vfold.position"},
+     ParameterUnit::Millimetre,
+     -1000,
+     1000,
+     60,
+     ParameterRole::Gives,
+     "",
+     Sense::Place},
+    {"alpha",
+     {"size.vfold.alpha", "a"},
+     ParameterUnit::Degree,
+     5,
+     175,
+     45,
+     ParameterRole::Gives,
+     "beta"},
+    {"beta",
+     {"size.vfold.alpha", "b"},
+     ParameterUnit::Degree,
+     5,
+     175,
+     45,
+     ParameterRole::Gives,
+     "alpha"},
+    {"gamma1",
+     {"size.vfold.gamma1", "a"},
+     ParameterUnit::Degree,
+     5,
+     175,
+     90,
+     ParameterRole::Gives,
+     "gamma2"},
+    {"gamma2",
+     {"size.vfold.gamma1", "b"},
+     ParameterUnit::Degree,
+     5,
+     175,
+     90,
+     ParameterRole::Gives,
+     "gamma1"},
+    {"la",
+     {"size.vfold.la", "a"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     50,
+     ParameterRole::Gives,
+     "lb"},
+    {"lb",
+     {"size.vfold.la", "b"},
+     ParameterUnit::Millimetre,
+     8,
+     1000,
+     50,
+     ParameterRole::Gives,
+     "la"},
+    {"lc", {"size.vfold.lc"}, ParameterUnit::Millimetre, 5, 1000, 45, ParameterRole::Gives, ""},
+    {"ea",
+     {"size.vfold.ea", "a"},
+     ParameterUnit::Millimetre,
      0,
-     4,
+     1000,
+     30,
+     ParameterRole::Gives,
+     "eb"},
+    {"eb",
+     {"size.vfold.ea", "b"},
+     ParameterUnit::Millimetre,
      0,
+     1000,
+     30,
+     ParameterRole::Gives,
+     "ea"},
+    {"open", {"size.vfold.open"}, ParameterUnit::Millimetre, 0, 500, 0, ParameterRole::Gives, ""},
+    {"rise", {"size.vfold.rise"}, ParameterUnit::Millimetre, 0, 300, 8, ParameterRole::Gives, ""},
+    {"top", {"size.vfold.top"}, ParameterUnit::Switch, 0, 4, 0, ParameterRole::Held, ""},
+    {"tab",
+     {"size.vfold.tab"},
+     ParameterUnit::Millimetre,
+     1,
+     60,
+     starting::kTabDepth_mm,
      ParameterRole::Held,
      "",
-     "0: straight, 1: a peak over each panel, 2: an arch, 3: battlements, 4: waves",
-     Sense::Size,
-     {"straight", "peaked", "arched", "battlements", "waves"}},
-    {"tab", "Tab depth", ParameterUnit::Millimetre, 1, 60, starting::kTabDepth_mm,
-     ParameterRole::Held, "", "From a base line to the far edge of its glue tab", Sense::Tab},
+     Sense::Tab},
     {"turned",
-     "Points to",
+     {"size.vfold.turned"},
      ParameterUnit::Switch,
      0,
      1,
      0,
      ParameterRole::Held,
      "",
-     "0: opens towards the end of the fold, 1: turned round, towards its start",
-     Sense::TurnedRound,
-     {"the end of the fold", "its start"}},
+     Sense::TurnedRound},
 };
 
 struct Shape {
@@ -166,17 +212,14 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const bool valley = isValley(in.seat.shutOpening_rad);
   for (const char* key : {"la", "lb", "lc"})
     if (in.value(key) < in.value("open") + 1)
-      return Error{"vfold.cut-away",
-                   fmt::format("{} must be at least 1 mm longer than what is cut back at the point",
-                               in.item.id.text() + "." + key),
-                   in.item.id.text()};
+      return Error{{"vfold.cut-away", nameOf(*findSpec(kTable, key))}, in.item.id.text()};
 
-  const PieceIndex piece = builder.piece("piece", "V-fold");
+  const PieceIndex piece = builder.piece("piece", "v-fold");
   const PanelIndex panelA =
-      builder.panel(piece, "panel-" + a, "panel " + a, PanelUse::Wall, s.panelA);
+      builder.panel(piece, "panel-" + a, Text("panel", a), PanelUse::Wall, s.panelA);
   const PanelIndex panelB =
-      builder.panel(piece, "panel-" + b, "panel " + b, PanelUse::Wall, s.panelB);
-  builder.fold("crease", "centre crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain,
+      builder.panel(piece, "panel-" + b, Text("panel", b), PanelUse::Wall, s.panelB);
+  builder.fold("crease", "centre-crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain,
                -kPi);
   const double clear = in.settings.foldClearance_mm;
   addGluedTab(builder, in, panelA, piece, s.endA, s.footA, a, in.seat.sides[0],
@@ -200,18 +243,18 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.dimensionOn(in.seat.sides[in.turned ? 0 : 1], "position",
                       Vec2(0, in.turned ? in.seat.length_mm : 0), point);
 
-  const std::string name = in.name();
-  builder.seat(
-      "ridge", "centre crease of " + name, sideOn(panelA, s.foot, -Vec2::UnitX(), Vec2::UnitY()),
-      sideOn(panelB, s.foot, Vec2::UnitX(), Vec2::UnitY()), (s.crease - s.foot).norm(), 2 * kPi);
+  builder.seat("ridge", Text("centre-crease-of", in.name()),
+               sideOn(panelA, s.foot, -Vec2::UnitX(), Vec2::UnitY()),
+               sideOn(panelB, s.foot, Vec2::UnitX(), Vec2::UnitY()), (s.crease - s.foot).norm(),
+               2 * kPi);
   if (!valley) return builder.status();
   // In front of the V its panels make valleys with the pages they stand on.
   const Vec2 dirA = s.endA.normalized(), dirB = s.endB.normalized(), apex(0, position);
   const Vec2 outA = atAngle(al + kPi / 2), outB = atAngle(be + kPi / 2);
-  builder.seat("valley-" + a, "valley at panel " + a + " of " + name,
+  builder.seat("valley-" + a, valleyAt(Text("panel", a), in),
                sideWithin(in.seat.sides[0], Vec2(apex + open * atAngle(al)), outA, atAngle(al)),
                sideOn(panelA, s.footA, Vec2(dirA.y(), -dirA.x()), dirA), s.endA.norm() - open, 0);
-  builder.seat("valley-" + b, "valley at panel " + b + " of " + name,
+  builder.seat("valley-" + b, valleyAt(Text("panel", b), in),
                sideOn(panelB, s.footB, Vec2(-dirB.y(), dirB.x()), dirB),
                sideWithin(in.seat.sides[1], Vec2(apex + open * atAngle(be)), outB, atAngle(be)),
                s.endB.norm() - open, 0);
@@ -264,18 +307,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& vfoldKind() {
-  static const StructureKind kind{
-      "vfold",
-      "V-fold",
-      "Two panels that meet in a crease over the fold and rise as it opens",
-      kTable,
-      kOnFolds,
-      "",
-      closures,
-      mendDirections,
-      build,
-      fit,
-      sketch};
+  static const StructureKind kind{"vfold",        kTable, kOnFolds, closures,
+                                  mendDirections, build,  fit,      sketch};
   return kind;
 }
 

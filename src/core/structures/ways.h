@@ -10,8 +10,8 @@ struct StructureKind;
 
 /// A length that may give when a card or a piece is fitted to another sheet.
 struct LengthRow {
-  std::string key;   ///< "card.rest", "s3.a", "s2.panel-4"
-  std::string label; ///< "Other leaves of the card"
+  std::string key; ///< "card.rest", "s3.a", "s2.panel-4"
+  Text label;      ///< "Other leaves of the card"
   double value_mm = 0;
   bool held = false; ///< as proposed: what runs along the folds, tabs, and whatever its table holds
 };

@@ -36,9 +36,8 @@ struct Cursor {
   }
 };
 
-Error unreadable(std::string_view text, std::string_view wanted) {
-  return {"value.unreadable", fmt::format("cannot read \"{}\" as {}", text.substr(0, 40), wanted),
-          ""};
+Error unreadable(std::string_view text, const char* sentence) {
+  return {{sentence, text.substr(0, 40)}, ""};
 }
 
 /// Integer, decimal, or a mixed fraction such as "3 3/4".
@@ -82,12 +81,11 @@ std::string_view unitKey(LengthUnit unit) {
 Result<LengthUnit> unitFromKey(std::string_view key) {
   for (LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Centimetre, LengthUnit::Inch})
     if (key == unitKey(unit)) return unit;
-  return Error{"unit.unknown",
-               fmt::format("\"{}\" is not a unit; use mm, cm or in", key.substr(0, 40)), ""};
+  return Error{{"unit.unknown", key.substr(0, 40)}, ""};
 }
 
 Result<double> parseLength_mm(std::string_view text, LengthUnit unit) {
-  const auto failed = [&] { return unreadable(text, "a length (try 95mm, 9.5 cm or 3 3/4 in)"); };
+  const auto failed = [&] { return unreadable(text, "value.unreadable/length"); };
   Cursor c{text};
   c.skipSpaces();
   const bool negative = c.take("-");
@@ -116,12 +114,11 @@ Result<double> parseAngle_deg(std::string_view text) {
   c.skipSpaces();
   const bool negative = c.take("-");
   double value = 0;
-  if (!mixedNumber(c, value)) return unreadable(text, "an angle (try 45 or 67.5 deg)");
+  if (!mixedNumber(c, value)) return unreadable(text, "value.unreadable/angle");
   c.skipSpaces();
   if (!c.take("degrees") && !c.take("deg")) c.take("°");
   c.skipSpaces();
-  if (!c.rest.empty() || !std::isfinite(value))
-    return unreadable(text, "an angle (try 45 or 67.5 deg)");
+  if (!c.rest.empty() || !std::isfinite(value)) return unreadable(text, "value.unreadable/angle");
   return negative ? -value : value;
 }
 

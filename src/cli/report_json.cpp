@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/io/report_json.h"
+#include "cli/report_json.h"
 #include "core/bases/base.h"
 #include "core/contact/contact.h"
 #include "core/paper/envelope.h"
@@ -7,6 +7,8 @@
 #include "core/states/stacking.h"
 #include "core/states/stand.h"
 #include "core/structures/registry.h"
+#include "words/words.h"
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 namespace hinge {
@@ -32,17 +34,17 @@ Json listOf(ParameterTable table) {
   Json list = Json::array();
   for (const ParameterSpec& p : table) {
     Json choices = Json::array();
-    for (std::string_view choice : p.choices)
-      if (!choice.empty()) choices.push_back(choice);
+    for (int k = 0; k < p.choices(); ++k)
+      choices.push_back(say(choiceOf(p, k)));
     list.push_back({{"key", p.key},
-                    {"label", p.label},
+                    {"label", say(nameOf(p))},
                     {"unit", unitKey(p.unit)},
                     {"min", p.least},
                     {"max", p.most},
                     {"default", p.start},
                     {"role", p.role == ParameterRole::Held ? "held" : "gives"},
                     {"twin", p.twin.empty() ? Json(nullptr) : Json(p.twin)},
-                    {"meaning", p.meaning}});
+                    {"meaning", say(meaningOf(p))}});
     if (!choices.empty()) list.back()["choices"] = choices;
   }
   return list;
@@ -52,18 +54,15 @@ Json baseParameters(const BaseKind& base) {
   // The card's own sizes are not a structure's table; their limits are the same as validateCard's.
   Json list = Json::array();
   const CardBase start;
-  for (const auto& [key, label, value, meaning] :
-       {std::tuple{"width", "Finished width", start.width_mm,
-                   "Width of the shut card as it is held"},
-        std::tuple{"height", "Finished height", start.height_mm,
-                   "Height of the shut card as it is held"}})
+  for (const auto& [key, value] :
+       {std::pair{"width", start.width_mm}, std::pair{"height", start.height_mm}})
     list.push_back({{"key", key},
-                    {"label", label},
+                    {"label", say(Text(fmt::format("card.{}", key)))},
                     {"unit", "mm"},
                     {"min", starting::kLeastCard_mm},
                     {"max", starting::kLargestCard_mm},
                     {"default", value},
-                    {"meaning", meaning}});
+                    {"meaning", say(Text(fmt::format("card.{}/meaning", key)))}});
   for (Json& own : listOf(base.parameters))
     list.push_back(std::move(own));
   return list;
@@ -75,13 +74,13 @@ std::string kindsToJson() {
   Json out = {{"bases", Json::array()}, {"structures", Json::array()}};
   for (const BaseKind* base : baseKinds())
     out["bases"].push_back({{"key", base->key},
-                            {"label", base->label},
-                            {"summary", base->summary},
+                            {"label", say(base->name())},
+                            {"summary", say(Text(base->name().key + "/summary"))},
                             {"parameters", baseParameters(*base)}});
   for (const StructureKind* kind : structureKinds())
     out["structures"].push_back({{"key", kind->key},
-                                 {"label", kind->label},
-                                 {"summary", kind->summary},
+                                 {"label", say(kind->name())},
+                                 {"summary", say(Text(kind->name().key + "/summary"))},
                                  {"parameters", listOf(kind->parameters)}});
   return printed(out);
 }
@@ -90,7 +89,7 @@ std::string seatsToJson(const Assembly& assembly) {
   Json out = Json::array();
   for (const Seat& seat : assembly.seats)
     out.push_back({{"id", seat.key},
-                   {"label", seat.label},
+                   {"label", say(seat.label)},
                    {"length_mm", seat.length_mm},
                    {"kind", seatKindKey(seat.kind())}});
   return printed(out);

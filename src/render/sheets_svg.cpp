@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/io/svg.h"
-#include "core/checks/finding.h"
+#include "render/sheets_svg.h"
 #include "core/paper/line_code.h"
 #include "core/production/labels.h"
 #include "core/production/slices.h"
+#include "core/structures/names.h"
+#include "words/words.h"
 #include <QXmlStreamWriter>
 #include <fmt/format.h>
 #include <map>
@@ -123,8 +124,9 @@ private:
     areas(Layer::Glue, piece.glue);
     areas(Layer::Marks, piece.marks);
     for (const FlatLabel& label : piece.labels) {
-      const std::string text = label.panel.valid() ? panelLetter(m_assembly, label.panel)
-                                                   : pieceName(m_design, m_assembly, label.piece);
+      const std::string text = label.panel.valid()
+                                   ? panelLetter(m_assembly, label.panel)
+                                   : say(pieceName(m_design, m_assembly, label.piece));
       const auto lettering = letteringOf(label, text.size());
       if (!lettering) continue;
       // Turned with the piece, but never upside down.

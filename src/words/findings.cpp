@@ -1,0 +1,229 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/checks/finding.h"
+#include "core/structures/names.h"
+#include "core/structures/registry.h"
+#include "words/sentences.h"
+#include "words/words.h"
+#include <optional>
+
+namespace hinge {
+
+namespace {
+
+/// What is said of each code of a finding, or of a code with a detail ("shut-flat/jams"). Names in
+/// braces: who (the structure), panel and other (the panels, the main one first), last and the one
+/// before it, all of them, much (the amount), detail, openings (from and to), from, to, show (an
+/// opening each).
+constexpr Sentence kAll[] = {
+    {"shut-flat/jams",
+     QT_TRANSLATE_NOOP(
+         "words",
+         "{who} does not shut flat: its sizes are {much} out of step and it jams at {to}")},
+    {"shut-flat",
+     QT_TRANSLATE_NOOP("words", "{who} does not shut flat: its sizes are {much} out of step and it "
+                                "stands off the pages")},
+    {"outside-cover",
+     QT_TRANSLATE_NOOP("words", "{panel} pokes {much} past the {detail} edge of the shut card")},
+    {"edge-reserve",
+     QT_TRANSLATE_NOOP(
+         "words", "{panel} comes {much} into the reserve at the {detail} edge of the shut card")},
+    {"panels-hit",
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} pass {much} through one another {openings}")},
+    {"taut",
+     QT_TRANSLATE_NOOP(
+         "words",
+         "{who} goes taut at {from}: the card cannot open the last {much} without tearing it")},
+    {"jammed", QT_TRANSLATE_NOOP("words", "{who} jams at {to}: the card cannot shut past it")},
+    {"impossible",
+     QT_TRANSLATE_NOOP("words",
+                       "{who} cannot be put together: its panels do not meet at any opening")},
+    {"locked",
+     QT_TRANSLATE_NOOP("words", "{who} ties {before} and {last} together: the card is locked, they "
+                                "would have to part by {much}")},
+    {"torn",
+     QT_TRANSLATE_NOOP(
+         "words", "{panel} and {last} are joined in ways that are {much} apart: the joint tears")},
+    {"foot-covered",
+     QT_TRANSLATE_NOOP(
+         "words", "{panel} lies over {much} of the foot of {other}, which stands up through it")},
+    {"floppy",
+     QT_TRANSLATE_N_NOOP("words",
+                         "{who} flops: %n motions are left free when the card is held still"),
+     "{who} flops: %n motion is left free when the card is held still"},
+    {"tab-narrow", QT_TRANSLATE_NOOP("words", "{panel} is {much} too narrow to hold")},
+    {"tab-crosses-fold",
+     QT_TRANSLATE_NOOP("words", "{panel} crosses a fold of its panel by {much}")},
+    {"tab-off-panel",
+     QT_TRANSLATE_NOOP("words", "{panel} sticks out {much} past the panel it is glued to")},
+    {"tab-near-fold",
+     QT_TRANSLATE_NOOP("words", "{panel} is {much} too near to a fold: glue would creep into it")},
+    {"tabs-overlap",
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} are glued over one another by {much}")},
+    {"behind-glue",
+     QT_TRANSLATE_NOOP("words",
+                       "{panel} swings {much} behind {other}, through the paper it is glued to")},
+    {"stack-ring",
+     QT_TRANSLATE_NOOP("words", "{all} overlap in a ring when shut: each lies under the next, so "
+                                "they must be tucked in by hand")},
+    {"stack-through",
+     QT_TRANSLATE_NOOP(
+         "words", "{panel} would have to pass through the {detail} of {other} in the shut card")},
+    {"slot-short",
+     QT_TRANSLATE_NOOP(
+         "words", "the slits of {panel} and {other} are {much} too short to push them together")},
+    {"slots-askew",
+     QT_TRANSLATE_NOOP("words", "{who} cannot be pushed into its slots: they stand {much} askew "
+                                "to one another at every opening")},
+    {"film-taut",
+     QT_TRANSLATE_NOOP("words", "the film on {panel} is {much} too short: it is taut {openings}")},
+    {"band-drawn",
+     QT_TRANSLATE_NOOP("words", "the band on {panel} is drawn {much} too far at {show}")},
+    {"band-slack",
+     QT_TRANSLATE_NOOP(
+         "words",
+         "the band on {panel} hangs {much} slack where the card is shown: it does not pull")},
+    {"slide-past-stop/least",
+     QT_TRANSLATE_NOOP("words", "{panel} runs {much} past its first stop {openings}")},
+    {"slide-past-stop",
+     QT_TRANSLATE_NOOP("words", "{panel} runs {much} past its last stop {openings}")},
+    {"pocket-tight",
+     QT_TRANSLATE_NOOP("words", "{panel} leaves {much} too little room for {other} to slide")},
+    {"pocket-glue",
+     QT_TRANSLATE_NOOP("words",
+                       "{panel} is {much} too narrow: beside {other} too little is left for glue")},
+    {"strap-tight",
+     QT_TRANSLATE_NOOP("words", "the folds of {panel} are {much} too near to one another to go "
+                                "round {detail} of {other}")},
+    {"limbs-hit",
+     QT_TRANSLATE_NOOP("words", "{panel} runs {much} over {other} in the same layer {openings}")},
+    {"unreachable",
+     QT_TRANSLATE_N_NOOP(
+         "words", "no order of work leaves room for {detail} between {panel} and {other}: %n "
+                  "joints shut one another in"),
+     "no order of work leaves room for {detail} between {panel} and {other}"},
+    {"falls-over",
+     QT_TRANSLATE_NOOP("words", "the card falls over when it is shown open at {show}: its weight "
+                                "lies {much} outside of what it stands on")},
+    {"tips-easily",
+     QT_TRANSLATE_NOOP("words",
+                       "the card shown open at {show} falls over when it is tilted by {much}")},
+    {"envelope-small",
+     QT_TRANSLATE_NOOP("words", "the shut card is {much} too large for the envelope {detail}")},
+    {"envelope-tight",
+     QT_TRANSLATE_NOOP(
+         "words", "the shut card fits the envelope {detail} too tightly: it wants {much} more")},
+};
+
+} // namespace
+
+std::span<const Sentence> Words::findings() {
+  return kAll;
+}
+
+namespace {
+
+/// Saying a finding: what the names in the pattern stand for.
+class FindingWords {
+public:
+  FindingWords(const Finding& finding, const Design& design) : m_f(finding), m_design(design) {}
+
+  QString sentence() const {
+    const Sentence* found = Words::find(m_f.code + "/" + m_f.detail.key);
+    if (!found) found = Words::find(m_f.code);
+    if (!found) return QString::fromStdString(m_f.code);
+    const int count = m_f.unit == AmountUnit::Count ? static_cast<int>(m_f.amount) : -1;
+    return Words::filled(Words::patternOf(*found, count),
+                         [this](const QString& name) { return value(name); });
+  }
+
+private:
+  QString said(const Said& what) const { return Words::said(what, m_design.settings.unit); }
+  QString who() const {
+    return said(m_f.owners.empty() ? Text("the-card") : nameOf(m_design, m_f.owners.front()));
+  }
+  QString panel(std::size_t k) const { return k < m_f.names.size() ? said(m_f.names[k]) : who(); }
+  QString fromEnd(std::size_t k) const { return panel(m_f.names.size() - 1 - k); }
+  QString opening(double at_rad) const { return said(openingText(m_design.card, at_rad)); }
+  QString amount() const {
+    switch (m_f.unit) {
+    case AmountUnit::Millimetre: return said(Millimetres{m_f.amount});
+    case AmountUnit::Degree: return said(Degrees{m_f.amount});
+    case AmountUnit::Count: return said(Decimal{m_f.amount, 0});
+    }
+    return {};
+  }
+  QString all() const {
+    if (m_f.names.empty()) return who();
+    Text list = m_f.names.front();
+    for (std::size_t k = 1; k < m_f.names.size(); ++k)
+      list = Text("list", std::move(list), m_f.names[k]);
+    return said(list);
+  }
+  QString value(const QString& name) const {
+    if (name == QLatin1String("who")) return who();
+    if (name == QLatin1String("panel")) return panel(0);
+    if (name == QLatin1String("other")) return panel(1);
+    if (name == QLatin1String("last")) return fromEnd(0);
+    if (name == QLatin1String("before")) return fromEnd(1);
+    if (name == QLatin1String("all")) return all();
+    if (name == QLatin1String("much")) return amount();
+    if (name == QLatin1String("detail")) return said(m_f.detail);
+    if (name == QLatin1String("from")) return opening(m_f.from_rad);
+    if (name == QLatin1String("to")) return opening(m_f.to_rad);
+    if (name == QLatin1String("show")) return opening(m_f.show_rad);
+    if (name == QLatin1String("openings"))
+      return said(Text("openings", openingText(m_design.card, m_f.from_rad),
+                       openingText(m_design.card, m_f.to_rad)));
+    return {};
+  }
+
+  const Finding& m_f;
+  const Design& m_design;
+};
+
+/// A value of an edit: the choice of a switch, a count, a length or an angle.
+Said valueIn(const MendEdit& edit, const ParameterSpec* spec, double value) {
+  if (spec && spec->unit == ParameterUnit::Switch) return choiceOf(*spec, static_cast<int>(value));
+  if (spec) return valueOf(*spec, value);
+  return edit.unit == ParameterUnit::Millimetre ? Said(Millimetres{value}) : Said(Degrees{value});
+}
+
+/// Two rows at once: "Wall a, b" where they are the same size on both sides.
+Text bothOf(const ParameterSpec& one, const ParameterSpec& twin) {
+  if (one.name.key == twin.name.key)
+    return {"mend/sides", nameOnBothSides(one), one.name.of, twin.name.of};
+  return {"mend/both", nameOf(one), nameOf(twin)};
+}
+
+} // namespace
+
+std::string describe(const Finding& finding, const Design& design) {
+  return Words::withCapital(FindingWords(finding, design).sentence()).toStdString();
+}
+
+std::string describe(const Mend& mend, const Design& design) {
+  std::optional<Text> all;
+  for (std::size_t k = 0; k < mend.edits.size(); ++k) {
+    const MendEdit& edit = mend.edits[k];
+    const StructureItem* item = design.find(edit.id);
+    const ParameterTable table = item ? parametersOf(*item) : ParameterTable();
+    const ParameterSpec* spec = findSpec(table, edit.key);
+    Text label = spec ? nameOf(*spec) : Text("as-it-is", edit.key);
+    // Both sides changed alike are one statement: "Wall a, b 66 -> 44 mm".
+    if (k + 1 < mend.edits.size() && spec && mend.edits[k + 1].key == spec->twin &&
+        mend.edits[k + 1].from == edit.from && mend.edits[k + 1].to == edit.to)
+      label = bothOf(*spec, *findSpec(table, mend.edits[++k].key));
+    // The unit is told once: "66 -> 44 mm".
+    const Said from = edit.unit == ParameterUnit::Millimetre
+                          ? Said(formatLength(edit.from, design.settings.unit, false))
+                          : valueIn(edit, spec, edit.from);
+    Text change("mend/edit", std::move(label), from, valueIn(edit, spec, edit.to));
+    if (all)
+      all = Text("list", std::move(*all), std::move(change));
+    else
+      all = Text("mend/who", nameOf(design, edit.id), std::move(change));
+  }
+  return all ? say(*all, design.settings.unit) : std::string();
+}
+
+} // namespace hinge

@@ -1,0 +1,103 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/words.h"
+#include "words/sentences.h"
+#include <QLocale>
+#include <algorithm>
+#include <unordered_map>
+
+namespace hinge {
+
+const Sentence* Words::find(std::string_view key) {
+  static const auto all = [] {
+    std::unordered_map<std::string_view, const Sentence*> map;
+    for (const auto topic :
+         {parameters(), kinds(), parts(), errors(), findings(), making(), commandLine()})
+      for (const Sentence& sentence : topic)
+        map.emplace(sentence.key, &sentence);
+    return map;
+  }();
+  const auto it = all.find(key);
+  return it == all.end() ? nullptr : it->second;
+}
+
+QString Words::patternOf(const Sentence& sentence, int count) {
+  const QString pattern = tr(sentence.source, nullptr, count);
+  if (!sentence.one || count != 1) return pattern;
+  // Untranslated it comes back as it is: then English has its own singular.
+  const QString source =
+      QString::fromUtf8(sentence.source).replace(QLatin1String("%n"), QString::number(count));
+  if (pattern != source) return pattern;
+  return QString::fromUtf8(sentence.one).replace(QLatin1String("%n"), QString::number(count));
+}
+
+QString Words::filled(const QString& pattern, const std::function<QString(const QString&)>& value) {
+  QString out;
+  for (qsizetype at = 0; at < pattern.size(); ++at) {
+    const QChar c = pattern[at];
+    const qsizetype close = c == QLatin1Char('{') ? pattern.indexOf(QLatin1Char('}'), at) : -1;
+    if (c == QLatin1Char('%') && at + 1 < pattern.size() && pattern[at + 1].isDigit())
+      out += value(pattern.mid(++at, 1));
+    else if (close > at) {
+      out += value(pattern.mid(at + 1, close - at - 1));
+      at = close;
+    } else
+      out += c;
+  }
+  return out;
+}
+
+QString Words::said(const Said& one, LengthUnit unit) {
+  struct {
+    LengthUnit unit;
+    QString operator()(int count) const { return QString::number(count); }
+    QString operator()(Millimetres length) const {
+      return QString::fromStdString(formatLength(length.value, unit));
+    }
+    QString operator()(Degrees angle) const {
+      return QString::fromStdString(formatAngle(angle.value));
+    }
+    QString operator()(Decimal number) const {
+      return QString::fromStdString(formatNumber(number.value, number.decimals));
+    }
+    QString operator()(const std::string& name) const { return QString::fromStdString(name); }
+    QString operator()(const Text& text) const { return Words::said(text, unit); }
+  } as{unit};
+  return std::visit(as, one.what);
+}
+
+QString Words::said(const Text& text, LengthUnit unit) {
+  const Sentence* sentence = find(text.key);
+  if (!sentence) return QString::fromStdString(text.key);
+  int count = -1;
+  for (const Said& one : text.with)
+    if (const int* whole = std::get_if<int>(&one.what)) {
+      count = *whole;
+      break;
+    }
+  return filled(patternOf(*sentence, count), [&](const QString& number) {
+    const auto k = static_cast<std::size_t>(number.toInt());
+    return k > 0 && k <= text.with.size() ? said(text.with[k - 1], unit) : QString();
+  });
+}
+
+QString Words::withCapital(QString text) {
+  if (!text.isEmpty()) text.replace(0, 1, QLocale().toUpper(text.left(1)));
+  return text;
+}
+
+std::string say(const Text& text, LengthUnit unit) {
+  return Words::said(text, unit).toStdString();
+}
+
+std::string saySentence(const Text& text, LengthUnit unit) {
+  return Words::withCapital(Words::said(text, unit)).toStdString();
+}
+
+std::string say(const Error& error, LengthUnit unit) {
+  Text text = error.message;
+  if (error.line > 0) text = Text("error/line", std::move(text), error.line);
+  if (!error.place.empty()) text = Text("error/place", error.place, std::move(text));
+  return say(text, unit);
+}
+
+} // namespace hinge
