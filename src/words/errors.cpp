@@ -219,6 +219,7 @@ constexpr Sentence kAll[] = {
     {"work.order/vanish", QT_TRANSLATE_NOOP("words", "the panel would vanish")},
     {"work.order/there", QT_TRANSLATE_NOOP("words", "there is a score at %1 already")},
     {"work.score-outside", QT_TRANSLATE_NOOP("words", "the piece has no paper at %1")},
+    {"work.no-line/score", QT_TRANSLATE_NOOP("words", "there is no such score")},
     {"work.no-line", QT_TRANSLATE_NOOP("words", "there is no such line")},
     {"work.order/rise",
      QT_TRANSLATE_NOOP("words", "the scores must rise: %1 does not come after %2")},

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/bases/base.h"
 #include "core/edits/arrange.h"
 #include "core/structures/names.h"
 #include "core/structures/registry.h"
@@ -244,15 +245,31 @@ private slots:
     QVERIFY(*copied->design.find(fold) == *d.find(fold));
   }
   void theOtherSideOfASeatIsNamed() {
-    const std::pair<const char*, const char*> keys[] = {{"s3/valley-a", "s3/valley-b"},
-                                                        {"s3/valley-b", "s3/valley-a"},
+    Design d = card(160, 240);
+    add(d, "box", "gutter", {{"position", 20}, {"length", 60}});
+    add(d, "closed-box", "gutter", {{"position", 140}});
+    add(d, "step", "gutter", {{"position", 90}, {"length", 30}, {"a", 20}, {"b", 20}});
+    const auto assembly = assemble(d);
+    const std::pair<const char*, const char*> keys[] = {{"s1/valley-a", "s1/valley-b"},
                                                         {"card/page-a", "card/page-b"},
+                                                        {"card/page-a-back", "card/page-b-back"},
                                                         {"s1/wall-a-back", "s1/wall-b-back"},
-                                                        {"gutter", "gutter"},
-                                                        {"s3/ridge", "s3/ridge"},
-                                                        {"s2/score-1-back", "s2/score-1-back"}};
-    for (const auto& [from, to] : keys)
-      QCOMPARE(otherSideKey(from), std::string(to));
+                                                        {"s2/near-a", "s2/near-b"},
+                                                        {"s3/valley-a", "s3/valley-b"}};
+    for (const auto& [one, other] : keys) {
+      QVERIFY2(assembly->findSeat(one) && assembly->findSeat(other), one);
+      QCOMPARE(assembly->otherSideOf(one), std::string(other));
+      QCOMPARE(assembly->otherSideOf(other), std::string(one));
+    }
+    for (const char* alone : {"gutter", "s1/ridge", "s2/near", "no-seat"})
+      QCOMPARE(assembly->otherSideOf(alone), std::string());
+  }
+  void flapsOfAGateAreTwins() {
+    Design d = card(160, 200);
+    d.card = *onBase(d.card, "gate");
+    const auto assembly = assemble(d);
+    QCOMPARE(assembly->otherSideOf("card/page-a"), std::string("card/page-c"));
+    QCOMPARE(assembly->otherSideOf("card/page-b"), std::string());
   }
 };
 

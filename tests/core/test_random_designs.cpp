@@ -168,7 +168,7 @@ private slots:
           if (!next) continue;
           image = *next;
           for (StructureItem& other : image.structures)
-            if (other.id == item.id) other.seat = otherSideKey(item.seat);
+            if (other.id == item.id) other.seat = assembleDesign(d)->otherSideOf(item.seat);
         }
       without += !hasImage;
       if (!hasImage) continue;

@@ -62,6 +62,20 @@ const Seat* Assembly::findSeat(std::string_view key) const {
   return i.valid() ? &seats[i] : nullptr;
 }
 
+std::string Assembly::otherSideOf(std::string_view seatKey) const {
+  const Seat* seat = findSeat(seatKey);
+  if (!seat) return {};
+  if (seat->kind() != SeatKind::Face) return seat->twin;
+  const Panel& panel = panels[seat->sides[0].panel];
+  if (!panel.twin.valid()) return {};
+  // The same face of the twin: each panel offers its face and its back.
+  for (const Seat& other : seats)
+    if (other.kind() == SeatKind::Face && other.sides[0].panel == panel.twin &&
+        (other.key == panels[panel.twin].key) == (seat->key == panel.key))
+      return other.key;
+  return {};
+}
+
 FoldIndex Assembly::addFold(Fold fold) {
   const PanelIndex left = fold.left, right = fold.right;
   const FoldIndex index = folds.push(std::move(fold));

@@ -25,6 +25,7 @@ struct Panel {
   Region outline;
   std::vector<FoldIndex> folds; ///< that run along its edges
   JointIndex gluedBy;           ///< the first glue that holds it as a tab, if any
+  PanelIndex twin; ///< the same panel on the other side of its structure or base, if there is one
 };
 
 /// A hinge between two panels of one piece. The line runs with `left` on its left hand. The fold
@@ -77,6 +78,7 @@ struct Seat {
   bool span = false;
   std::array<bool, 2> fromBehind{
       false, false}; ///< of a span: what stands on it is glued to the back of that page
+  std::string twin;  ///< the seat on the other side of its structure; of faces see otherSideOf()
   SeatKind kind() const {
     return span                               ? SeatKind::Span
            : sides[0].panel == sides[1].panel ? SeatKind::Face
@@ -147,6 +149,9 @@ struct Assembly {
   JointIndex addJoint(Joint joint);
 
   const Seat* findSeat(std::string_view key) const;
+  /// The seat on the other side of a structure or of the base: "s3/valley-a" -> "s3/valley-b", a
+  /// face of a panel -> that of its twin. Empty when there is none.
+  std::string otherSideOf(std::string_view seatKey) const;
   PanelIndex findPanel(std::string_view key) const { return panels.find(key); }
   FoldIndex findFold(std::string_view key) const { return folds.find(key); }
   const std::vector<FoldIndex>& foldsOf(PanelIndex panel) const { return panels[panel].folds; }

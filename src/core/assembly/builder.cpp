@@ -229,6 +229,17 @@ void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& 
   m_assembly.seats.push({p.key + "-back", Text("back-of", name), {back, back}, length, kPi});
 }
 
+void AssemblyBuilder::twins(PanelIndex one, PanelIndex other) {
+  m_assembly.panels[one].twin = other, m_assembly.panels[other].twin = one;
+}
+
+void AssemblyBuilder::twinSeats(std::string_view role, std::string_view other) {
+  const auto set = [&](const std::string& which, const std::string& twin) {
+    if (const auto at = m_assembly.seats.find(which); at.valid()) m_assembly.seats[at].twin = twin;
+  };
+  set(key(role), key(other)), set(key(other), key(role));
+}
+
 void AssemblyBuilder::dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to,
                                 std::optional<Vec2> corner) {
   m_assembly.dimensions.push_back({*m_owner, std::move(key), panel, from, to, corner});

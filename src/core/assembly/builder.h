@@ -42,6 +42,9 @@ public:
   /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand,
   /// as "key of the panel" (its face) and the same with "-back".
   void faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to);
+  /// Two panels, or two seats by their roles, that are the same on both sides of the structure.
+  void twins(PanelIndex one, PanelIndex other);
+  void twinSeats(std::string_view role, std::string_view other);
   void dimension(std::string key, PanelIndex panel, const Vec2& from, const Vec2& to,
                  std::optional<Vec2> corner = {});
   /// The same in the frame of a seat side, on the panel of that side.

@@ -58,6 +58,7 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
   Assembly& assembly = builder.assembly();
   assembly.root = panels[ground];
   assembly.symmetric = false;
+  if (ground > 0) builder.twins(panels[ground - 1], panels[ground]);
   for (std::size_t k = 0; k + 1 < leaves.size(); ++k) {
     const Crease& c = creases[k];
     // The gutter is the fold at the left of the ground leaf, or the first one.

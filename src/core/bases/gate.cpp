@@ -35,11 +35,14 @@ Result<void> buildGate(const CardBase& card, AssemblyBuilder& builder) {
   const double open = card.value("open");
   if (card.value("left") + card.value("right") > card.pageDepth_mm())
     return Error{"base.flaps-meet", "card.base_values"};
-  buildChain(builder,
-             {{"page-a", "left-flap", card.value("left")},
-              {"page-b", "middle-page", card.pageDepth_mm()},
-              {"page-c", "right-flap", card.value("right")}},
-             {{FoldSense::Valley, open}, {FoldSense::Valley, open}}, 1, card.gutterLength_mm());
+  const auto pages =
+      buildChain(builder,
+                 {{"page-a", "left-flap", card.value("left")},
+                  {"page-b", "middle-page", card.pageDepth_mm()},
+                  {"page-c", "right-flap", card.value("right")}},
+                 {{FoldSense::Valley, open}, {FoldSense::Valley, open}}, 1, card.gutterLength_mm());
+  builder.assembly().panels[pages[1]].twin = {};
+  builder.twins(pages[0], pages[2]);
   return builder.status();
 }
 

@@ -33,6 +33,7 @@ Result<void> buildJoined(const CardBase& card, AssemblyBuilder& builder) {
                                            {{0, 0}, {flap, 0}, {flap, l}, {0, l}});
   const PanelIndex pageB = builder.panel(second, "page-b", Text("page", "b"), PanelUse::Page,
                                          {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  builder.twins(pageA, pageB);
   Assembly& assembly = builder.assembly();
   assembly.drives = {
       {builder.fold("gutter", "gutter", pageA, joining, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};

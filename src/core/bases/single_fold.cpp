@@ -18,6 +18,7 @@ Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
                                          {{-w, 0}, {0, 0}, {0, l}, {-w, l}});
   const PanelIndex pageB = builder.panel(sheet, "page-b", Text("page", "b"), PanelUse::Page,
                                          {{0, 0}, {w, 0}, {w, l}, {0, l}});
+  builder.twins(pageA, pageB);
   Assembly& assembly = builder.assembly();
   assembly.drives = {
       {builder.fold("gutter", "gutter", pageA, pageB, {0, 0}, {0, l}, FoldSense::Valley, kPi)}};

@@ -57,7 +57,7 @@ const CheckKind& stackingCheck();
 const CheckKind& envelopeCheck();
 const CheckKind& displayCheck();
 const CheckKind& slotsCheck();
-const CheckKind& softLinksCheck();
+const CheckKind& tiesCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
 const CheckKind& pocketsCheck();

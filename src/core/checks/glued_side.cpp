@@ -15,14 +15,14 @@ constexpr double kBeside_mm = 0.5;
 /// Paper that lies on its host may seem this far behind it.
 const double kLeastSine = std::sin(radians(0.5));
 
-struct Hinge {
+struct TabHinge {
   PanelIndex wall, tab, host;
   Vec3 into;   ///< from the glue line into the wall, in the wall's piece
   Vec3 side;   ///< out of the host on the glued side, in the host's piece
   Vec2 middle; ///< of the glue line, in the host's piece
 };
 
-std::vector<Hinge> hingesOf(const CheckInput& in) {
+std::vector<TabHinge> hingesOf(const CheckInput& in) {
   const Assembly& assembly = in.assembly;
   // What does not shut flat is said to; where its walls go meanwhile follows from that.
   const auto standsOff = [&](const std::optional<StructureId>& owner) {
@@ -30,7 +30,7 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
              return std::ranges::find(f.owners, *owner) != f.owners.end();
            });
   };
-  std::vector<Hinge> all;
+  std::vector<TabHinge> all;
   for (const auto& [j, glue] : assembly.every<Glue>()) {
     if (assembly.panels[glue.tab].use != PanelUse::Tab ||
         standsOff(assembly.panels[glue.tab].owner))
@@ -57,12 +57,12 @@ std::vector<Hinge> hingesOf(const CheckInput& in) {
 
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
-  const std::vector<Hinge> hinges = hingesOf(in);
+  const std::vector<TabHinge> hinges = hingesOf(in);
   std::vector<int> known(hinges.size(), -1);
   for (double t = kCheckStep_rad; t < kPi; t += kCheckStep_rad) {
     const Pose pose = in.motion.poseAt(t);
     for (std::size_t k = 0; k < hinges.size(); ++k) {
-      const Hinge& h = hinges[k];
+      const TabHinge& h = hinges[k];
       if (!pose.placed[h.wall] || !pose.placed[h.host]) continue;
       const double above =
           (pose.panels[h.wall].linear() * h.into).dot(pose.panels[h.host].linear() * h.side);

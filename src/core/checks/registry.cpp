@@ -29,9 +29,9 @@ const std::vector<Finding>& CheckInput::of(const CheckKind& check) const {
 
 std::span<const CheckKind* const> checkKinds() {
   static const CheckKind* const all[] = {
-      &shutFlatCheck(),    &reachCheck(),    &holdsCheck(),    &mobilityCheck(),  &panelsHitCheck(),
-      &gluedSideCheck(),   &stackingCheck(), &slotsCheck(),    &softLinksCheck(), &stopsCheck(),
-      &limbsCheck(),       &pocketsCheck(),  &strapsCheck(),   &feetCheck(),      &orderCheck(),
+      &shutFlatCheck(),    &reachCheck(),    &holdsCheck(),    &mobilityCheck(), &panelsHitCheck(),
+      &gluedSideCheck(),   &stackingCheck(), &slotsCheck(),    &tiesCheck(),     &stopsCheck(),
+      &limbsCheck(),       &pocketsCheck(),  &strapsCheck(),   &feetCheck(),     &orderCheck(),
       &insideCoverCheck(), &tabsCheck(),     &envelopeCheck(), &displayCheck()};
   return all;
 }

@@ -271,7 +271,7 @@ Result<PieceWork> withLineRemoved(const PieceWork& work, std::size_t line) {
 
 Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line) {
   if (line >= work.lines.size() || work.lines[line].kind == WorkLine::Kind::Cut)
-    return refused("work.no-line", "there is no such score");
+    return refused("work.no-line/score");
   PieceWork turned = work;
   WorkLine::Kind& kind = turned.lines[line].kind;
   kind = kind == WorkLine::Kind::Mountain ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/arrange.h"
 #include "core/structures/assemble.h"
-#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -9,6 +8,12 @@
 
 namespace hinge {
 namespace {
+
+/// The seat's image: on the other side of what it belongs to, or itself.
+std::string imageOf(const Assembly& assembly, const std::string& seat) {
+  std::string other = assembly.otherSideOf(seat);
+  return other.empty() ? seat : other;
+}
 
 /// Copies the structure and its guests; `seat` is where the copy of the first one stands. With
 /// `image` they are mirrored.
@@ -22,8 +27,8 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
     if (item.id != id && !(host && copies.contains(*host))) continue;
     std::string on = seat;
     if (item.id != id) {
-      on = copies.at(*host).text() + item.seat.substr(item.seat.find('/'));
-      if (image) on = otherSideKey(on);
+      const std::string there = image ? imageOf(*assembly, item.seat) : item.seat;
+      on = copies.at(*host).text() + there.substr(there.find('/'));
     }
     StructureItem copy = item;
     if (image) waysOf(item).mirror(copy, *assembly->findSeat(item.seat), *assembly, on);
@@ -46,7 +51,7 @@ Result<Design> mirrored(const Design& design, StructureId id) {
   Design edited = design;
   for (StructureItem& item : edited.structures) {
     if (std::ranges::find(all, item.id) == all.end()) continue;
-    const std::string onto = item.id == id ? item.seat : otherSideKey(item.seat);
+    const std::string onto = item.id == id ? item.seat : imageOf(*assembly, item.seat);
     waysOf(item).mirror(item, *assembly->findSeat(item.seat), *assembly, onto);
   }
   return edited;
@@ -71,8 +76,10 @@ Result<Design> repeatedAlong(const Design& design, StructureId id, int times, do
 Result<Added> copiedToOtherSide(const Design& design, StructureId id) {
   const StructureItem* item = design.find(id);
   if (!item) return Error{{"structure.missing", id.text()}, ""};
-  const std::string other = otherSideKey(item->seat);
-  if (other == item->seat) return Error{{"seat.no-other-side", item->seat, id.text()}, id.text()};
+  const auto assembly = assembleDesign(design);
+  if (!assembly) return assembly.error();
+  const std::string other = assembly->otherSideOf(item->seat);
+  if (other.empty()) return Error{{"seat.no-other-side", item->seat, id.text()}, id.text()};
   return copyTree(design, id, other, true);
 }
 

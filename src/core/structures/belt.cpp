@@ -335,6 +335,11 @@ private:
     m_builder.seat(role("valley-" + m_b), valleyAt(label({"wall", m_b}), m_in),
                    sideOn(panel(kWallB), {start(kWallB), 0}, y, x),
                    sideWithin(m_seat.sides[1], {m_s.a, m_s.position}, x, y), l, 0);
+    m_builder.twinSeats(role("valley-" + m_a), role("valley-" + m_b));
+    for (const auto& [one, other] :
+         {std::pair{kWallA, kWallB}, std::pair{kNearA, kNearB}, std::pair{kFarA, kFarB}})
+      if (panel(one).valid()) m_builder.twins(panel(one), panel(other));
+    if (m_lidA.valid()) m_builder.twins(m_lidA, m_lidB);
     for (Part p : {kWallA, kNearA, kNearB, kWallB, kFarB, kFarA})
       if (panel(p).valid())
         m_builder.faceSeats(panel(p), {start(p), 0}, {start(p) + (isWall(p) ? l : m_s.e), 0});

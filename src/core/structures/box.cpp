@@ -74,6 +74,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                                          {{0, 0}, {c, 0}, {c, length}, {0, length}});
   const PanelIndex wallB = builder.panel(piece, "wall-" + sb, Text("wall", sb), PanelUse::Wall,
                                          {{c, 0}, {c + d, 0}, {c + d, length}, {c, length}});
+  builder.twins(wallA, wallB);
   builder.fold("ridge", "ridge", wallA, wallB, {c, 0}, {c, length}, FoldSense::Mountain, -kPi);
   // Continued flat, tab a runs towards the fold of side a; tab b comes from the other side and is
   // glued mirrored.
@@ -106,6 +107,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                sideOn(wallB, {c + d, 0}, -Vec2::UnitX(), Vec2::UnitY()),
                sideWithin(in.seat.sides[1], {b, position}, Vec2::UnitX(), Vec2::UnitY()), length,
                0);
+  builder.twinSeats("valley-" + sa, "valley-" + sb);
   return builder.status();
 }
 

@@ -117,6 +117,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   addGluedTab(builder, in, nearB, piece, {0, 0}, {w, 0}, sb, in.seat.sides[1], toSide(1), clear);
   builder.placement(in.seat, {nearA, nearB, farB, farA},
                     [=](double opening) { return poses(opening, position, al, w); });
+  builder.twins(nearA, nearB);
+  builder.twins(farA, farB);
   builder.faceSeats(farA, {-2 * w, 0}, {-w, 0});
   builder.faceSeats(farB, {w, 0}, {2 * w, 0});
   builder.dimension("w", nearB, {0, h}, {w, h});

@@ -122,6 +122,8 @@ void offerSeats(const RecipeInput& in, AssemblyBuilder& builder, const Seat& sea
   builder.seat("valley-" + names[1], valleyAt(Text("panel", names[1]), in),
                side(panels[1], -outB, dirB), side(seat.sides[1].panel, outB, dirB), lengths_mm[2],
                0);
+  builder.twinSeats("valley-" + names[0], "valley-" + names[1]);
+  builder.twins(panels[0], panels[1]);
 }
 
 /// Base line a, base line b and the crease between them, from the point to their ends (base line a,

@@ -58,15 +58,4 @@ Text openingText(const CardBase& card, double opening_rad) {
           Decimal{100 * (way - card.openBy_deg) / (180 - card.openBy_deg), 0}};
 }
 
-std::string otherSideKey(std::string_view seat) {
-  std::string key(seat);
-  const bool back = key.ends_with("-back");
-  if (back) key.resize(key.size() - 5);
-  if (key.ends_with("-a"))
-    key.back() = 'b';
-  else if (key.ends_with("-b"))
-    key.back() = 'a';
-  return back ? key + "-back" : key;
-}
-
 } // namespace hinge

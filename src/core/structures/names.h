@@ -15,9 +15,6 @@ Text pieceName(const Design& design, const Assembly& assembly, PieceIndex piece)
 std::string panelLetter(const Assembly& assembly, PanelIndex panel);
 /// A panel for somebody who has the paper before them: "wall a (B) of Tower, walls", "page a (A)".
 Text panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex panel);
-/// The seat key on the other side of its structure: "s3/valley-a" -> "s3/valley-b"; unchanged when
-/// it has no twin.
-std::string otherSideKey(std::string_view seat);
 /// How far the leaf has gone: "35°" of the card's own opening, or "180° and pulled 40 %"
 /// past the opening of the base.
 Text openingText(const CardBase& card, double opening_rad);

@@ -30,11 +30,16 @@ Across acrossOn(const Design& design, std::string_view face, const std::set<std:
   const StructureItem* host = owner ? design.find(*owner) : nullptr;
   if (!host || !host->work) return {};
   // Panels of free pieces stand on the lower edge, along which their widths are read.
-  std::string panel(face.substr(face.find('/') + 1));
-  if (panel.ends_with("-back")) panel.resize(panel.size() - 5);
-  if (widthsRunAcross(design, *host))
-    return {Vec2::UnitX(), !held.contains(lengthRowKey(host->id.text(), panel))};
-  return {Vec2::UnitY(), false};
+  if (!widthsRunAcross(design, *host)) return {Vec2::UnitY(), false};
+  const auto isFaceOf = [&](std::size_t k) {
+    const std::string own = fmt::format("{}/{}", host->id.text(), panelKey(k));
+    return face == own || face == own + "-back";
+  };
+  std::size_t k = 0;
+  while (k < kMostPanels && !isFaceOf(k))
+    ++k;
+  return {Vec2::UnitX(),
+          k == kMostPanels || !held.contains(lengthRowKey(host->id.text(), panelKey(k)))};
 }
 
 } // namespace

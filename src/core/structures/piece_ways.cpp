@@ -63,8 +63,8 @@ PieceWork mirrorWork(const PieceWork& work, const Assembly& assembly, bool sameF
     const Seat* face = assembly.findSeat(joint.on);
     if (face) joint.to.x() = face->length_mm - joint.to.x();
     if (sameFaces) continue;
-    if (const std::string other = otherSideKey(joint.on); assembly.findSeat(other))
-      joint.on = other;
+    if (std::string other = assembly.otherSideOf(joint.on); !other.empty())
+      joint.on = std::move(other);
   }
   return image;
 }

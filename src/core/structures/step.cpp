@@ -118,8 +118,12 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
                along(wallB, ridge, -x), length, 2 * kPi);
   builder.seat(mark + "valley-" + sa, valleyAt(called({"wall", sa}), in),
                sideWithin(seat.sides[0], {a, near}, x, y), along(wallA, a, -x), length, 0);
-  return builder.seat(mark + "valley-" + sb, valleyAt(called({"wall", sb}), in),
-                      along(wallB, -b, x), sideWithin(seat.sides[1], {b, near}, x, y), length, 0);
+  builder.twins(wallA, wallB);
+  const Seat upper =
+      builder.seat(mark + "valley-" + sb, valleyAt(called({"wall", sb}), in), along(wallB, -b, x),
+                   sideWithin(seat.sides[1], {b, near}, x, y), length, 0);
+  builder.twinSeats(mark + "valley-" + sa, mark + "valley-" + sb);
+  return upper;
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {

@@ -219,6 +219,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
       builder.panel(piece, "panel-" + a, Text("panel", a), PanelUse::Wall, s.panelA);
   const PanelIndex panelB =
       builder.panel(piece, "panel-" + b, Text("panel", b), PanelUse::Wall, s.panelB);
+  builder.twins(panelA, panelB);
   builder.fold("crease", "centre-crease", panelA, panelB, s.foot, s.crease, FoldSense::Mountain,
                -kPi);
   const double clear = in.settings.foldClearance_mm;
@@ -258,6 +259,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
                sideOn(panelB, s.footB, Vec2(-dirB.y(), dirB.x()), dirB),
                sideWithin(in.seat.sides[1], Vec2(apex + open * atAngle(be)), outB, atAngle(be)),
                s.endB.norm() - open, 0);
+  builder.twinSeats("valley-" + a, "valley-" + b);
   return builder.status();
 }
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/checks/check.h"
 #include "core/states/ties.h"
+#include "core/checks/check.h"
 #include <algorithm>
 
 // Bands and films: an elastic band pulls where the card is shown and is nowhere drawn out too far;
@@ -48,8 +48,8 @@ std::vector<Finding> run(const CheckInput& in) {
 
 } // namespace
 
-const CheckKind& softLinksCheck() {
-  static const CheckKind kind{"soft-links", run};
+const CheckKind& tiesCheck() {
+  static const CheckKind kind{"ties", run};
   return kind;
 }
 
