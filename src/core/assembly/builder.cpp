@@ -96,7 +96,8 @@ void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,
 void AssemblyBuilder::cutWindow(PanelIndex index, const Polygon& window) {
   Panel& panel = m_assembly.panels[index];
   auto with = withHole(panel.outline, window);
-  if (!with) return fail({"window.past-edge", panel.label}, key("window"));
+  if (!with)
+    return fail({"window.past-edge", panel.label, Millimetres{kLeastBridge_mm}}, key("window"));
   panel.outline = std::move(*with);
   feature(panel.piece, Window{index, panel.outline.holes.size() - 1});
 }

@@ -34,6 +34,8 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
 /// it.
 void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm);
 
+constexpr double kLeastFront_mm = 5; ///< of a leaf that shows
+
 /// Rounded to half millimetres, as starting sizes are.
 inline double toHalf_mm(double mm) {
   return onLattice(mm);

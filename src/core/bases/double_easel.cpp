@@ -75,7 +75,8 @@ std::optional<Tent> tentOf(double strut, double front, double span) {
 Result<void> buildDoubleEasel(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), length = card.gutterLength_mm(), p = card.value("strut"),
                q = card.value("front"), p2 = card.value("strut2"), q2 = w - p - q - p2;
-  if (q2 < 5) return Error{"easel.no-front", "card.base_values.strut2"};
+  if (q2 < kLeastFront_mm)
+    return Error{{"easel.no-front", Millimetres{kLeastFront_mm}}, "card.base_values.strut2"};
   const auto first = tentOf(p, q, card.value("stop")),
              second = tentOf(p2, q2, card.value("stop2") - card.value("stop"));
   if (!first) return Error{"easel.stop", "card.base_values.stop"};

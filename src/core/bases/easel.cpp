@@ -36,7 +36,8 @@ ParameterValues fitEasel(const CardBase& card) {
 Result<void> buildEasel(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), length = card.gutterLength_mm(), p = card.value("strut"),
                q = w - p, stop = card.value("stop");
-  if (q < 5) return Error{"easel.no-front/strut", "card.base_values.strut"};
+  if (q < kLeastFront_mm)
+    return Error{{"easel.no-front/strut", Millimetres{kLeastFront_mm}}, "card.base_values.strut"};
   if (stop >= p + q - 0.5 || stop <= std::abs(p - q) + 0.5)
     return Error{"easel.stop", "card.base_values.stop"};
   const double lean = std::acos((p * p + stop * stop - q * q) / (2 * p * stop)),

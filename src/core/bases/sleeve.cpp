@@ -27,7 +27,7 @@ ParameterValues fitSleeve(const CardBase& card) {
 Result<void> buildSleeve(const CardBase& card, AssemblyBuilder& builder) {
   const double side = card.value("depth"), front = card.pageDepth_mm() - side,
                length = card.gutterLength_mm(), tab = card.value("tab");
-  if (front < 5) return Error{"sleeve.no-front", "card.base_values.depth"};
+  if (front < kLeastFront_mm) return Error{"sleeve.no-front", "card.base_values.depth"};
   if (tab > front) return Error{"sleeve.tab", "card.base_values.tab"};
   // The inside is the face. Shut, the front is folded over the side and its neighbours continue
   // them flat.

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 constexpr double kFarthest_mm = 5000;
-constexpr double kLeastPanel_mm = 0.5;
+constexpr double kLeastPanel_mm = 0.5, kLongestCatch_mm = 50;
 
 Error refused(Text why, std::string place = "") {
   return {std::move(why), std::move(place)};
@@ -92,7 +92,8 @@ std::optional<Error> wrongNumbers(const given::Kind& kind) {
   if (const auto* band = std::get_if<given::Band>(&kind)) return tie(band->length_mm);
   if (const auto* film = std::get_if<given::Film>(&kind)) return tie(film->length_mm);
   if (const auto* slot = std::get_if<given::Slot>(&kind)) {
-    if (!(slot->catch_mm >= 0 && slot->catch_mm <= 50)) return Error{"work.catch", ""};
+    if (!(slot->catch_mm >= 0 && slot->catch_mm <= kLongestCatch_mm))
+      return Error{{"work.catch", Millimetres{kLongestCatch_mm}}, ""};
     if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0)) return Error{"work.slit", ""};
   }
   if (const auto* slide = std::get_if<given::Slide>(&kind))

@@ -40,9 +40,12 @@ std::vector<Polygon> convexParts(const Region& region);
 /// the rim runs counter-clockwise again.
 Region mapped(const Region& region, const Iso3& map);
 
+constexpr double kLeastBridge_mm = 1; ///< of paper between a hole and an edge or another hole
+
 /// The region with a hole (simple, either direction); nothing unless all of the hole lies inside of
 /// it, at least `least_mm` from the rim and from other holes. O(n^2).
-std::optional<Region> withHole(const Region& region, Polygon hole, double least_mm = 1.0);
+std::optional<Region> withHole(const Region& region, Polygon hole,
+                               double least_mm = kLeastBridge_mm);
 
 /// Lines that part a region with holes and with cuts (straight, inside of it, ending anywhere) into
 /// faces that are simple polygons: a level line to both sides of every hole, and the cuts made

@@ -212,7 +212,7 @@ void readSettings(Reader& settings, Settings& out) {
     settings.fail("unit", {"file.member/unit", unit.substr(0, 40)});
   settings.positive("least_tab_mm", out.leastTabDepth_mm);
   settings.positive("tab_bevel_deg", out.tabBevel_deg);
-  if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "file.member/tolerance");
+  if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "file.member/bevel");
   settings.positive("fold_clearance_mm", out.foldClearance_mm);
   settings.positive("edge_reserve_mm", out.edgeReserve_mm);
   settings.keyOf(knownSheets(), "sheet", out.sheet);

@@ -203,6 +203,8 @@ std::vector<MendDirection> mendDirections() {
           {{{"tab", 1}}}};
 }
 
+constexpr double kLeastLine_mm = 1; ///< that is left beside what is cut back at the point
+
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const double al = radians(in.value("alpha")), be = radians(in.value("beta"));
   const double g1 = radians(in.value("gamma1")), g2 = radians(in.value("gamma2"));
@@ -211,8 +213,9 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const auto& [a, b] = in.sideNames;
   const bool valley = isValley(in.seat.shutOpening_rad);
   for (const char* key : {"la", "lb", "lc"})
-    if (in.value(key) < in.value("open") + 1)
-      return Error{{"vfold.cut-away", nameOf(*findSpec(kTable, key))}, in.item.id.text()};
+    if (in.value(key) < in.value("open") + kLeastLine_mm)
+      return Error{{"vfold.cut-away", nameOf(*findSpec(kTable, key)), Millimetres{kLeastLine_mm}},
+                   in.item.id.text()};
 
   const PieceIndex piece = builder.piece("piece", "v-fold");
   const PanelIndex panelA =
