@@ -17,7 +17,17 @@ def inside(program, card):
     gi.require_version("Atspi", "2.0")
     from gi.repository import Atspi
     Atspi.init()
-    child = subprocess.Popen([program, card])
+    # On a busy machine the screen may take connections a moment later than xvfb-run believes.
+    for attempt in range(20):
+        child = subprocess.Popen([program, card])
+        try:
+            child.wait(1)
+            time.sleep(0.5)
+        except subprocess.TimeoutExpired:
+            break
+    else:
+        print("MISSING: the program, which ends at once with %d" % child.returncode)
+        return 1
     wrong = []
 
     def children(node):
