@@ -159,7 +159,7 @@ CutPlace::CutPlace(Document* document, QWidget* parent) : QWidget(parent), m_doc
     Design next = m_document->committed();
     next.settings.slice = on;
     if (auto applied = m_document->apply(next, tr("slice equal strips")); !applied)
-      emit refused(said(applied.error()));
+      emit refused(said(applied.error(), m_document->design().settings.unit));
   });
   column->addWidget(m_slice);
   auto* together = new QLabel(tr("Put together in this order"), this);
@@ -297,7 +297,7 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
       written = writeFile(path.toStdString(), *text);
   }
   if (!written)
-    emit refused(said(written.error()));
+    emit refused(said(written.error(), m_document->design().settings.unit));
   else
     emit notice(tr("Written: %1").arg(path));
   return written.ok();

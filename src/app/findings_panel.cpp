@@ -80,7 +80,7 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   });
   connect(analyst, &Analyst::mended, this, [this](const std::shared_ptr<const Design>& design) {
     if (auto done = m_document->apply(*design, tr("mend all")); !done)
-      emit refused(said(done.error()));
+      emit refused(said(done.error(), m_document->design().settings.unit));
   });
   head->addWidget(m_verdict);
   head->addStretch();
@@ -229,7 +229,7 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
       done = next.error();
     else
       done = m_document->apply(*next, tr("mend"));
-    if (!done) emit refused(said(done.error()));
+    if (!done) emit refused(said(done.error(), m_document->design().settings.unit));
   });
   return mend;
 }

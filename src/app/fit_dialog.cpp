@@ -110,7 +110,8 @@ void FitDialog::work() {
         tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
     m_fitted = *fitted;
   } else
-    m_says->setText(QStringLiteral("◆  ") + said(fitted.error()));
+    m_says->setText(QStringLiteral("◆  ") +
+                    said(fitted.error(), m_document->design().settings.unit));
   m_take->setEnabled(m_fitted.has_value());
 }
 
@@ -121,7 +122,7 @@ void FitDialog::take() {
   if (const auto done = m_document->apply(next, m_piece ? tr("fit to another length")
                                                         : tr("fit to another sheet"));
       !done)
-    return m_says->setText(said(done.error()));
+    return m_says->setText(said(done.error(), m_document->design().settings.unit));
   emit notice(tr("Fitted: what gives is %1 % of what it was").arg(100 * factor, 0, 'f', 1));
 }
 

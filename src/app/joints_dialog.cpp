@@ -233,7 +233,8 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
       line->setModified(false);
       const auto typed = length ? parseLength_mm(line->text().toStdString(), unit)
                                 : parseAngle_deg(line->text().toStdString());
-      if (!typed) return void(emit refused(said(typed.error())));
+      if (!typed)
+        return void(emit refused(said(typed.error(), m_document->design().settings.unit)));
       edit(
           index, [&](PieceJoint& j) { set(j, *typed); }, tr("change a joint"));
     });

@@ -285,7 +285,7 @@ void MainWindow::takeOver(const Design& design, StructureId added) {
   const StructureKind* kind = item ? findStructureKind(item->kind) : nullptr;
   if (!kind) return;
   if (auto done = m_document->apply(design, tr("add %1").arg(said(kind->name()))); !done)
-    return showRefusal(said(done.error()));
+    return showRefusal(said(done.error(), m_document->design().settings.unit));
   stage().setAdding(false);
   m_document->select(added);
 }
@@ -322,7 +322,7 @@ void MainWindow::editSelected(const QString& what,
     done = next.error();
   else
     done = m_document->apply(*next, what.arg(QString::fromStdString(id->text())));
-  if (!done) return showRefusal(said(done.error()));
+  if (!done) return showRefusal(said(done.error(), m_document->design().settings.unit));
   // The first of what was added is what one goes on working with.
   if (next->structures.size() > before) m_document->select(next->structures[before].id);
 }
@@ -352,7 +352,7 @@ bool MainWindow::mayLeave() {
 
 bool MainWindow::openFile(const QString& path) {
   if (auto opened = m_document->open(path); !opened) {
-    showRefusal(said(opened.error()));
+    showRefusal(said(opened.error(), m_document->design().settings.unit));
     return false;
   }
   rememberRecent(m_document->path());
@@ -363,7 +363,7 @@ bool MainWindow::openFile(const QString& path) {
 bool MainWindow::save() {
   if (m_document->path().isEmpty()) return saveAs();
   if (auto saved = m_document->saveTo(m_document->path()); !saved) {
-    showRefusal(said(saved.error()));
+    showRefusal(said(saved.error(), m_document->design().settings.unit));
     return false;
   }
   rememberRecent(m_document->path());
@@ -385,7 +385,7 @@ bool MainWindow::saveUnder(const QString& chosen) {
     if (QFileInfo::exists(path) && !askReplace(path)) return false;
   }
   if (auto saved = m_document->saveTo(path); !saved) {
-    showRefusal(said(saved.error()));
+    showRefusal(said(saved.error(), m_document->design().settings.unit));
     return false;
   }
   rememberRecent(path);
@@ -435,7 +435,8 @@ void MainWindow::offerRecovery() {
     if (done) return;
     // One that cannot be read must not stand before the others at every start.
     showRefusal(tr("%1\nThe damaged copy is kept as %2.")
-                    .arg(said(done.error()), SafetyCopy::setAside(copy)));
+                    .arg(said(done.error(), m_document->design().settings.unit),
+                         SafetyCopy::setAside(copy)));
   }
 }
 

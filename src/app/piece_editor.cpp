@@ -29,7 +29,7 @@ bool PieceEditor::change(const Result<PieceWork>& next, const QString& what) {
   const auto design =
       next ? setWork(m_document->committed(), *id(), *next) : Result<Design>(next.error());
   const auto done = design ? m_document->apply(*design, what) : Result<void>(design.error());
-  if (!done) emit refused(said(done.error()));
+  if (!done) emit refused(said(done.error(), m_document->design().settings.unit));
   return done.ok();
 }
 
@@ -43,7 +43,8 @@ void PieceEditor::keepPreview(const QString& what) {
   if (!m_document->previewing()) return;
   const Design next = m_document->design();
   m_document->endPreview();
-  if (const auto done = m_document->apply(next, what); !done) emit refused(said(done.error()));
+  if (const auto done = m_document->apply(next, what); !done)
+    emit refused(said(done.error(), m_document->design().settings.unit));
 }
 
 } // namespace hinge

@@ -141,7 +141,7 @@ std::optional<double> ShapeDialog::lengthIn(const QTableWidget& table, int row, 
   const auto typed = parseLength_mm(table.item(row, column)->text().trimmed().toStdString(),
                                     m_document->committed().settings.unit);
   if (typed) return *typed;
-  emit refused(said(typed.error()));
+  emit refused(said(typed.error(), m_document->design().settings.unit));
   QMetaObject::invokeMethod(this, &ShapeDialog::refill, Qt::QueuedConnection);
   return std::nullopt;
 }

@@ -66,7 +66,7 @@ void SizeNudge::change(const StructureItem& item, const ParameterSpec& spec, dou
                            ? tr("move %1").arg(id)
                            : tr("change %1 of %2").arg(said(nameOf(spec)), id);
   const auto done = next ? m_document->apply(*next, what) : Result<void>(next.error());
-  if (!done) emit refused(said(done.error()));
+  if (!done) emit refused(said(done.error(), m_document->design().settings.unit));
 }
 
 } // namespace hinge

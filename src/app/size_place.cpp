@@ -247,13 +247,14 @@ void SizePlace::listen() {
     Design next = d;
     next.card = *card;
     if (auto applied = m_document->apply(next, tr("choose the base")); !applied)
-      emit refused(said(applied.error()));
+      emit refused(said(applied.error(), m_document->design().settings.unit));
     refill();
   });
   const auto change = [this](const QString& what, auto edit) {
     Design next = m_document->committed();
     edit(next);
-    if (auto applied = m_document->apply(next, what); !applied) emit refused(said(applied.error()));
+    if (auto applied = m_document->apply(next, what); !applied)
+      emit refused(said(applied.error(), m_document->design().settings.unit));
   };
   connect(m_title, &QLineEdit::editingFinished, this, [this, change] {
     change(tr("name the card"),
@@ -375,7 +376,7 @@ void SizePlace::commitCard() {
     edit->setModified(false);
     const auto typed = parseLength_mm(edit->text().toStdString(), d.settings.unit);
     if (!typed) {
-      emit refused(said(typed.error()));
+      emit refused(said(typed.error(), m_document->design().settings.unit));
       refill();
       return;
     }
@@ -387,7 +388,7 @@ void SizePlace::commitCard() {
     edit->setModified(false);
     const auto typed = typedValue(d, spec, edit->text());
     if (!typed) {
-      emit refused(said(typed.error()));
+      emit refused(said(typed.error(), m_document->design().settings.unit));
       refill();
       return;
     }
@@ -400,7 +401,7 @@ void SizePlace::commitCard() {
     edit->setModified(false);
     const auto typed = parseAngle_deg(edit->text().toStdString());
     if (!typed) {
-      emit refused(said(typed.error()));
+      emit refused(said(typed.error(), m_document->design().settings.unit));
       refill();
       return;
     }
@@ -412,7 +413,7 @@ void SizePlace::commitCard() {
     applied = next.error();
   else
     applied = m_document->apply(*next, tr("change the card"));
-  if (!applied) emit refused(said(applied.error()));
+  if (!applied) emit refused(said(applied.error(), m_document->design().settings.unit));
   refill();
 }
 

@@ -201,7 +201,7 @@ bool SizeTags::release(const QPointF&) {
                                                .arg(spec ? said(nameOf(*spec)) : tr("size"),
                                                     QString::fromStdString(id->text())));
       !done)
-    emit refused(said(done.error()));
+    emit refused(said(done.error(), m_document->design().settings.unit));
   return true;
 }
 
@@ -224,7 +224,7 @@ void SizeTags::commit(const ParameterSpec& spec, double value, bool preview) {
   else
     done = m_document->apply(
         *edited, tr("change %1 of %2").arg(said(nameOf(spec)), QString::fromStdString(id->text())));
-  if (!done) emit refused(said(done.error()));
+  if (!done) emit refused(said(done.error(), m_document->design().settings.unit));
 }
 
 void SizeTags::edit(int index) {
@@ -254,7 +254,7 @@ void SizeTags::closeEditor(bool take) {
   if (!take || !editor->isModified()) return;
   const auto value = typedValue(m_document->design(), *m_edited, text);
   if (!value)
-    emit refused(said(value.error()));
+    emit refused(said(value.error(), m_document->design().settings.unit));
   else
     commit(*m_edited, *value, false);
 }

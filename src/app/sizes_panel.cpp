@@ -187,7 +187,7 @@ void SizesPanel::addSwitch(int row, const ParameterSpec& spec, const QString& ti
       done = next.error();
     else
       done = m_document->apply(*next, tr("change %1").arg(QString::fromStdString(m_shown->text())));
-    if (!done) emit refused(said(done.error()));
+    if (!done) emit refused(said(done.error(), m_document->design().settings.unit));
   });
   m_switches[key] = choice;
   m_grid->addWidget(choice, row, 1, 1, 2);
@@ -318,7 +318,7 @@ void SizesPanel::commit(const std::string& key, QLineEdit* edit) {
   edit->setProperty("wrong", true);
   edit->style()->unpolish(edit);
   edit->style()->polish(edit);
-  emit refused(said(done.error()));
+  emit refused(said(done.error(), m_document->design().settings.unit));
 }
 
 bool SizesPanel::eventFilter(QObject* object, QEvent* event) {

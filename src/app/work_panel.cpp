@@ -148,7 +148,7 @@ void WorkPanel::commitScores() {
   if (next) return void(m_editor->change(next, tr("change the scores")));
   m_scores->setProperty("wrong", true);
   m_scores->style()->polish(m_scores);
-  emit refused(said(next.error()));
+  emit refused(said(next.error(), m_document->design().settings.unit));
 }
 
 void WorkPanel::solve() {
@@ -181,7 +181,7 @@ void WorkPanel::takeSolved(const std::shared_ptr<const Snapshot>& of, const Solv
   const auto next = applyMend(of->design(), *solved.mend);
   if (!next) return;
   if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done)
-    return void(emit refused(said(done.error())));
+    return void(emit refused(said(done.error(), m_document->design().settings.unit)));
   emit notice(asQt(describe(*solved.mend, of->design())));
 }
 

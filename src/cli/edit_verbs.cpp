@@ -79,10 +79,10 @@ int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work,
   if (!work) {
     Error error = work.error();
     if (error.place.empty()) error.place = id.text();
-    return refuse(error);
+    return refuse(error, d.settings.unit);
   }
   auto edited = setWork(d, id, *work);
-  return edited ? saveEdited(*edited, path) : refuse(edited.error());
+  return edited ? saveEdited(*edited, path) : refuse(edited.error(), d.settings.unit);
 }
 
 std::string shown(double length_mm, const Design& d) {
@@ -152,23 +152,23 @@ int newDesign(const Options& o) {
   Design d;
   if (!o.unit.empty()) {
     const auto unit = unitFromKey(o.unit);
-    if (!unit) return refuse(unit.error());
+    if (!unit) return refuse(unit.error(), d.settings.unit);
     d.settings.unit = *unit;
   }
   const auto width = sizeOfCard(o.width, d.settings.unit, "--width");
   const auto height = sizeOfCard(o.height, d.settings.unit, "--height");
-  if (!width) return refuse(width.error());
-  if (!height) return refuse(height.error());
+  if (!width) return refuse(width.error(), d.settings.unit);
+  if (!height) return refuse(height.error(), d.settings.unit);
   d.card.width_mm = *width, d.card.height_mm = *height;
   d.card.fold = o.fold == "top" ? FoldSide::Top : FoldSide::Side;
-  if (auto valid = validateCard(d.card); !valid) return refuse(valid.error());
+  if (auto valid = validateCard(d.card); !valid) return refuse(valid.error(), d.settings.unit);
   if (o.base != "single-fold") {
     const auto card = onBase(d.card, o.base);
-    if (!card) return refuse(card.error());
+    if (!card) return refuse(card.error(), d.settings.unit);
     d.card = *card;
   }
   const auto card = withSizes(d.card, o.sets, d.settings.unit);
-  if (!card) return refuse(card.error());
+  if (!card) return refuse(card.error(), d.settings.unit);
   d.card = *card;
   return saveEdited(d, o.file);
 }
@@ -179,9 +179,9 @@ int addOne(const Options& o) {
   const StructureKind* kind = findStructureKind(o.kind);
   if (!kind) return refuse({{"structure.unknown", o.kind}, ""});
   auto given = parseSets(o.sets, kind->parameters, o.kind, d->settings.unit);
-  if (!given) return refuse(given.error());
+  if (!given) return refuse(given.error(), d->settings.unit);
   auto added = addProposed(*d, o.kind, o.seat, *given);
-  if (!added) return refuse(added.error());
+  if (!added) return refuse(added.error(), d->settings.unit);
   const int code = saveEdited(added->design, o.target());
   if (code == kFine) fmt::print("{}\n", added->id.text());
   return code;
@@ -192,24 +192,24 @@ int setOne(const Options& o) {
   if (!d) return refuse(d.error());
   if (o.id == "card") {
     const auto card = withSizes(d->card, o.sets, d->settings.unit);
-    if (!card) return refuse(card.error());
+    if (!card) return refuse(card.error(), d->settings.unit);
     auto edited = setCard(*d, *card);
-    return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+    return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
   }
   auto id = idIn(*d, o.id);
-  if (!id) return refuse(id.error());
+  if (!id) return refuse(id.error(), d->settings.unit);
   const StructureItem& item = *d->find(*id);
   auto values = parseSets(o.sets, parametersOf(item), item.kind, d->settings.unit);
-  if (!values) return refuse(values.error());
+  if (!values) return refuse(values.error(), d->settings.unit);
   auto edited = setValues(*d, *id, *values);
-  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
 }
 
 int scoresOf(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   auto id = idIn(*d, o.id);
-  if (!id) return refuse(id.error());
+  if (!id) return refuse(id.error(), d->settings.unit);
   const StructureItem& item = *d->find(*id);
   if (!item.work) return refuse({"work.missing/no-piece", o.id});
   if (o.sets.empty()) {
@@ -217,7 +217,7 @@ int scoresOf(const Options& o) {
     return kFine;
   }
   const auto places = parsePlaces(o.sets, d->settings.unit);
-  if (!places) return refuse(places.error());
+  if (!places) return refuse(places.error(), d->settings.unit);
   return saveWork(*d, *id, withScores(*item.work, *places), o.target());
 }
 
@@ -225,7 +225,7 @@ int solveOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   auto id = idIn(*d, o.id);
-  if (!id) return refuse(id.error());
+  if (!id) return refuse(id.error(), d->settings.unit);
   if (!d->find(*id)->work) return refuse({"work.missing/no-piece", o.id});
   if (o.wrapGiven) {
     constexpr double kLeast_mm = 3, kMost_mm = 60;
@@ -237,7 +237,8 @@ int solveOne(const Options& o) {
   }
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
   const Snapshot snapshot(*d);
-  if (auto possible = snapshot.possible(); !possible) return refuse(possible.error());
+  if (auto possible = snapshot.possible(); !possible)
+    return refuse(possible.error(), d->settings.unit);
   const Motion& motion = *snapshot.motion();
   if (std::ranges::find(motion.impossible(), *id) != motion.impossible().end())
     return refuse({"piece.impossible", o.id});
@@ -248,7 +249,7 @@ int solveOne(const Options& o) {
   const auto found = solveShut(*d, motion, *id);
   if (!found) return refuse({"mend.none/width", o.id});
   auto edited = applyMend(*d, *found);
-  if (!edited) return refuse(edited.error());
+  if (!edited) return refuse(edited.error(), d->settings.unit);
   fmt::print("{}\n", describe(*found, *d));
   return saveEdited(*edited, o.target());
 }
@@ -259,15 +260,17 @@ int fitOne(const Options& o) {
   std::optional<StructureId> piece;
   if (o.id != "card") {
     auto id = idIn(*d, o.id);
-    if (!id) return refuse(id.error());
+    if (!id) return refuse(id.error(), d->settings.unit);
     piece = *id;
   }
   const auto rows = lengthRows(*d, piece);
-  if (auto fine = known(o.hold, rows, "--hold"); !fine) return refuse(fine.error());
-  if (auto fine = known(o.give, rows, "--give"); !fine) return refuse(fine.error());
+  if (auto fine = known(o.hold, rows, "--hold"); !fine)
+    return refuse(fine.error(), d->settings.unit);
+  if (auto fine = known(o.give, rows, "--give"); !fine)
+    return refuse(fine.error(), d->settings.unit);
   if (o.sets.empty()) {
     const auto length = flatLength_mm(*d, piece);
-    if (!length) return refuse(length.error());
+    if (!length) return refuse(length.error(), d->settings.unit);
     tell({"cli.flat-length", Millimetres{*length}}, *d);
     for (const LengthRow& row : rows)
       fmt::print("{:5} {:24} {:>12}  {}\n", say(row.held ? "cli.held" : "cli.gives"), row.key,
@@ -275,12 +278,12 @@ int fitOne(const Options& o) {
     return kFine;
   }
   const auto length = parseLength_mm(o.sets.front(), d->settings.unit);
-  if (!length) return refuse(length.error());
+  if (!length) return refuse(length.error(), d->settings.unit);
   std::set<std::string> held(o.hold.begin(), o.hold.end());
   for (const LengthRow& row : rows)
     if (row.held && std::ranges::find(o.give, row.key) == o.give.end()) held.insert(row.key);
   const auto fitted = fittedTo(*d, piece, *length, held);
-  if (!fitted) return refuse(fitted.error());
+  if (!fitted) return refuse(fitted.error(), d->settings.unit);
   const int code = saveEdited(fitted->design, o.target());
   if (code == kFine) tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
   return code;
@@ -290,9 +293,9 @@ int removeOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   auto id = idIn(*d, o.id);
-  if (!id) return refuse(id.error());
+  if (!id) return refuse(id.error(), d->settings.unit);
   auto edited = removeStructure(*d, *id);
-  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error());
+  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
 }
 
 } // namespace hinge

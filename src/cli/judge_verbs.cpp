@@ -36,7 +36,7 @@ int listSeats(const Options& o) {
   if (!d) return refuse(d.error());
   const Snapshot snapshot(*d);
   const auto assembly = snapshot.assembly();
-  if (!assembly) return refuse(assembly.error());
+  if (!assembly) return refuse(assembly.error(), d->settings.unit);
   if (o.json)
     fmt::print("{}", seatsToJson(**assembly));
   else
@@ -51,7 +51,7 @@ int orderOf(const Options& o) {
   if (!d) return refuse(d.error());
   const Snapshot snapshot(*d);
   const auto assembly = snapshot.assembly();
-  if (!assembly) return refuse(assembly.error());
+  if (!assembly) return refuse(assembly.error(), d->settings.unit);
   const auto worked = snapshot.order();
   if (!worked) {
     // No order at all: "check" says what cannot be put together.
@@ -114,7 +114,7 @@ int check(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   auto analysed = analyse(*d);
-  if (!analysed) return refuse(analysed.error());
+  if (!analysed) return refuse(analysed.error(), d->settings.unit);
   Analysis analysis = std::move(analysed).value();
   if (!o.json) printFindings(o, analysis);
   if (*seconds > 0) {
@@ -153,16 +153,16 @@ int mend(const Options& o) {
   int applied = 1;
   if (!o.findingGiven || o.all) {
     auto mended = mendAll(*d);
-    if (!mended) return refuse(mended.error());
+    if (!mended) return refuse(mended.error(), d->settings.unit);
     edited = mended->design, applied = mended->applied;
   } else {
     auto one = withOneMended(*d, o.finding);
-    if (!one) return refuse(one.error());
+    if (!one) return refuse(one.error(), d->settings.unit);
     edited = std::move(one).value();
   }
   if (const int code = saveEdited(edited, o.target()); code != kFine) return code;
   auto after = analyse(edited);
-  if (!after) return refuse(after.error());
+  if (!after) return refuse(after.error(), d->settings.unit);
   tell({"cli.mended", applied, verdictName(after->verdict)}, edited);
   for (const Finding& f : after->findings)
     if (f.severity == Severity::Spoils) tell({"cli.not-mended", describe(f, edited)}, edited);

@@ -13,8 +13,8 @@ void tell(const Text& text, const Design& design) {
   fmt::print("{}\n", say(text, design.settings.unit));
 }
 
-int refuse(const Error& error) {
-  fmt::print(stderr, "hinge-lantern-cli: {}\n", say(error));
+int refuse(const Error& error, LengthUnit unit) {
+  fmt::print(stderr, "hinge-lantern-cli: {}\n", say(error, unit));
   return kUnusable;
 }
 
@@ -67,8 +67,10 @@ Result<StructureId> idIn(const Design& d, const std::string& text) {
 }
 
 int saveEdited(const Design& edited, const std::string& path) {
-  if (auto possible = Snapshot(edited).possible(); !possible) return refuse(possible.error());
-  if (auto saved = saveDesign(edited, path); !saved) return refuse(saved.error());
+  if (auto possible = Snapshot(edited).possible(); !possible)
+    return refuse(possible.error(), edited.settings.unit);
+  if (auto saved = saveDesign(edited, path); !saved)
+    return refuse(saved.error(), edited.settings.unit);
   return kFine;
 }
 

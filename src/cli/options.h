@@ -25,8 +25,8 @@ struct Options {
 
 /// Says something on stdout, as a line of its own.
 void tell(const Text& text, const Design& design);
-/// Says why on stderr and returns the exit code for unusable input.
-int refuse(const Error& error);
+/// Says why on stderr, lengths in the unit, and returns the exit code for unusable input.
+int refuse(const Error& error, LengthUnit unit = LengthUnit::Millimetre);
 
 /// "key=value" by a parameter table; lengths without a unit are in `unit`, angles in degrees.
 Result<ParameterValues> parseSets(const std::vector<std::string>& sets, ParameterTable table,

@@ -462,6 +462,18 @@ private slots:
     QCOMPARE(run({"gallery", one, "--columns", "0", "-o", picture}).code, 2);
     QCOMPARE(run({"gallery", at("missing.hinge"), "-o", picture}).code, 2);
   }
+  void refusalsTellLengthsInTheCardsUnit() {
+    const QString file = at("inches.hinge");
+    QCOMPARE(run({"new", file, "--width", "5", "--height", "7", "--unit", "in"}).code, 0);
+    QCOMPARE(run({"add", file, "box", "--on", "gutter"}).code, 0);
+    const Ran far = run({"set", file, "s1", "position=99in"});
+    QCOMPARE(far.code, 2);
+    QVERIFY2(far.err.contains("99 in is outside"), far.err.constData());
+    const Ran narrow = run({"new", at("easel.hinge"), "--width", "5", "--height", "7", "--unit",
+                            "in", "--base", "easel", "--set", "strut=4.9"});
+    QCOMPARE(narrow.code, 2);
+    QVERIFY2(narrow.err.contains("less than 0.1969 in"), narrow.err.constData());
+  }
 };
 
 QTEST_APPLESS_MAIN(TestCommandLine)
