@@ -230,9 +230,10 @@ int solveOne(const Options& o) {
   if (o.wrapGiven) {
     constexpr double kLeast_mm = 3, kMost_mm = 60;
     const auto overlap = parseLength_mm(o.wrap, d->settings.unit);
-    if (!overlap) return refuse({overlap.error().message, "--wrap"});
+    if (!overlap) return refuse({overlap.error().message, "--wrap"}, d->settings.unit);
     if (*overlap < kLeast_mm || *overlap > kMost_mm)
-      return refuse({{"usage/overlap", Millimetres{kLeast_mm}, Millimetres{kMost_mm}}, "--wrap"});
+      return refuse({{"usage/overlap", Millimetres{kLeast_mm}, Millimetres{kMost_mm}}, "--wrap"},
+                    d->settings.unit);
     return saveWork(*d, *id, wrappedRound(*d, *id, *overlap), o.target());
   }
   if (o.steps > 0) return saveWork(*d, *id, evenSteps(*d, *id, o.steps), o.target());
