@@ -142,6 +142,25 @@ private slots:
     QCOMPARE(widths.size(), std::size_t(4));
     QVERIFY_NEAR(widths[3], 8.0, 1e-12);
   }
+  void panelsAreReadInTheirMiddlesBetweenSlantedScores() {
+    // One score leans from 20 to 30, the other from 50 to 54.
+    PieceWork work = plainStrip(80, 40);
+    work.lines.push_back({Kind::Mountain, {20, 0}, {30, 40}});
+    work.lines.push_back({Kind::Valley, {50, 0}, {54, 40}});
+    const auto points = panelPoints(work);
+    QCOMPARE(points.size(), std::size_t(3));
+    // All at half height: the scores stand at 25 and 52 there.
+    QVERIFY_NEAR((points[0] - Vec2(12.5, 20)).norm(), 0.0, 1e-12);
+    QVERIFY_NEAR((points[1] - Vec2(38.5, 20)).norm(), 0.0, 1e-12);
+    QVERIFY_NEAR((points[2] - Vec2(66, 20)).norm(), 0.0, 1e-12);
+    // On a sheet whose lower edge is stepped a score begins higher: its neighbour is read up there.
+    PieceWork stepped = work;
+    stepped.lines[0].from = {22.5, 10};
+    stepped.outline = {{0, 10}, {40, 10}, {40, 0}, {80, 0}, {80, 40}, {0, 40}};
+    const auto higher = panelPoints(stepped);
+    QCOMPARE(higher.size(), std::size_t(3));
+    QVERIFY_NEAR((higher[1] - Vec2(0.5 * (26.25 + 52.5), 25)).norm(), 0.0, 1e-12);
+  }
   void aMovedScoreCarriesWhatLiesBeyondItOrNot() {
     PieceWork work = strip({10, 20, 20, 10}, 20, {Kind::Mountain, Kind::Valley, Kind::Mountain});
     work.joints.push_back({.at = {55, 10}, .on = "card/page-b"});
