@@ -287,7 +287,7 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
     // As a rule the verdict has had it worked out before anybody asks for a file.
     const auto motion = snapshot->motion();
     std::vector<double> openings;
-    for (double t : kFoldFrames_deg)
+    for (double t : foldFrames_deg(*motion))
       if (radians(t) >= motion->low_rad() && radians(t) <= motion->high_rad())
         openings.push_back(t);
     auto text = motionToFold(*motion, openings);

@@ -3,8 +3,10 @@
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/saying.h"
+#include "app/sheet_words.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
+#include "core/edits/sheet.h"
 #include "core/paper/envelope.h"
 #include "render/flat_painter.h"
 #include <QFormLayout>
@@ -175,8 +177,13 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   column->addLayout(actions);
   column->addStretch();
   row->addLayout(column);
+  auto* right = new QVBoxLayout;
   m_drawing = new CardDrawing(document, this);
-  row->addWidget(m_drawing, 1);
+  right->addWidget(m_drawing, 1);
+  auto* words = new SheetWords(document, this);
+  connect(words, &SheetWords::refused, this, &SizePlace::refused);
+  right->addWidget(words);
+  row->addLayout(right, 1);
 
   listen();
   connect(document, &Document::designChanged, this, &SizePlace::refill);
@@ -232,6 +239,11 @@ void SizePlace::makeForm() {
   m_openBy = lineEdit(tr("Pulls begin at"), 110);
   m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the "
                           "rest to itself. 180°: pulls move while the card opens"));
+  m_worksFrom = lineEdit(tr("Used from"), 110);
+  m_worksTo = lineEdit(tr("Used up to"), 110);
+  for (QLineEdit* edit : {m_worksFrom, m_worksTo})
+    edit->setToolTip(tr("The openings between which the card is used. It is judged there and only "
+                        "there: a tent that opens to 60°, a stand that never lies flat"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
 }
@@ -242,10 +254,14 @@ void SizePlace::listen() {
   connect(m_fold, &QComboBox::activated, this, &SizePlace::commitCard);
   connect(m_base, &QComboBox::activated, this, [this](int index) {
     const Design& d = m_document->committed();
-    const auto card = onBase(d.card, m_base->itemData(index).toString().toStdString());
+    const std::string key = m_base->itemData(index).toString().toStdString();
+    const auto card = onBase(d.card, key);
     if (!card || card->kind == d.card.kind) return;
     Design next = d;
     next.card = *card;
+    // What is there becomes a sheet as it is, where it is one.
+    if (key == sheetBase().key)
+      if (auto same = withBaseAsSheet(d)) next = *same;
     if (auto applied = m_document->apply(next, tr("choose the base")); !applied)
       emit refused(said(applied.error(), m_document->design().settings.unit));
     refill();
@@ -281,6 +297,8 @@ void SizePlace::listen() {
   });
   connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_openBy, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_worksFrom, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
+  connect(m_worksTo, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_rests, &QComboBox::activated, this, &SizePlace::commitCard);
 }
 
@@ -335,10 +353,12 @@ void SizePlace::refill() {
   m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
   m_envelope->setCurrentIndex(
       m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
-  m_display->setText(QString::fromStdString(formatAngle(d.card.display_deg)));
-  m_display->setModified(false);
-  m_openBy->setText(QString::fromStdString(formatAngle(d.card.openBy_deg)));
-  m_openBy->setModified(false);
+  for (const auto& [edit, angle] :
+       {std::pair{m_display, d.card.display_deg}, std::pair{m_openBy, d.card.openBy_deg},
+        std::pair{m_worksFrom, d.card.worksFrom_deg}, std::pair{m_worksTo, d.card.worksTo_deg}}) {
+    edit->setText(QString::fromStdString(formatAngle(angle)));
+    edit->setModified(false);
+  }
   m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
   const auto length = [&](double mm) {
     return QString::fromStdString(formatLength(mm, d.settings.unit));
@@ -396,7 +416,8 @@ void SizePlace::commitCard() {
   }
   card.rests = m_rests->currentIndex() == 1 ? Rests::OnEdge : Rests::OnPage;
   for (const auto& [edit, angle] :
-       {std::pair{m_display, &card.display_deg}, std::pair{m_openBy, &card.openBy_deg}}) {
+       {std::pair{m_display, &card.display_deg}, std::pair{m_openBy, &card.openBy_deg},
+        std::pair{m_worksFrom, &card.worksFrom_deg}, std::pair{m_worksTo, &card.worksTo_deg}}) {
     if (!edit->isModified()) continue;
     edit->setModified(false);
     const auto typed = parseAngle_deg(edit->text().toStdString());

@@ -33,7 +33,7 @@ private:
   void refill();
   void commitCard();
   Document* m_document;
-  QLineEdit *m_title, *m_width, *m_height, *m_display, *m_openBy;
+  QLineEdit *m_title, *m_width, *m_height, *m_display, *m_openBy, *m_worksFrom, *m_worksTo;
   void refillBase();
   QFormLayout* m_form;
   QComboBox* m_base;

@@ -112,7 +112,8 @@ void StageView::paintStatus(QPainter& painter) const {
     QStringList missing;
     for (const Placement& placement : assembly()->placements)
       if (!pose().placed[placement.panels.front()])
-        missing << said(nameOf(m_document->design(), placement.owner));
+        missing << (placement.owner ? said(nameOf(m_document->design(), *placement.owner))
+                                    : said(Text("card")));
     if (!missing.isEmpty())
       text = tr("Out of reach here: %1").arg(missing.join(QStringLiteral(", ")));
     else if (const auto id = m_document->selection(); id && hasFocus())

@@ -95,8 +95,9 @@ private:
   void addEdits() {
     CLI::App* create = verb("new", help("help.make-an-empty-card"), newDesign);
     create->add_option("out", o.file, help("help.project-file-to-write"))->required();
-    create->add_option("--width", o.width, help("help.finished-shut-width"))->required();
-    create->add_option("--height", o.height, help("help.finished-shut-height"))->required();
+    create->add_option("--width", o.width, help("help.finished-shut-width"));
+    create->add_option("--height", o.height, help("help.finished-shut-height"));
+    create->add_option("--sheet", o.sheet, help("help.base-as-a-sheet"))->expected(1, -1);
     create->add_option("--unit", o.unit, help("help.unit-of-the-card"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"mm", "cm", "in"}));
@@ -110,6 +111,7 @@ private:
     add->add_option("kind", o.kind, help("help.structure-kind-see-structures"))->required();
     add->add_option("--on", o.seat, help("help.seat-id-see-seats"))->required();
     add->add_option("--set", o.sets, help("help.keyvalue"))->expected(1, -1);
+    add->add_option("--sheet", o.sheet, help("help.piece-as-a-sheet"))->expected(1, -1);
     mayGoElsewhere(add);
     CLI::App* set = onFile("set", help("help.change-parameters-of-a-structure"), setOne);
     set->add_option("id", o.id, help("help.structure-id-s1-s2-or"))->required();
@@ -121,6 +123,11 @@ private:
   }
 
   void addPieceWork() {
+    CLI::App* sheet = onFile("sheet", help("help.work-on-a-sheet"), sheetVerb);
+    sheet->add_option("target", o.id, help("help.which-sheet"))->required();
+    sheet->add_option("words", o.sets, help("help.sentences"))->expected(0, -1);
+    sheet->footer(help("help.sheet-sentences"));
+    mayGoElsewhere(sheet);
     CLI::App* scores = onFile("scores", help("help.show-or-change-the-scores"), scoresOf);
     scores->add_option("id", o.id, help("help.structure-id"))->required();
     scores->add_option("places", o.sets, help("help.places-from-the-left-end"))->expected(0, -1);
@@ -163,6 +170,12 @@ private:
         ->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
     m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
     exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
+    CLI::App* describing = onFile("describe", help("help.describe"), describePage);
+    describing->add_option("-o,--out", o.out, help("help.write-here"));
+    CLI::App* reading = verb("read", help("help.read-a-page"), readPage);
+    reading->add_option("page", o.id, help("help.page"))->required();
+    reading->add_option("out", o.file, help("help.project-file-to-write"))->required();
+    reading->add_flag("--force", o.force, help("help.replace-a-file-that-is"));
     CLI::App* pictures = verb("gallery", help("help.one-picture-of-several-cards"), gallery);
     pictures->add_option("files", o.files, help("help.project-files"))->required()->expected(1, -1);
     pictures->add_option("--columns", o.columns, help("help.cards-in-a-row-3"));

@@ -4,17 +4,20 @@
 #include "core/checks/analysis.h"
 #include "core/checks/propose.h"
 #include "core/edits/proportion.h"
+#include "core/edits/sheet.h"
 #include "core/edits/solve_piece.h"
 #include "core/edits/wrap_round.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
+#include "core/paper/envelope.h"
 #include "core/structures/closure.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
 #include <algorithm>
 #include <fmt/format.h>
 #include <set>
+#include <tuple>
 
 // The verbs that change a design.
 
@@ -28,48 +31,105 @@ Result<double> sizeOfCard(const std::string& text, LengthUnit unit, const char* 
   return Error{length.error().message, what};
 }
 
-/// One of the card's own values, whatever its base; false when the key is none of them.
-Result<bool> setOwn(CardBase& card, const std::string& key, const std::string& text,
-                    LengthUnit unit) {
-  for (const auto& [name, size] :
-       {std::pair{"width", &CardBase::width_mm}, std::pair{"height", &CardBase::height_mm}}) {
-    if (key != name) continue;
-    const auto typed = sizeOfCard(text, unit, name);
-    if (!typed) return typed.error();
-    card.*size = *typed;
-    return true;
-  }
-  for (const auto& [name, angle] : {std::pair{"display_deg", &CardBase::display_deg},
-                                    std::pair{"open_by_deg", &CardBase::openBy_deg}}) {
-    if (key != name) continue;
-    const auto typed = parseAngle_deg(text);
-    if (!typed) return Error{typed.error().message, name};
-    card.*angle = *typed;
-    return true;
-  }
-  if (key != "rests") return false;
-  if (text != "page" && text != "edge") return Error{{"value.unknown/rests", text}, key};
-  card.rests = text == "page" ? Rests::OnPage : Rests::OnEdge;
+/// One of a list of words, or the refusal that lists them.
+Result<std::string> oneOf(const std::vector<std::string>& known, const std::string& key,
+                          const std::string& text) {
+  if (std::ranges::find(known, text) != known.end()) return text;
+  return Error{{"value.unknown/choice", key, text, listed(known)}, key};
+}
+
+std::vector<std::string> keysOf(const auto& list) {
+  std::vector<std::string> keys;
+  for (const auto& item : list)
+    keys.emplace_back(item.key);
+  return keys;
+}
+
+/// A choice of the card that is one of a list of words; false when the key is none of them.
+Result<bool> setChoice(Design& d, const std::string& key, const std::string& text) {
+  struct Choice {
+    std::string_view key;
+    std::vector<std::string> words;
+    void (*set)(Design&, const std::string&);
+  };
+  static const Choice kAll[] = {
+      {"unit",
+       {"mm", "cm", "in"},
+       [](Design& e, const std::string& word) { e.settings.unit = *unitFromKey(word); }},
+      {"stock", keysOf(knownStocks()),
+       [](Design& e, const std::string& word) {
+         e.stock = *std::ranges::find(knownStocks(), word, &Stock::key);
+       }},
+      {"sheet", keysOf(knownSheets()),
+       [](Design& e, const std::string& word) { e.settings.sheet = word; }},
+      {"envelope", keysOf(knownEnvelopes()),
+       [](Design& e, const std::string& word) { e.settings.envelope = word; }},
+      {"fold",
+       {"side", "top"},
+       [](Design& e, const std::string& word) {
+         e.card.fold = word == "top" ? FoldSide::Top : FoldSide::Side;
+       }},
+      {"rests",
+       {"page", "edge"},
+       [](Design& e, const std::string& word) {
+         e.card.rests = word == "page" ? Rests::OnPage : Rests::OnEdge;
+       }},
+      {"slice", {"yes", "no"}, [](Design& e, const std::string& word) {
+         e.settings.slice = word == "yes";
+       }}};
+  const auto choice = std::ranges::find(kAll, key, &Choice::key);
+  if (choice == std::end(kAll)) return false;
+  const auto word = oneOf(choice->words, key, text);
+  if (!word) return word.error();
+  choice->set(d, *word);
   return true;
 }
 
-/// Sizes of a base by its table; what every card has counts among them.
-Result<CardBase> withSizes(const CardBase& card, const std::vector<std::string>& sets,
-                           LengthUnit unit) {
-  CardBase changed = card;
+/// One of the card's own values, whatever its base; false when the key is none of them.
+Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) {
+  if (key == "title") return d.title = text, true;
+  if (const auto chosen = setChoice(d, key, text); !chosen || *chosen) return chosen;
+  for (const auto& [name, size] :
+       {std::pair{"width", &CardBase::width_mm}, std::pair{"height", &CardBase::height_mm}}) {
+    if (key != name) continue;
+    const auto typed = sizeOfCard(text, d.settings.unit, name);
+    if (!typed) return typed.error();
+    d.card.*size = *typed;
+    return true;
+  }
+  for (const auto& [name, angle] : {std::pair{"display_deg", &CardBase::display_deg},
+                                    std::pair{"open_by_deg", &CardBase::openBy_deg},
+                                    std::pair{"works_from_deg", &CardBase::worksFrom_deg},
+                                    std::pair{"works_to_deg", &CardBase::worksTo_deg}}) {
+    if (key != name) continue;
+    const auto typed = parseAngle_deg(text);
+    if (!typed) return Error{typed.error().message, name};
+    d.card.*angle = *typed;
+    return true;
+  }
+  return false;
+}
+
+/// Sizes of a base by its table; what every card has counts among them. The unit counts from the
+/// first of them on, wherever it stands.
+Result<Design> withSizes(const Design& design, std::vector<std::string> sets) {
+  std::ranges::stable_partition(sets, [](const std::string& s) { return s.starts_with("unit="); });
+  Design changed = design;
   std::vector<std::string> own;
   for (const std::string& set : sets) {
     const auto equals = std::min(set.find('='), set.size());
-    const auto taken = setOwn(changed, set.substr(0, equals),
-                              equals < set.size() ? set.substr(equals + 1) : "", unit);
+    const auto taken =
+        setOwn(changed, set.substr(0, equals), equals < set.size() ? set.substr(equals + 1) : "");
     if (!taken) return taken.error();
     if (!*taken) own.push_back(set);
   }
-  const auto given = parseSets(own, findBaseKind(card.kind)->parameters, card.kind, unit);
+  CardBase& card = changed.card;
+  const auto given =
+      parseSets(own, findBaseKind(card.kind)->parameters, card.kind, changed.settings.unit);
   if (!given) return given.error();
   for (const auto& [key, value] : *given)
-    changed.values[key] = value;
-  if (auto valid = validateCard(changed); !valid) return valid.error();
+    card.values[key] = value;
+  if (auto valid = validateCard(card); !valid) return valid.error();
   return changed;
 }
 
@@ -147,6 +207,43 @@ Result<void> known(const std::vector<std::string>& keys, const std::vector<Lengt
 
 } // namespace
 
+namespace {
+
+/// The new card's own size. A base of sheets needs none: it is what the shut card comes to.
+Result<CardBase> sizedCard(const Options& o, const Design& d) {
+  CardBase card = d.card;
+  const LengthUnit unit = d.settings.unit;
+  for (const auto& [text, option, size] :
+       {std::tuple{o.width, "--width", &card.width_mm}, {o.height, "--height", &card.height_mm}}) {
+    if (text.empty() && !o.sheet.empty()) continue;
+    if (text.empty()) return Error{{"usage/required", option}, "new"};
+    const auto length = sizeOfCard(text, unit, option);
+    if (!length) return length.error();
+    *size = *length;
+  }
+  card.fold = o.fold == "top" ? FoldSide::Top : FoldSide::Side;
+  if (auto valid = validateCard(card); !valid) return valid.error();
+  return card;
+}
+
+/// The card on a base of one sheet, given in sentences.
+Result<Design> onSheet(const Design& d, const Options& o) {
+  const auto sheet = workedBySentences({{}, true, {}}, o.sheet, d.settings.unit);
+  if (!sheet) return sheet.error();
+  Design made = d;
+  auto card = onBase(d.card, "sheet");
+  if (!card) return card.error();
+  made.card = *card, made.card.sheets = {sheet->work}, made.card.ground = sheet->ground;
+  if (o.width.empty() || o.height.empty()) {
+    const CardBase shut = withFinishedSize(made);
+    if (o.width.empty()) made.card.width_mm = shut.width_mm;
+    if (o.height.empty()) made.card.height_mm = shut.height_mm;
+  }
+  return made;
+}
+
+} // namespace
+
 int newDesign(const Options& o) {
   if (!o.force && fileExists(o.file)) return refuse({"file.exists", o.file});
   Design d;
@@ -155,23 +252,37 @@ int newDesign(const Options& o) {
     if (!unit) return refuse(unit.error(), d.settings.unit);
     d.settings.unit = *unit;
   }
-  const auto width = sizeOfCard(o.width, d.settings.unit, "--width");
-  const auto height = sizeOfCard(o.height, d.settings.unit, "--height");
-  if (!width) return refuse(width.error(), d.settings.unit);
-  if (!height) return refuse(height.error(), d.settings.unit);
-  d.card.width_mm = *width, d.card.height_mm = *height;
-  d.card.fold = o.fold == "top" ? FoldSide::Top : FoldSide::Side;
-  if (auto valid = validateCard(d.card); !valid) return refuse(valid.error(), d.settings.unit);
-  if (o.base != "single-fold") {
+  const auto sized = sizedCard(o, d);
+  if (!sized) return refuse(sized.error(), d.settings.unit);
+  d.card = *sized;
+  if (!o.sheet.empty()) {
+    const auto made = onSheet(d, o);
+    if (!made) return refuse(made.error(), d.settings.unit);
+    d = *made;
+  } else if (o.base != "single-fold") {
     const auto card = onBase(d.card, o.base);
     if (!card) return refuse(card.error(), d.settings.unit);
     d.card = *card;
   }
-  const auto card = withSizes(d.card, o.sets, d.settings.unit);
-  if (!card) return refuse(card.error(), d.settings.unit);
-  d.card = *card;
-  return saveEdited(d, o.file);
+  const auto card = withSizes(d, o.sets);
+  return card ? saveEdited(*card, o.file) : refuse(card.error(), d.settings.unit);
 }
+
+namespace {
+
+/// A free piece as its maker says it is, where it is said to be.
+Result<Added> addWorked(const Design& d, const StructureKind& kind, const Options& o,
+                        const ParameterValues& given) {
+  if (!kind.ways->carriesWork()) return Error{{"work.missing/no-piece", o.kind}, "--sheet"};
+  const auto sheet = workedBySentences({}, o.sheet, d.settings.unit);
+  if (!sheet) return sheet.error();
+  ParameterValues values = startingValues(kind.parameters);
+  for (const auto& [key, value] : given)
+    values[key] = value;
+  return addStructure(d, o.kind, o.seat, values, sheet->work);
+}
+
+} // namespace
 
 int addOne(const Options& o) {
   auto d = loadDesign(o.file);
@@ -180,7 +291,8 @@ int addOne(const Options& o) {
   if (!kind) return refuse({{"structure.unknown", o.kind}, ""});
   auto given = parseSets(o.sets, kind->parameters, o.kind, d->settings.unit);
   if (!given) return refuse(given.error(), d->settings.unit);
-  auto added = addProposed(*d, o.kind, o.seat, *given);
+  auto added =
+      o.sheet.empty() ? addProposed(*d, o.kind, o.seat, *given) : addWorked(*d, *kind, o, *given);
   if (!added) return refuse(added.error(), d->settings.unit);
   const int code = saveEdited(added->design, o.target());
   if (code == kFine) fmt::print("{}\n", added->id.text());
@@ -191,10 +303,8 @@ int setOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   if (o.id == "card") {
-    const auto card = withSizes(d->card, o.sets, d->settings.unit);
-    if (!card) return refuse(card.error(), d->settings.unit);
-    auto edited = setCard(*d, *card);
-    return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
+    const auto card = withSizes(*d, o.sets);
+    return card ? saveEdited(*card, o.target()) : refuse(card.error(), d->settings.unit);
   }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error(), d->settings.unit);

@@ -5,6 +5,7 @@
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
 #include "core/io/obj.h"
+#include "core/io/page.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "render/picture.h"
@@ -38,7 +39,7 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
   if (open_deg)
     openings.push_back(*open_deg);
   else
-    for (double t : kFoldFrames_deg) {
+    for (double t : foldFrames_deg(motion)) {
       const bool reached = radians(t) >= motion.low_rad() && radians(t) <= motion.high_rad();
       if (reached)
         openings.push_back(t);
@@ -124,6 +125,31 @@ int gallery(const Options& o) {
   const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
   const auto done = writePicture(picture, o.out);
   return done ? kFine : refuse(done.error());
+}
+
+int describePage(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const std::string page = pageOf(*d);
+  if (o.out.empty()) {
+    fmt::print("{}", page);
+    return kFine;
+  }
+  if (auto may = mayWriteTo(o.out, {o.file}); !may) return refuse(may.error());
+  const auto saved = writeFile(o.out, page);
+  return saved ? kFine : refuse(saved.error());
+}
+
+int readPage(const Options& o) {
+  if (!o.force && fileExists(o.file)) return refuse({"file.exists", o.file});
+  if (auto may = mayWriteTo(o.file, {o.id}); !may) return refuse(may.error());
+  const auto text = readFile(o.id);
+  if (!text) return refuse(text.error());
+  const auto d = designFromPage(*text);
+  if (d) return saveEdited(*d, o.file);
+  Error error = d.error();
+  error.place = error.place.empty() ? o.id : o.id + ": " + error.place;
+  return refuse(error);
 }
 
 } // namespace hinge

@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "core/design/design.h"
 #include "core/design/parameter.h"
+#include "core/pieces/sheet_words.h"
 #include <optional>
 #include <string>
 #include <vector>
@@ -14,7 +15,7 @@ namespace hinge {
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding, unit;
   std::string width, height, wrap, open, mends = "2";
-  std::vector<std::string> sets, files, hold, give;
+  std::vector<std::string> sets, files, hold, give, sheet;
   int columns = 3, steps = 0, size = 400;
   double step = 10;
   bool json = false, all = false, force = false;
@@ -42,6 +43,12 @@ Result<StructureId> idIn(const Design& design, const std::string& text);
 std::string listed(const std::vector<std::string>& words);
 /// An edit is saved only when the edited design can be assembled.
 int saveEdited(const Design& edited, const std::string& path);
+/// The sheet after sentences as in core/pieces/sheet_words.h, given in one text or many, with ";"
+/// between them.
+Result<SheetInWork> workedBySentences(SheetInWork sheet, const std::vector<std::string>& words,
+                                      LengthUnit unit);
+/// Says what spoils the card and returns the exit code of that.
+int tellVerdict(const Design& design);
 /// Refuses to write a result over a file that it was made from.
 Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources);
 
@@ -52,6 +59,7 @@ int listSeats(const Options& o);
 int addOne(const Options& o);
 int setOne(const Options& o);
 int scoresOf(const Options& o);
+int sheetVerb(const Options& o);
 int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);
@@ -60,6 +68,8 @@ int check(const Options& o);
 int mend(const Options& o);
 int sweep(const Options& o);
 int exportFile(const Options& o);
+int describePage(const Options& o);
+int readPage(const Options& o);
 int gallery(const Options& o);
 
 } // namespace hinge

@@ -3,6 +3,7 @@
 #include "core/geom/polygon.h"
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace hinge {
 namespace {
@@ -27,7 +28,9 @@ QColor mix(const QColor& a, const QColor& b, double share) {
 /// The light hangs over the gutter's middle, between the pages.
 Vec3 lightOf(const Assembly& assembly, const Iso3& bench) {
   const Box2 page = boundsOf(assembly.panels[assembly.root].outline);
-  return bench * Vec3(0.0, 0.42 * page.size().y(), 0.42 * page.size().x());
+  // The flat frame of a base of leaves begins at the gutter; that of a sheet at its left end.
+  return bench * Vec3(std::max(0.0, page.low.x()),
+                      std::max(0.0, page.low.y()) + 0.42 * page.size().y(), 0.42 * page.size().x());
 }
 
 class Painter {
@@ -37,7 +40,12 @@ public:
       : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style),
         m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))),
         m_light(lightOf(assembly, m_bench)),
-        m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {}
+        m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {
+    m_rank.assign(assembly.panels.size(), std::numeric_limits<int>::max());
+    int rank = 0;
+    for (const auto& [page, at] : assembly.basePoses(pose.opening_rad))
+      m_rank[page] = rank++;
+  }
 
   std::vector<DrawnFace> run() {
     collect();
@@ -73,10 +81,27 @@ private:
   /// What is glued on lies on its host: without thickness the two could not be told apart.
   Vec3 lift_mm(PanelIndex panel) const {
     const Glue* glue = m_assembly.glueOf(panel);
-    if (!glue) return Vec3::Zero();
+    if (!glue) return foldedLift_mm(panel);
     const double side = glue->onHostFace() ? 1.0 : -1.0;
     return lift_mm(glue->host) +
            kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2));
+  }
+
+  /// What slides on a panel, and what is folded over it for good, such as the front of a pocket.
+  Vec3 foldedLift_mm(PanelIndex panel) const {
+    const auto off = [&](PanelIndex host, double layers) {
+      return Vec3(lift_mm(host) +
+                  kTabLift_mm * layers * (m_bench.linear() * m_pose.panels[host].linear().col(2)));
+    };
+    for (const auto& [j, slide] : m_assembly.every<Slide>())
+      if (slide.second == panel) return off(slide.first, slide.onFace() ? 2 : -2);
+    for (FoldIndex f : m_assembly.foldsOf(panel)) {
+      const Fold& fold = m_assembly.folds[f];
+      if (!fold.rest_rad || std::abs(*fold.rest_rad) < kPi - 1e-6) continue;
+      const PanelIndex host = fold.left == panel ? fold.right : fold.left;
+      if (m_rank[host] < m_rank[panel]) return off(host, *fold.rest_rad > 0 ? 3 : -3);
+    }
+    return Vec3::Zero();
   }
 
   /// A structure that is out of reach at this opening is left out with its tabs.
@@ -206,6 +231,7 @@ private:
   Iso3 m_bench;
   Vec3 m_light;
   double m_reach;
+  IndexedVector<PanelIndex, int> m_rank; ///< how near to the page on the table a page hangs
   std::vector<Face> m_faces;
   std::vector<Source> m_sources;
 };

@@ -36,11 +36,61 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words", "change parameters of a structure")},
     {"help.structure-id-s1-s2-or",
      QT_TRANSLATE_NOOP(
-         "words", "structure id (s1, s2, ...), or \"card\" for its base's sizes, width, height, "
-                  "display_deg, open_by_deg and rests (page or edge)")},
+         "words",
+         "structure id (s1, s2, ...), or \"card\" for its base's sizes, width, height, title, "
+         "unit, "
+         "stock, sheet, envelope, slice, fold, rests, display_deg, open_by_deg, works_from_deg and "
+         "works_to_deg (the openings between which it is used)")},
     {"help.take-a-structure-away-with",
      QT_TRANSLATE_NOOP("words", "take a structure away with everything on it")},
     {"help.structure-id", QT_TRANSLATE_NOOP("words", "structure id")},
+    {"help.describe", QT_TRANSLATE_NOOP("words", "write the card on one page, in the card's unit")},
+    {"help.read-a-page",
+     QT_TRANSLATE_NOOP("words", "make a card from a page as \"describe\" writes it")},
+    {"help.page", QT_TRANSLATE_NOOP("words", "page to read")},
+    {"help.base-as-a-sheet",
+     QT_TRANSLATE_NOOP("words", "the base as a sheet in words, see \"sheet --help\"; the finished "
+                                "size is then what the shut card needs unless it is given")},
+    {"help.piece-as-a-sheet",
+     QT_TRANSLATE_NOOP("words", "a free piece in words, see \"sheet --help\"")},
+    {"help.work-on-a-sheet",
+     QT_TRANSLATE_NOOP("words", "work on a sheet of the base or on a free piece, in words; without "
+                                "words say what is on it. Exit 1 if the card is spoiled then")},
+    {"help.which-sheet",
+     QT_TRANSLATE_NOOP("words", "\"card\" (\"card/2\" and so on for a base of several sheets; "
+                                "the next number adds one) or the id of a free piece")},
+    {"help.sentences", QT_TRANSLATE_NOOP("words", "sentences, with \";\" between them")},
+    {"help.sheet-sentences",
+     QT_TRANSLATE_NOOP(
+         "words",
+         "Places are read from the left end and the lower edge; a number without a unit is in\n"
+         "the card's own. P is a point x,y; KIND is valley or mountain (v, m).\n\n"
+         "  size 300 x 150                          a rectangle\n"
+         "  outline P P P ...                       any shape\n"
+         "  score 80 v, 160 > 170 m                 from edge to edge; slanted: low > high\n"
+         "  score 80 v from 20 to 60                only between these heights\n"
+         "  score across 30 v                       from the left end to the right one\n"
+         "  score P to P KIND                       anywhere\n"
+         "  cut P to P to P ...\n"
+         "  opening P to P | opening P P P ... | opening disc P across 20\n"
+         "  reverse 60 to 100 between 20 and 50     a section that folds the other way\n"
+         "  tab left|right|bottom|top 12 KIND       paper added beyond an edge\n"
+         "  corners round 5\n"
+         "  turn 80 | erase 80 | move 80 to 85      a score by its place, a line by a point\n"
+         "  fold 80 free | held at 90 | lifted from 180 to 60 | opens to 120 [between 0 and 90]\n"
+         "                                          what moves it: the joints; nothing; a hand; "
+         "the\n"
+         "                                          card. Angles between the leaves, inner side\n"
+         "  JOINT P on FACE at P [by face] [...]    FACE as in \"seats\"; JOINT is glue, slot, "
+         "pivot,\n"
+         "                                          slide, band or film, with its numbers: turned "
+         "90,\n"
+         "                                          way 90, deep 20, into 20, catch 5, least 0, "
+         "most\n"
+         "                                          40, pulled 40, after 90, until 180, long 60\n"
+         "  loosen P                                the joints at that panel\n"
+         "  ground P                                the panel of the base that lies on the table")},
+    {"cli.unit", QT_TRANSLATE_NOOP("words", "lengths in %1")},
     {"help.show-or-change-the-scores",
      QT_TRANSLATE_NOOP("words",
                        "show or change the scores of a free piece, read from its left end")},
@@ -114,6 +164,7 @@ constexpr Sentence kAll[] = {
     {"help.help", QT_TRANSLATE_NOOP("words", "say this and end")},
     {"value.unknown/none", QT_TRANSLATE_NOOP("words", "%1 has no parameter \"%2\": it has none")},
     {"work.missing/no-piece", QT_TRANSLATE_NOOP("words", "is no free piece")},
+    {"usage/required", QT_TRANSLATE_NOOP("words", "%1 is required")},
     {"usage/overlap", QT_TRANSLATE_NOOP("words", "the overlap must be %1 to %2")},
     {"file.exists", QT_TRANSLATE_NOOP("words", "is there already; --force replaces it")},
     {"piece.impossible",

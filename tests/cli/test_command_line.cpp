@@ -1,28 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "command_runner.h"
 #include <QFile>
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
 
 // The command line as scripts use it: exit codes, stdout, stderr, files.
-
-namespace {
-struct Ran {
-  int code;
-  QByteArray out, err;
-  QJsonObject json() const { return QJsonDocument::fromJson(out).object(); }
-};
-Ran run(const QStringList& arguments) {
-  QProcess process;
-  process.start(QStringLiteral(HINGE_CLI), arguments);
-  if (!process.waitForFinished(120000)) return {-1, {}, "did not finish"};
-  return {process.exitStatus() == QProcess::NormalExit ? process.exitCode() : -2,
-          process.readAllStandardOutput(), process.readAllStandardError()};
-}
-} // namespace
 
 class TestCommandLine : public QObject {
   Q_OBJECT

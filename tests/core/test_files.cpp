@@ -101,7 +101,7 @@ private slots:
     row("binary", std::string("\x01\x02\x7f{", 4), "file.syntax", "line 1");
     row("another kind of file", "{\"a\": 1}", "file.format", "format");
     row("a list", "[1, 2]", "file.format", "project");
-    row("newer version", replaced(good, "\"version\": 2", "\"version\": 9"), "file.version", "9");
+    row("newer version", replaced(good, "\"version\": 3", "\"version\": 9"), "file.version", "9");
     row("nested deeply", std::string(100000, '['), "file.too-deep", "64");
     row("nested in an unknown member",
         replaced(good, "\"title\"",

@@ -867,14 +867,17 @@ private slots:
     QVERIFY_NEAR(one.x(), -two.x(), 1e-9);
     QVERIFY_NEAR(one.y(), two.y(), 1e-9);
   }
-  void aPieceOfMoreThan24PanelsIsRefusedInWords() {
-    PieceWork work = plainStrip(300, 20);
-    for (int k = 1; k < 25; ++k)
+  void aPieceOfMoreThan100PanelsIsRefusedInWords() {
+    PieceWork work = plainStrip(1212, 20);
+    for (int k = 1; k < 100; ++k)
+      work.lines.push_back({k % 2 ? Kind::Mountain : Kind::Valley, {12.0 * k, 0}, {12.0 * k, 20}});
+    QVERIFY(addStructure(card(), "piece", "gutter", {{"position", 0.0}}, work).ok());
+    for (int k = 100; k < 101; ++k)
       work.lines.push_back({k % 2 ? Kind::Mountain : Kind::Valley, {12.0 * k, 0}, {12.0 * k, 20}});
     const auto added = addStructure(card(), "piece", "gutter", {{"position", 0.0}}, work);
     QVERIFY(!added.ok());
     QCOMPARE(added.error().code(), std::string("work.too-much"));
-    QVERIFY(say(added.error()).find("24") != std::string::npos);
+    QVERIFY(say(added.error()).find("100") != std::string::npos);
   }
   void aRepeatedPieceStandsBesideTheFirst() {
     const Design d = overGutter(40, 40, 52, 52);

@@ -20,6 +20,19 @@ Iso3 Assembly::rootPose(double opening_rad) const {
                    : Iso3::Identity();
 }
 
+std::string letters(int number, char first) {
+  constexpr int kLetters = 26;
+  std::string text;
+  for (int n = number; n > 0; n = (n - 1) / kLetters)
+    text.insert(text.begin(), static_cast<char>(first + (n - 1) % kLetters));
+  return text;
+}
+
+Iso3 foldedOver(const Fold& fold, double angle_rad) {
+  // The fold line has the same numbers on both sides.
+  return rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), -angle_rad);
+}
+
 std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad) const {
   std::vector<std::pair<PanelIndex, Iso3>> placed{{root, rootPose(opening_rad)}};
   const auto poseOf = [&](PanelIndex p) -> const Iso3* {
@@ -27,25 +40,26 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       if (panel == p) return &pose;
     return nullptr;
   };
-  for (bool found = true; found;) {
+  bool found = true;
+  // Places whichever of two is not there yet; `toFirst` maps the second into the first.
+  const auto join = [&](PanelIndex first, PanelIndex second, const auto& toFirst) {
+    const Iso3 *a = poseOf(first), *b = poseOf(second);
+    if ((a != nullptr) == (b != nullptr)) return;
+    const Iso3 pose = a ? Iso3(*a * toFirst()) : Iso3(*b * toFirst().inverse());
+    placed.push_back({a ? second : first, pose});
+    found = true;
+  };
+  while (found) {
     found = false;
     for (const Drive& drive : drives) {
       const Fold& fold = folds[drive.fold];
-      const Iso3 *left = poseOf(fold.left), *right = poseOf(fold.right);
-      if ((left != nullptr) == (right != nullptr)) continue;
-      // Pages are one flat piece: the fold line has the same numbers on both sides.
-      const Iso3 turn =
-          rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()),
-                            (left ? -1.0 : 1.0) * drive.angle_rad(baseOpening_rad(opening_rad)));
-      const Iso3 pose = (left ? *left : *right) * turn;
-      placed.push_back({left ? fold.right : fold.left, pose});
-      found = true;
+      join(fold.left, fold.right,
+           [&] { return foldedOver(fold, drive.angle_rad(baseOpening_rad(opening_rad))); });
     }
+    // What the base itself glues onto its pages.
+    for (const auto& [j, glue] : every<Glue>())
+      if (!panels[glue.tab].owner) join(glue.host, glue.tab, [&] { return glue.tabToHost; });
   }
-  // What the base itself glues onto its pages.
-  for (const auto& [j, glue] : every<Glue>())
-    if (const Iso3* host = panels[glue.tab].owner ? nullptr : poseOf(glue.host))
-      placed.push_back({glue.tab, *host * glue.tabToHost});
   for (const auto& [j, slide] : every<Slide>())
     if (const Iso3* host = slide.pull ? poseOf(slide.first) : nullptr;
         host && !poseOf(slide.second))

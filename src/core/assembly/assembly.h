@@ -38,10 +38,20 @@ struct Fold {
   Vec2 from, to;
   FoldSense sense = FoldSense::Valley;
   double shutAngle_rad = 0; ///< 0 or +-pi: the fold angle in the shut card
+  /// Held at this fold angle, whatever the card does: by its maker, or because nothing but the fold
+  /// holds what lies beyond it (`hangs`). The panels move as one.
+  std::optional<double> rest_rad = {};
+  bool hangs = false;
   /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see
   /// Motion::shutAngle).
   bool shutKnown = true;
 };
+
+/// 1 is "a", 26 "z", 27 "aa" and so on, for a `first` letter of "a".
+std::string letters(int number, char first);
+
+/// The map from the right panel to the left one at a fold angle: both lie in one flat piece.
+Iso3 foldedOver(const Fold& fold, double angle_rad);
 
 /// One flat part cut from one sheet.
 struct Piece {
@@ -91,7 +101,7 @@ struct Seat {
 /// there. Nothing where the structure cannot reach. Only a first guess: the motion engine solves
 /// from it. Without `poses` it puts the panels together itself.
 struct Placement {
-  StructureId owner;
+  std::optional<StructureId> owner; ///< nothing: the base
   Seat seat;
   std::vector<PanelIndex> panels;
   std::function<std::optional<std::vector<Iso3>>(const Iso3& firstPiece, const Iso3& secondPiece)>
@@ -117,6 +127,14 @@ struct Drive {
   double angle_rad(double opening_rad) const;
 };
 
+/// A fold that is lifted by hand from where it rests, and what goes along with it.
+struct Lift {
+  FoldIndex fold;
+  double least_rad = 0, most_rad = 0; ///< fold angles, the first as it rests
+  std::vector<PanelIndex> panels;
+  bool rightMoves = true; ///< the panels hang on the fold's right panel
+};
+
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.
 struct Assembly {
   IndexedVector<PieceIndex, Piece> pieces;
@@ -128,10 +146,12 @@ struct Assembly {
 
   IndexedVector<JointIndex, Joint> joints; ///< made by hand; put in by addJoint()
 
+  std::vector<Lift> lifts;   ///< filled in by settleLooseFolds()
   std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
   PanelIndex root;           ///< its frame in the world is given by rootPose
   double openBy_rad =
       kPi; ///< way of the leaf by which the base is fully open; the rest moves what is pulled
+  double low_rad = 0, high_rad = kPi; ///< openings between which the card is used
   bool symmetric =
       true; ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 

@@ -210,6 +210,17 @@ void AssemblyBuilder::feature(PieceIndex piece, Feature made) {
   m_assembly.pieces[piece].features.push_back(std::move(made));
 }
 
+SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y) {
+  return {panel, planarFrame(origin, x, y)};
+}
+
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
+                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad) {
+  const Vec2 y = (to - from).normalized(), x(y.y(), -y.x());
+  return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y),
+                      (to - from).norm(), shutOpening_rad);
+}
+
 Seat AssemblyBuilder::seat(std::string_view role, Text label, const SeatSide& first,
                            const SeatSide& second, double length_mm, double shutOpening_rad) {
   const std::string seatKey = m_owner ? key(role) : std::string(role);

@@ -62,7 +62,7 @@ public:
   /// The panels of a structure for which there is no closed form: the motion engine puts them
   /// together.
   void placementByRings(const Seat& on, std::vector<PanelIndex> panels) {
-    m_assembly.placements.push_back({*m_owner, on, std::move(panels), {}});
+    m_assembly.placements.push_back({m_owner, on, std::move(panels), {}});
   }
   /// Joins two panels by a slot, pivot, slide, band or film.
   template <class Kind> JointIndex join(std::string_view role, Kind made) {
@@ -94,6 +94,13 @@ private:
   std::size_t m_firstPiece, m_firstFold;
   std::optional<Error> m_error;
 };
+
+/// A seat side on a panel of a piece, in the piece's flat frame.
+SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y);
+/// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first
+/// panel on the left.
+Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
+                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad);
 
 /// A glue tab right of the line from -> to: a trapezoid with leaning ends, cut back to where
 /// `keepInside` (a convex polygon) holds. Returns its outline with the base corners first; empty

@@ -36,5 +36,6 @@ const BaseKind& sleeveBase();
 const BaseKind& doubleEaselBase();
 const BaseKind& petalsBase();
 const BaseKind& joinedBase();
+const BaseKind& sheetBase();
 
 } // namespace hinge

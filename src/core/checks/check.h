@@ -60,6 +60,7 @@ const CheckKind& slotsCheck();
 const CheckKind& tiesCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
+const CheckKind& liftsCheck();
 const CheckKind& pocketsCheck();
 const CheckKind& strapsCheck();
 const CheckKind& orderCheck();

@@ -33,8 +33,9 @@ Finding lockedBy(const CheckInput& in, const Body& body) {
 void findLocked(const CheckInput& in, std::vector<Finding>& found) {
   const Mechanism& m = in.motion.mechanism();
   std::map<int, Finding> byBody;
-  for (double t = 0; t < kPi + 0.5 * kCheckStep_rad; t += kCheckStep_rad) {
-    const double opening = std::min(t, kPi);
+  const double last = in.assembly.high_rad;
+  for (double t = in.assembly.low_rad; t < last + 0.5 * kCheckStep_rad; t += kCheckStep_rad) {
+    const double opening = std::min(t, last);
     std::map<int, Iso3> first; // where the first page of each body puts it
     for (const auto& [page, pose] : in.assembly.basePoses(opening)) {
       const BodyIndex body = m.bodyOf[page];

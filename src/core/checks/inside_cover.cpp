@@ -23,24 +23,38 @@ struct Worst {
 /// the gutter, high x.
 Text edgeName(int edge, FoldSide fold, bool folded) {
   if (edge == 0 || edge == 3) return folded ? "edge.gutter" : "edge.fore";
+  // A fold along the upper or lower edge is called by the edge.
   static const char* const kSide[] = {"edge.bottom", "edge.top"};
   static const char* const kTop[] = {"edge.left", "edge.right"};
   return (fold == FoldSide::Side ? kSide : kTop)[edge - 1];
 }
 
-/// True when a fold of the base lies folded on the edge of the shut card at this x.
-bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, double x) {
+/// True when a fold of the base lies folded on the edge of the shut card where the coordinate
+/// `axis` (0 across the gutter, 1 along it) is `at`.
+bool foldedAt(const CheckInput& in, const Pose& shut, const Iso3& toPage, int axis, double at) {
   return std::ranges::any_of(in.assembly.drives, [&](const Drive& drive) {
     const Fold& fold = in.assembly.folds[drive.fold];
     return drive.shut_rad != 0 &&
            std::ranges::all_of(std::array{fold.from, fold.to}, [&](const Vec2& end) {
-             return std::abs((toPage * (shut.panels[fold.left] * lift(end))).x() - x) < 1e-3;
+             return std::abs((toPage * (shut.panels[fold.left] * lift(end)))[axis] - at) < 1e-3;
            });
   });
 }
 
+/// By how much the shut card with all that is on it stays inside its finished size, along the page
+/// frame's axes; what sticks out of a page but not out of the finished size is right.
+Vec2 spareOf(const CheckInput& in, const Pose& shut, const Iso3& toPage, const Box2& cover) {
+  Box2 all = cover;
+  for (PanelIndex p : in.assembly.panels.indices())
+    if (shut.placed[p] && !in.motion.isLoose(p))
+      all.add(boundsOf(mapped(in.assembly.panels[p].outline, toPage * shut.panels[p])));
+  const CardBase& card = in.design.card;
+  return Vec2(card.pageDepth_mm(), card.gutterLength_mm()) - all.size();
+}
+
 std::vector<Finding> run(const CheckInput& in) {
-  // A card that cannot be shut has no shut state.
+  // A card that cannot be shut, or is not meant to be, has no shut state.
+  if (!in.motion.shuts()) return {};
   const auto locked = [](const Finding& f) { return f.code == "locked"; };
   if (std::ranges::any_of(in.of(holdsCheck()), locked)) return {};
   const Pose shut = in.motion.shutPose();
@@ -51,8 +65,10 @@ std::vector<Finding> run(const CheckInput& in) {
     for (const Vec2& c : in.assembly.panels[page].outline.rim)
       cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
   }
-  const bool folded[] = {foldedAt(in, shut, toPage, cover.low.x()), false, false,
-                         foldedAt(in, shut, toPage, cover.high.x())};
+  const bool folded[] = {
+      foldedAt(in, shut, toPage, 0, cover.low.x()), foldedAt(in, shut, toPage, 1, cover.low.y()),
+      foldedAt(in, shut, toPage, 1, cover.high.y()), foldedAt(in, shut, toPage, 0, cover.high.x())};
+  const Vec2 spare = spareOf(in, shut, toPage, cover);
   std::vector<Finding> found;
   std::map<int, std::vector<PanelIndex>>
       panels; // by owner; where loose ones come to lie says nothing
@@ -76,6 +92,8 @@ std::vector<Finding> run(const CheckInput& in) {
     }
     const double reserve = in.design.settings.edgeReserve_mm;
     if (!worst.panel.valid() || worst.out_mm <= -reserve + kTouch_mm) continue;
+    const bool alongDepth = worst.edge == 0 || worst.edge == 3;
+    if (worst.out_mm > kTouch_mm && spare[alongDepth ? 0 : 1] > -kTouch_mm) continue;
     const double past = folded[worst.edge] ? worst.out_mm + reserve : worst.out_mm;
     Finding f{past > kTouch_mm ? "outside-cover" : "edge-reserve",
               past > kTouch_mm ? Severity::Spoils : Severity::Advice,

@@ -16,7 +16,7 @@ const Motion::BlockReport* blockOf(const Motion& motion, StructureId id) {
   return nullptr;
 }
 
-Vec3 middleOf(const CheckInput& in, StructureId id, double opening_rad) {
+Vec3 middleOf(const CheckInput& in, const std::optional<StructureId>& id, double opening_rad) {
   const Pose pose = in.motion.poseAt(opening_rad);
   Vec3 sum = Vec3::Zero();
   int n = 0;
@@ -28,10 +28,58 @@ Vec3 middleOf(const CheckInput& in, StructureId id, double opening_rad) {
   return n ? Vec3(sum / n) : Vec3::Zero();
 }
 
-std::vector<Finding> run(const CheckInput& in) {
-  std::vector<Finding> found;
+Finding impossible(const std::string& key, const std::optional<StructureId>& owner) {
+  Finding f{"impossible", Severity::Spoils, {key}};
+  if (owner) f.owners = {*owner};
+  f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
+  return f;
+}
+
+/// A block against the openings that it has to follow: those of what it stands on. `exact`: its
+/// widths are right, so that it is a stop that holds it.
+void compare(const CheckInput& in, const Motion::BlockReport& block,
+             const Motion::BlockReport* host, const std::optional<StructureId>& owner, bool exact,
+             std::vector<Finding>& found) {
   constexpr double kSame_rad = radians(1e-3);
   constexpr double kBeside_rad = radians(0.2); // shown where it still holds together
+  const std::string key = owner ? owner->text() : "card";
+  const double last = in.assembly.high_rad, first = in.assembly.low_rad;
+  const double hostHigh = host ? host->high_rad : last, hostLow = host ? host->low_rad : first;
+  Finding f{"taut", Severity::Spoils, {key}};
+  if (owner) f.owners = {*owner};
+  f.unit = AmountUnit::Degree;
+  if (block.high_rad < hostHigh - kSame_rad) {
+    f.from_rad = block.high_rad, f.to_rad = last,
+    f.show_rad = std::max(block.low_rad, block.high_rad - kBeside_rad);
+    f.amount = degrees(last - block.high_rad);
+    f.place = middleOf(in, owner, block.high_rad);
+    found.push_back(f);
+  }
+  if (block.low_rad > hostLow + kSame_rad && exact) {
+    f.code = "jammed", f.from_rad = first, f.to_rad = block.low_rad,
+    f.show_rad = std::min(block.high_rad, block.low_rad + kBeside_rad);
+    f.amount = degrees(block.low_rad - first);
+    f.place = middleOf(in, owner, block.low_rad);
+    found.push_back(f);
+  }
+}
+
+/// Sections of the base's own sheets that the joints decide.
+void lookAtBase(const CheckInput& in, std::vector<Finding>& found) {
+  for (const auto& block : in.motion.blocks()) {
+    if (!block.owners.empty() || block.panels.empty() || block.looseBy >= 0) continue;
+    if (block.low_rad > block.high_rad)
+      found.push_back(impossible("card", {}));
+    else
+      compare(in, block, nullptr, {},
+              block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm), found);
+    if (!found.empty()) return; // the other sections have the same trouble
+  }
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  std::vector<Finding> found;
+  lookAtBase(in, found);
   for (const StructureItem& item : in.design.structures) {
     const auto hostId = ownerOfKey(item.seat);
     if (std::ranges::find(in.motion.impossible(), item.id) != in.motion.impossible().end()) {
@@ -39,37 +87,17 @@ std::vector<Finding> run(const CheckInput& in) {
       if (hostId &&
           std::ranges::find(in.motion.impossible(), *hostId) != in.motion.impossible().end())
         continue;
-      Finding f{"impossible", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
-      found.push_back(std::move(f));
+      found.push_back(impossible(item.id.text(), item.id));
       continue;
     }
     const auto* block = blockOf(in.motion, item.id);
     if (!block || block->looseBy >= 0) continue; // how far loose panels reach is not decided
     if (block->low_rad > block->high_rad) {      // its rings close at no opening at all
-      Finding f{"impossible", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
-      found.push_back(std::move(f));
+      found.push_back(impossible(item.id.text(), item.id));
       continue;
     }
-    const auto* host = hostId ? blockOf(in.motion, *hostId) : nullptr;
-    const double hostHigh = host ? host->high_rad : kPi, hostLow = host ? host->low_rad : 0.0;
-    if (block->high_rad < hostHigh - kSame_rad) {
-      Finding f{"taut", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.from_rad = block->high_rad, f.to_rad = kPi,
-      f.show_rad = std::max(block->low_rad, block->high_rad - kBeside_rad);
-      f.amount = degrees(kPi - block->high_rad), f.unit = AmountUnit::Degree;
-      f.place = middleOf(in, item.id, block->high_rad);
-      found.push_back(std::move(f));
-    }
-    if (block->low_rad > hostLow + kSame_rad && closesExactly(item, in.motion)) {
-      Finding f{"jammed", Severity::Spoils, {item.id.text()}, {item.id}};
-      f.to_rad = block->low_rad,
-      f.show_rad = std::min(block->high_rad, block->low_rad + kBeside_rad);
-      f.amount = degrees(block->low_rad), f.unit = AmountUnit::Degree;
-      f.place = middleOf(in, item.id, block->low_rad);
-      found.push_back(std::move(f));
-    }
+    compare(in, *block, hostId ? blockOf(in.motion, *hostId) : nullptr, item.id,
+            closesExactly(item, in.motion), found);
   }
   return found;
 }

@@ -9,6 +9,7 @@ namespace {
 Text elementName(const CheckInput& in, const std::string& key) {
   if (const PanelIndex panel = in.assembly.findPanel(key); panel.valid())
     return panelName(in.design, in.assembly, panel);
+  if (key == "card") return "card";
   if (const auto id = structureIdFromText(key)) return nameOf(in.design, *id);
   return {"as-it-is", key};
 }
@@ -29,10 +30,10 @@ const std::vector<Finding>& CheckInput::of(const CheckKind& check) const {
 
 std::span<const CheckKind* const> checkKinds() {
   static const CheckKind* const all[] = {
-      &shutFlatCheck(),    &reachCheck(),    &holdsCheck(),    &mobilityCheck(), &panelsHitCheck(),
-      &gluedSideCheck(),   &stackingCheck(), &slotsCheck(),    &tiesCheck(),     &stopsCheck(),
-      &limbsCheck(),       &pocketsCheck(),  &strapsCheck(),   &feetCheck(),     &orderCheck(),
-      &insideCoverCheck(), &tabsCheck(),     &envelopeCheck(), &displayCheck()};
+      &shutFlatCheck(),  &reachCheck(),       &holdsCheck(),  &mobilityCheck(), &panelsHitCheck(),
+      &gluedSideCheck(), &stackingCheck(),    &slotsCheck(),  &tiesCheck(),     &stopsCheck(),
+      &limbsCheck(),     &pocketsCheck(),     &strapsCheck(), &feetCheck(),     &orderCheck(),
+      &liftsCheck(),     &insideCoverCheck(), &tabsCheck(),   &envelopeCheck(), &displayCheck()};
   return all;
 }
 

@@ -58,8 +58,23 @@ std::optional<Finding> outOfStep(const CheckInput& in, const StructureItem& item
   return f;
 }
 
+/// Sections of the base's own sheets that the joints decide.
+std::optional<Finding> baseOutOfStep(const CheckInput& in) {
+  Finding f{"shut-flat", Severity::Spoils, {"card"}};
+  for (const auto& block : in.motion.blocks()) {
+    if (!block.owners.empty() || block.looseBy >= 0 || block.shutMisfit_mm <= f.amount ||
+        block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm))
+      continue;
+    f.amount = block.shutMisfit_mm, f.detail = block.low_rad > 0 ? "jams" : "stands-off";
+    f.to_rad = f.show_rad = block.low_rad;
+  }
+  return f.amount > 0 ? std::optional(std::move(f)) : std::nullopt;
+}
+
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
+  if (!in.motion.shuts()) return found; // never lies flat, and is not meant to
+  if (auto f = baseOutOfStep(in)) found.push_back(std::move(*f));
   for (const StructureItem& item : in.design.structures) {
     const StructureKind* kind = findStructureKind(item.kind);
     const Seat* seat = in.assembly.findSeat(item.seat);
@@ -67,7 +82,7 @@ std::vector<Finding> run(const CheckInput& in) {
       // What does not fit its host because that stands off is only a victim of it.
       const auto hosts = hostsOf(item);
       if (std::ranges::any_of(found, [&](const Finding& f) {
-            return std::ranges::find(hosts, f.owners.front()) != hosts.end();
+            return !f.owners.empty() && std::ranges::find(hosts, f.owners.front()) != hosts.end();
           }))
         continue;
       for (const auto& block : in.motion.blocks()) {

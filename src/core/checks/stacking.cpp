@@ -18,6 +18,7 @@ void addOwners(const CheckInput& in, PanelIndex panel, Finding& f) {
 
 std::vector<Finding> run(const CheckInput& in) {
   std::vector<Finding> found;
+  if (!in.motion.shuts()) return found;
   // Panels that pass through one another on the way have no order to come to rest in.
   if (!in.of(panelsHitCheck()).empty()) return found;
   const Stacking stack = stackShut(in.motion, in.stop);

@@ -19,7 +19,8 @@ std::vector<Finding> run(const CheckInput& in) {
               {in.assembly.panels[h.second].key, in.assembly.panels[h.first].key}};
     if (h.owner) f.owners.push_back(*h.owner);
     for (int k = 0; k <= kSteps; ++k) {
-      const double t = kPi * k / kSteps;
+      const double t =
+          in.assembly.low_rad + (in.assembly.high_rad - in.assembly.low_rad) * k / kSteps;
       const Pose pose = t > 0 ? in.motion.poseAt(t) : in.motion.shutPose();
       if (!pose.placed[h.first] || !pose.placed[h.second]) continue;
       const Iso3 between =

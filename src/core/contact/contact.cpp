@@ -64,7 +64,7 @@ public:
   ContactReport run() {
     // Blocks reach different openings. Between two such limits the same panels are present
     // throughout.
-    std::vector<double> limits{0.0, kPi};
+    std::vector<double> limits{m_motion.assembly().low_rad, m_motion.assembly().high_rad};
     for (const auto& block : m_motion.blocks())
       if (block.low_rad <= block.high_rad)
         limits.push_back(block.low_rad), limits.push_back(block.high_rad);

@@ -38,6 +38,10 @@ Result<void> validateCard(const CardBase& card) {
   if (auto height = check(card.height_mm, "height"); !height) return height;
   if (!(card.display_deg >= 1 && card.display_deg <= 180))
     return Error{{"card.display", Degrees{card.display_deg}}, "card display"};
+  if (!(card.worksFrom_deg >= 0 && card.worksTo_deg <= 180 &&
+        card.worksFrom_deg <= card.worksTo_deg))
+    return Error{{"card.works", Degrees{card.worksFrom_deg}, Degrees{card.worksTo_deg}},
+                 "card works"};
   if (!(card.openBy_deg >= 30 && card.openBy_deg <= 180))
     return Error{{"card.open-by", Degrees{card.openBy_deg}}, "card open_by_deg"};
   return {};

@@ -51,8 +51,12 @@ struct CardBase {
   std::string kind = "single-fold";
   double width_mm = 130, height_mm = 180;
   FoldSide fold = FoldSide::Side;
-  ParameterValues values;                      ///< of the base's own table; none for a single fold
+  ParameterValues values;        ///< of the base's own table; none for a single fold
+  std::vector<PieceWork> sheets; ///< of a base of sheets: as they are scored, cut and joined
+  std::optional<Vec2> ground;    ///< on the first sheet: the panel that lies on the table
   double display_deg = starting::kDisplay_deg; ///< opening at which it is shown
+  /// Openings between which the card is used. It is judged there and only there.
+  double worksFrom_deg = 0, worksTo_deg = 180;
   /// Way of the leaf (0 shut to 180) by which the base is fully open; pulls have the rest of it to
   /// themselves.
   double openBy_deg = 180;

@@ -105,6 +105,16 @@ std::optional<Error> wrongNumbers(const given::Kind& kind) {
 
 } // namespace
 
+namespace {
+
+bool possible(const FoldMoves& moves) {
+  const auto within = [](double deg, double most) { return deg >= 0 && deg <= most; };
+  return within(moves.shut_deg, 360) && within(moves.open_deg, 360) &&
+         within(moves.from_deg, 180) && within(moves.to_deg, 180) && moves.from_deg < moves.to_deg;
+}
+
+} // namespace
+
 Result<void> validate(const PieceWork& work, std::string_view place) {
   const auto at = [&](std::string_view what, std::size_t k) {
     return fmt::format("{}{}{}[{}]", place, place.empty() ? "" : ".", what, k);
@@ -126,6 +136,7 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
       return refused({"work.size", Millimetres{kFarthest_mm}}, at("lines", k));
     if ((line.to - line.from).norm() < kLeastPanel_mm)
       return refused({"work.line", Millimetres{kLeastPanel_mm}}, at("lines", k));
+    if (line.moves && !possible(*line.moves)) return refused("work.moves", at("lines", k));
     for (const Vec2& end : {line.from, line.to})
       if (!contains(work.outline, end, kTouch_mm))
         return refused({"work.line-outside", Text("line." + std::string(workKey(line.kind))),

@@ -8,12 +8,25 @@
 
 namespace hinge {
 
-/// A line worked into a free piece, in its flat frame (mm, face up).
+/// What a maker decides of a fold, where the joints do not: the angle between its leaves on the
+/// inner side (0 folded over, 180 flat) while the card goes from one opening to another. The same
+/// angle twice: the fold is held.
+struct FoldMoves {
+  double shut_deg = 0, open_deg = 180;
+  double from_deg = 0, to_deg = 180;
+  /// Loose on purpose: it rests at the first angle and is lifted by hand up to the second.
+  bool byHand = false;
+  bool held() const { return byHand || shut_deg == open_deg; } ///< whatever the card does
+  bool operator==(const FoldMoves&) const = default;
+};
+
+/// A line worked into a piece, in its flat frame (mm, face up).
 struct WorkLine {
   enum class Kind { Mountain, Valley, Cut };
   Kind kind = Kind::Valley;
   Vec2 from, to;
-  std::string extras; ///< members of the file this version does not know, as JSON text
+  std::optional<FoldMoves> moves = {}; ///< of a base's score: else the joints decide
+  std::string extras = {}; ///< members of the file this version does not know, as JSON text
   bool operator==(const WorkLine&) const = default;
 };
 

@@ -100,6 +100,11 @@ std::string designToJson(const Design& d) {
       values[std::string(spec.key)] = d.card.values.find(spec.key)->second;
     out["card"]["base_values"] = std::move(values);
   }
+  if (d.card.worksFrom_deg != 0) out["card"]["works_from_deg"] = d.card.worksFrom_deg;
+  if (d.card.worksTo_deg != 180) out["card"]["works_to_deg"] = d.card.worksTo_deg;
+  for (const PieceWork& sheet : d.card.sheets)
+    out["card"]["sheets"].push_back(workJson(sheet));
+  if (d.card.ground) out["card"]["ground"] = pointJson(*d.card.ground);
   addExtras(out["card"], d.extras, "card");
   out["stock"] = {{"key", d.stock.key},
                   {"label", d.stock.label},
@@ -165,6 +170,20 @@ std::optional<Error> strange(Reader& in) {
   return std::nullopt;
 }
 
+void readSheets(Reader& card, std::optional<Error>& error, CardBase& out) {
+  if (const Json* ground = card.get("ground", false))
+    out.ground = readPoint(*ground, card, "ground");
+  const Json* sheets = card.get("sheets", false);
+  if (!sheets) return;
+  constexpr std::size_t kMost = 20;
+  if (!sheets->is_array() || sheets->size() > kMost) return card.fail("sheets", "file.member/list");
+  for (std::size_t k = 0; k < sheets->size() && !error; ++k)
+    if ((*sheets)[k].is_object())
+      out.sheets.push_back(readWork((*sheets)[k], fmt::format("card.sheets[{}]", k), error));
+    else
+      card.fail(fmt::format("sheets[{}]", k), "file.member/object");
+}
+
 void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
   card.text("base", out.kind);
   card.number("width_mm", out.width_mm, true);
@@ -175,6 +194,9 @@ void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
   out.fold = fold == "top" ? FoldSide::Top : FoldSide::Side;
   card.number("display_deg", out.display_deg, false);
   card.number("open_by_deg", out.openBy_deg, false);
+  card.number("works_from_deg", out.worksFrom_deg, false);
+  card.number("works_to_deg", out.worksTo_deg, false);
+  readSheets(card, error, out);
   std::string rests = "page";
   card.text("rests", rests);
   if (rests != "page" && rests != "edge") card.fail("rests", "file.member/rests");

@@ -270,4 +270,12 @@ Result<std::string> motionToFold(const Motion& motion, std::span<const double> o
   return out.dump() + "\n";
 }
 
+std::vector<double> foldFrames_deg(const Motion& motion) {
+  const double low = degrees(motion.assembly().low_rad), high = degrees(motion.assembly().high_rad);
+  std::vector<double> frames;
+  for (double t : kFoldFrames_deg)
+    frames.push_back(low + (high - low) * t / 180);
+  return frames;
+}
+
 } // namespace hinge

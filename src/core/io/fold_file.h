@@ -9,6 +9,8 @@ namespace hinge {
 
 /// The openings of the folded frames when nothing else is asked for (degrees).
 inline constexpr double kFoldFrames_deg[] = {5, 45, 90, 135, 175};
+/// The same, spread over the openings in which the card is used.
+std::vector<double> foldFrames_deg(const Motion& motion);
 
 /// FOLD 1.2 text: the top frame is the flat pattern of all pieces in mm, laid out beside one
 /// another and planar; then one folded frame per opening with the same faces in the same order. A

@@ -33,8 +33,12 @@ void toVersion2(Json& project) {
   });
 }
 
+/// Version 3: bases of sheets, what a maker decides of a fold, the working range of a card. What
+/// was there before is as it was.
+void toVersion3(Json&) {}
+
 /// The step that makes version n + 2 of version n + 1.
-constexpr std::array kSteps{&toVersion2};
+constexpr std::array kSteps{&toVersion2, &toVersion3};
 static_assert(kSteps.size() + 1 == kFormatVersion, "every version but the first has its step");
 
 } // namespace

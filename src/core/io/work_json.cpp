@@ -3,7 +3,6 @@
 #include <algorithm>
 
 namespace hinge {
-namespace {
 
 Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
   if (value.is_array() && value.size() == 2 && value[0].is_number() && value[1].is_number())
@@ -11,6 +10,12 @@ Vec2 readPoint(const Json& value, Reader& in, std::string_view member) {
   in.fail(member, "file.member/point");
   return Vec2::Zero();
 }
+
+Json pointJson(const Vec2& p) {
+  return Json::array({p.x(), p.y()});
+}
+
+namespace {
 
 Polygon readPolygon(const Json& value, Reader& in, std::string_view member) {
   Polygon polygon;
@@ -44,9 +49,6 @@ void eachOf(const Json* list, Reader& in, std::string_view member, std::optional
   }
 }
 
-Json pointJson(const Vec2& p) {
-  return Json::array({p.x(), p.y()});
-}
 Json polygonJson(const Polygon& polygon) {
   Json list = Json::array();
   for (const Vec2& p : polygon)
@@ -69,6 +71,13 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     using K = WorkLine::Kind;
     readKind(r, line.kind, {K::Mountain, K::Valley, K::Cut});
     point(r, "from", line.from), point(r, "to", line.to);
+    if (const Json* moves = r.get("moves", false)) {
+      Reader how(objectOf(moves, r, "moves"), r.where("moves"), error);
+      line.moves = FoldMoves();
+      how.number("shut_deg", line.moves->shut_deg), how.number("open_deg", line.moves->open_deg);
+      how.yesOrNo("by_hand", line.moves->byHand);
+      how.number("from_deg", line.moves->from_deg), how.number("to_deg", line.moves->to_deg);
+    }
     line.extras = r.extrasText();
     work.lines.push_back(std::move(line));
   });
@@ -111,6 +120,13 @@ Json workJson(const PieceWork& work) {
   for (const WorkLine& line : work.lines) {
     Json entry = {
         {"kind", workKey(line.kind)}, {"from", pointJson(line.from)}, {"to", pointJson(line.to)}};
+    if (line.moves) {
+      entry["moves"] = {{"shut_deg", line.moves->shut_deg},
+                        {"open_deg", line.moves->open_deg},
+                        {"from_deg", line.moves->from_deg},
+                        {"to_deg", line.moves->to_deg}};
+      if (line.moves->byHand) entry["moves"]["by_hand"] = true;
+    }
     addExtras(entry, line.extras);
     out["lines"].push_back(std::move(entry));
   }

@@ -10,4 +10,7 @@ namespace hinge {
 PieceWork readWork(const Json& source, const std::string& place, std::optional<Error>& error);
 Json workJson(const PieceWork& work);
 
+Vec2 readPoint(const Json& value, Reader& in, std::string_view member);
+Json pointJson(const Vec2& p);
+
 } // namespace hinge

@@ -18,6 +18,12 @@ void Mechanism::gatherBodies(const Assembly& assembly) {
     glued[static_cast<std::size_t>(glue.tab.value)].push_back(
         {glue.host, glue.tabToHost.inverse()});
   }
+  for (const Fold& fold : assembly.folds) {
+    if (!fold.rest_rad) continue;
+    const Iso3 turn = foldedOver(fold, *fold.rest_rad);
+    glued[static_cast<std::size_t>(fold.left.value)].push_back({fold.right, turn});
+    glued[static_cast<std::size_t>(fold.right.value)].push_back({fold.left, turn.inverse()});
+  }
   for (PanelIndex first : assembly.panels.indices()) {
     if (bodyOf[first].valid()) continue;
     const BodyIndex body = bodies.push({});
@@ -65,8 +71,10 @@ void Mechanism::addFold(const Assembly& assembly, FoldIndex f) {
   const Fold& fold = assembly.folds[f];
   Pair pair{f, {}, false, false, bodyOf[fold.left], bodyOf[fold.right]};
   const Iso3 &left = inBody[fold.left], &right = inBody[fold.right];
-  if (pair.left == pair.right) // it does not move
-    return noteMisfit(fold.left, left, fold.right, right, {fold.from, fold.to});
+  if (pair.left == pair.right) { // it does not move
+    const Iso3 turn = fold.rest_rad ? foldedOver(fold, *fold.rest_rad) : Iso3::Identity();
+    return noteMisfit(fold.left, left, fold.right, right, {fold.from, fold.to}, turn);
+  }
   pair.leftFrom = left * lift(fold.from), pair.leftTo = left * lift(fold.to);
   pair.rightFrom = right * lift(fold.from), pair.rightTo = right * lift(fold.to);
   pair.leftAxis = (pair.leftTo - pair.leftFrom).normalized();

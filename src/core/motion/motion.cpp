@@ -181,7 +181,10 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   // have to do.
   constexpr int kThorough = 3, kManyTries = 24, kFewTries = 4;
   int starts = 0;
-  for (double t : kStarts_deg) {
+  for (double share : kStarts_deg) {
+    const double t =
+        degrees(motion.m_assembly->low_rad) +
+        share / 180 * degrees(motion.m_assembly->high_rad - motion.m_assembly->low_rad);
     if (stop.stop_requested() && !best.empty()) break;
     BodyPoses poses = placeAll(*motion.m_assembly, m, radians(t), missing,
                                starts++ < kThorough ? kManyTries : kFewTries, near);
@@ -190,10 +193,10 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
     if (std::ranges::count(best, 1) == 0) break;
   }
   for (const Placement& placement : motion.m_assembly->placements)
-    if (std::ranges::any_of(placement.panels, [&](PanelIndex p) {
+    if (placement.owner && std::ranges::any_of(placement.panels, [&](PanelIndex p) {
           return best[static_cast<std::size_t>(m.bodyOf[p].value)] != 0;
         }))
-      motion.m_impossible.push_back(placement.owner);
+      motion.m_impossible.push_back(*placement.owner);
   motion.m_blocks = splitIntoBlocks(m, *motion.m_assembly, guess, best);
   motion.m_placedBy.assign(m.bodies.size(), -1);
   for (std::size_t b = 0; b < motion.m_blocks.size(); ++b)
@@ -201,11 +204,11 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
       motion.m_placedBy[step.child] = static_cast<int>(b);
   motion.startAt(start, guess);
   const Node first = motion.m_nodes.front();
-  motion.traceDirection(0.0, stop);
+  motion.traceDirection(motion.m_assembly->low_rad, stop);
   // The second direction starts from the first node again.
   std::vector<Node> below(motion.m_nodes.begin(), motion.m_nodes.end() - 1);
   motion.m_nodes = {first};
-  motion.traceDirection(kPi, stop);
+  motion.traceDirection(motion.m_assembly->high_rad, stop);
   motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
   motion.report();
   return motion;
@@ -287,8 +290,9 @@ Motion::BlockReport Motion::reachOf(std::size_t b) const {
   }
   report.low_rad = m_nodes[alive.front()].opening_rad;
   report.high_rad = m_nodes[alive.back()].opening_rad;
-  if (report.low_rad <= motion::kFlatDistance_rad * 1.5) report.low_rad = 0;
-  if (report.high_rad >= kPi - motion::kFlatDistance_rad * 1.5) report.high_rad = kPi;
+  const double low = m_assembly->low_rad, high = m_assembly->high_rad;
+  if (report.low_rad <= low + motion::kFlatDistance_rad * 1.5) report.low_rad = low;
+  if (report.high_rad >= high - motion::kFlatDistance_rad * 1.5) report.high_rad = high;
   // A rank counted at one opening may be special there; the generic rank is the largest one seen.
   report.freedoms = static_cast<int>(block.steps.size());
   for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
@@ -328,6 +332,7 @@ void Motion::report() {
   m.placeBase(*m_assembly, 0.0, shut);
   std::vector<int> looseBy(m.bodies.size(), -1);
   m_loose.assign(m_assembly->panels.size(), 0);
+  m_low = m_assembly->low_rad, m_high = m_assembly->high_rad;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
     BlockReport report = reachOf(b);

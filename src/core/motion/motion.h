@@ -67,6 +67,8 @@ public:
   const std::vector<StructureId>& impossible() const {
     return m_impossible;
   } ///< no opening at which they fit together
+  /// The card comes down to its shut state.
+  bool shuts() const { return m_assembly->low_rad == 0; }
   /// Hangs on a motion that the opening does not decide: its pose is one of many that are as good.
   bool isLoose(PanelIndex panel) const { return m_loose[panel] != 0; }
   bool anyLoose() const { return mobility() > 0; }

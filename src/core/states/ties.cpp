@@ -33,7 +33,8 @@ TieTravel travelOf(const Tie& tie, const Motion& motion, double shown_rad) {
   bool tautBefore = false;
   double before = 0;
   for (int k = 0; k <= kSteps; ++k) {
-    const double t = kPi * k / kSteps;
+    const double low = motion.assembly().low_rad, high = motion.assembly().high_rad;
+    const double t = low + (high - low) * k / kSteps;
     const auto d = apart(tie, motion, t);
     if (!d) continue;
     const bool taut = *d > tie.length_mm;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/assemble.h"
+#include "core/assembly/loose_folds.h"
 #include "core/bases/base.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
@@ -57,6 +58,8 @@ Result<Assembly> assembleDesign(const Design& design) {
     offerFaces(assembly, builder, std::nullopt);
   }
   assembly.openBy_rad = radians(design.card.openBy_deg);
+  assembly.low_rad = radians(design.card.worksFrom_deg);
+  assembly.high_rad = radians(design.card.worksTo_deg);
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
@@ -83,6 +86,7 @@ Result<Assembly> assembleDesign(const Design& design) {
     if (auto built = kind->build(input, builder); !built) return built.error();
     offerFaces(assembly, builder, item.id);
   }
+  settleLooseFolds(assembly);
   return assembly;
 }
 

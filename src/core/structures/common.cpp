@@ -27,10 +27,6 @@ SeatSide sideWithin(const SeatSide& host, const Vec2& origin, const Vec2& x, con
   return {host.panel, host.toPiece * planarFrame(origin, x, y)};
 }
 
-SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y) {
-  return {panel, planarFrame(origin, x, y)};
-}
-
 std::optional<std::pair<Vec2, Vec2>> baseOnLine(const Polygon& outline, const Vec2& from,
                                                 const Vec2& to) {
   const Vec2 along = (to - from).normalized();
@@ -67,13 +63,6 @@ Seat seenFromBelow(const Seat& seat) {
   std::swap(below.sides[0], below.sides[1]);
   below.shutOpening_rad = 2 * kPi - seat.shutOpening_rad;
   return below;
-}
-
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
-                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad) {
-  const Vec2 y = (to - from).normalized(), x(y.y(), -y.x());
-  return builder.seat(role, std::move(label), sideOn(left, from, -x, y), sideOn(right, from, x, y),
-                      (to - from).norm(), shutOpening_rad);
 }
 
 void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall,

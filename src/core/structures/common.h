@@ -19,8 +19,6 @@ Seat turnedRound(const Seat& seat);
 /// A seat side inside `host`: origin, x (away from the new fold) and y (along it) in the host
 /// side's own frame.
 SeatSide sideWithin(const SeatSide& host, const Vec2& origin, const Vec2& x, const Vec2& y);
-/// A seat side on a panel of a piece, in the piece's flat frame.
-SeatSide sideOn(PanelIndex panel, const Vec2& origin, const Vec2& x, const Vec2& y);
 
 /// True when a structure built here lies away from the fold in the shut card (valley), false over a
 /// ridge.
@@ -51,11 +49,6 @@ PanelIndex addTab(AssemblyBuilder& builder, const RecipeInput& input, PieceIndex
 
 /// The seat from the other side of the paper: a ridge becomes a valley and the other way round.
 Seat seenFromBelow(const Seat& seat);
-
-/// Seat of a fold between two panels of one piece along from -> to in its flat frame, the first
-/// panel on the left.
-Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, PanelIndex left,
-                PanelIndex right, const Vec2& from, const Vec2& to, double shutOpening_rad);
 
 /// Adds a glue tab right of the line from -> to on `wall`, folds it and glues it to `side`.
 /// `flatToSide` maps the piece's flat frame, continued flat over the fold, into the side's frame.

@@ -29,13 +29,8 @@ Text pieceName(const Design& design, const Assembly& assembly, PieceIndex index)
 }
 
 std::string panelLetter(const Assembly& assembly, PanelIndex panel) {
-  constexpr int kLetters = 26;
   const auto& panels = assembly.pieces[assembly.panels[panel].piece].panels;
-  auto number = static_cast<int>(std::ranges::find(panels, panel) - panels.begin()) + 1;
-  std::string letters;
-  for (; number > 0; number = (number - 1) / kLetters)
-    letters.insert(letters.begin(), static_cast<char>('A' + (number - 1) % kLetters));
-  return letters;
+  return letters(static_cast<int>(std::ranges::find(panels, panel) - panels.begin()) + 1, 'A');
 }
 
 Text panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex index) {

@@ -7,7 +7,7 @@
 namespace hinge {
 namespace {
 
-/// Rows with text that lives as long as the program: "panel-1" to "panel-24".
+/// Rows with text that lives as long as the program: "panel-1" to "panel-100".
 struct Rows {
   std::array<std::string, kMostPanels> keys, numbers;
   std::array<ParameterSpec, kMostPanels + 1> specs;

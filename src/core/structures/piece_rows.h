@@ -5,7 +5,7 @@
 namespace hinge {
 
 /// Side by side on the lower edge of a free piece; more are refused.
-constexpr std::size_t kMostPanels = 24;
+constexpr std::size_t kMostPanels = 100;
 
 /// The row that every free piece has: where it is.
 ParameterTable pieceRows();

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/pieces/piece_sheet.h"
 #include "core/structures/assemble.h"
 #include "core/structures/names.h"
 #include "core/structures/piece.h"
 #include "core/structures/piece_proportion.h"
 #include "core/structures/piece_rows.h"
-#include "core/structures/piece_sheet.h"
 #include "core/structures/registry.h"
 #include "core/units/lattice.h"
 #include <algorithm>

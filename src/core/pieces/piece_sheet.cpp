@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/structures/piece_sheet.h"
+#include "core/pieces/piece_sheet.h"
 #include <algorithm>
 
 namespace hinge {

@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/structures/piece_joints.h"
-#include "core/structures/piece.h"
-#include "core/structures/piece_rows.h"
+#include "core/pieces/joining.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -23,10 +21,10 @@ double up(bool byFace) {
 /// One joint, made kind by kind.
 class Joining {
 public:
-  Joining(const RecipeInput& in, AssemblyBuilder& builder, const PieceJoint& joint,
-          std::size_t number, PanelIndex own, const SeatSide& side)
-      : m_builder(builder), m_thickness_mm(in.thickness_mm), m_joint(joint), m_own(own),
-        m_side(side), m_to(joint.to + in.value(pieceRows().front().key) * alongFace(in.seat, side)),
+  Joining(AssemblyBuilder& builder, const PieceJoint& joint, std::size_t number, PanelIndex own,
+          const SeatSide& side, const JoinedHow& how)
+      : m_builder(builder), m_thickness_mm(how.thickness_mm), m_joint(joint), m_own(own),
+        m_side(side), m_to(joint.to + how.moved(side)),
         m_role(fmt::format("{}-{}", jointKey(joint.kind), number)) {}
 
   void operator()(const given::Glue& glue) {
@@ -106,12 +104,11 @@ private:
 
 } // namespace
 
-Result<void> joinPiece(const RecipeInput& in, AssemblyBuilder& builder, const PieceJoint& joint,
-                       std::size_t number, PanelIndex own) {
+Result<void> joinPiece(AssemblyBuilder& builder, const PieceJoint& joint, std::size_t number,
+                       PanelIndex own, const JoinedHow& how) {
   const Seat* face = builder.assembly().findSeat(joint.on);
-  if (!face || face->kind() != SeatKind::Face)
-    return Error{{"joint.no-face", joint.on}, in.item.id.text()};
-  std::visit(Joining(in, builder, joint, number, own, face->sides[0]), joint.kind);
+  if (!face || face->kind() != SeatKind::Face) return Error{{"joint.no-face", joint.on}, how.place};
+  std::visit(Joining(builder, joint, number, own, face->sides[0], how), joint.kind);
   return {};
 }
 

@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/options.h"
+#include "core/checks/analysis.h"
+#include "core/edits/sheet.h"
+#include "core/io/design_json.h"
+#include "words/words.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+// The verb that works on a sheet, in the words of core/pieces/sheet_words.h.
+
+namespace hinge {
+namespace {
+
+/// "size 300 x 150; score 80 v, 160 m" -> its sentences.
+std::vector<std::string> sentencesIn(const std::vector<std::string>& words) {
+  std::string all;
+  for (const std::string& word : words)
+    all += (all.empty() ? "" : " ") + word;
+  std::vector<std::string> sentences;
+  for (std::size_t at = 0; at <= all.size();) {
+    const std::size_t end = std::min(all.find_first_of(";\n", at), all.size());
+    std::string one = all.substr(at, end - at);
+    if (one.find_first_not_of(" \t") != std::string::npos) sentences.push_back(std::move(one));
+    at = end + 1;
+  }
+  return sentences;
+}
+
+/// What is there now that was not there before.
+void printChanges(const SheetInWork& before, const SheetInWork& after, LengthUnit unit) {
+  const auto old =
+      before.work.outline.empty() ? std::vector<std::string>() : sentencesOf(before, unit);
+  const auto made = sentencesOf(after, unit);
+  for (const std::string& line : old)
+    if (std::ranges::find(made, line) == made.end()) fmt::print("- {}\n", line);
+  for (const std::string& line : made)
+    if (std::ranges::find(old, line) == old.end()) fmt::print("+ {}\n", line);
+}
+
+} // namespace
+
+Result<SheetInWork> workedBySentences(SheetInWork sheet, const std::vector<std::string>& words,
+                                      LengthUnit unit) {
+  for (const std::string& sentence : sentencesIn(words)) {
+    auto next = workedBy(sheet, sentence, unit);
+    if (!next) return next;
+    sheet = std::move(next).value();
+  }
+  return sheet;
+}
+
+int tellVerdict(const Design& design) {
+  const auto analysis = analyse(design);
+  if (!analysis) return refuse(analysis.error(), design.settings.unit);
+  for (const Finding& f : analysis->findings)
+    if (f.severity == Severity::Spoils) tell({"cli.spoils", describe(f, design)}, design);
+  return analysis->verdict == Verdict::Spoiled ? kSpoiled : kFine;
+}
+
+int sheetVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  const auto target = sheetTarget(*d, o.id);
+  if (!target) return refuse(target.error(), unit);
+  Design design = *d;
+  if (!target->piece) {
+    auto sheets = withBaseAsSheet(design);
+    if (!sheets) return refuse(sheets.error(), unit);
+    design = std::move(sheets).value();
+  }
+  const SheetInWork before = sheetOf(design, *target);
+  if (o.sets.empty()) {
+    for (const std::string& line : sentencesOf(before, unit))
+      fmt::print("{}\n", line);
+    return kFine;
+  }
+  const auto after = workedBySentences(before, o.sets, unit);
+  if (!after) return refuse(after.error(), unit);
+  auto edited = withSheet(design, *target, *after);
+  if (!edited) return refuse(edited.error(), unit);
+  if (const int code = saveEdited(*edited, o.target()); code != kFine) return code;
+  tell({"cli.unit", unitKey(unit)}, *edited);
+  printChanges(before, *after, unit);
+  return tellVerdict(*edited);
+}
+
+} // namespace hinge

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/assembly/loose_folds.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace hinge {
+namespace {
+
+/// Panels that glue, held folds and the base's drives keep together, and what joins these groups.
+class Graph {
+public:
+  explicit Graph(const Assembly& assembly) : m_assembly(assembly), m_group(assembly.panels.size()) {
+    std::iota(m_group.begin(), m_group.end(), 0);
+    for (const auto& [j, glue] : assembly.every<Glue>())
+      unite(glue.tab, glue.host);
+    for (const auto& [page, pose] : assembly.basePoses(0.5 * kPi))
+      unite(page, assembly.root);
+    for (const Fold& fold : assembly.folds)
+      if (fold.rest_rad) unite(fold.left, fold.right);
+    for (FoldIndex f : assembly.folds.indices())
+      addFold(f);
+    for (const Joint& joint : assembly.joints)
+      if (const Guide* guide = guideOf(joint)) addEdge(guide->first, guide->second, {});
+    m_of.resize(m_group.size());
+    for (std::size_t e = 0; e < m_edges.size(); ++e)
+      m_of[m_edges[e].a].push_back(e), m_of[m_edges[e].b].push_back(e);
+  }
+
+  /// The folds that are bridges to paper without the ground.
+  std::vector<FoldIndex> bridges() {
+    m_seen.assign(m_group.size(), 0);
+    m_low = m_seen;
+    walk(rootOf(m_assembly.root));
+    return m_found;
+  }
+
+private:
+  struct Edge {
+    std::size_t a, b;
+    std::vector<FoldIndex> folds; ///< none: a joint that guides
+  };
+  std::size_t rootOf(PanelIndex p) {
+    auto i = static_cast<std::size_t>(p.value);
+    while (m_group[i] != i)
+      i = m_group[i] = m_group[m_group[i]];
+    return i;
+  }
+  void unite(PanelIndex a, PanelIndex b) { m_group[rootOf(a)] = rootOf(b); }
+
+  void addEdge(PanelIndex first, PanelIndex second, std::vector<FoldIndex> folds) {
+    const std::size_t a = rootOf(first), b = rootOf(second);
+    if (a != b) m_edges.push_back({a, b, std::move(folds)});
+  }
+  /// Parts of one line between the same panels are one hinge.
+  void addFold(FoldIndex f) {
+    const Fold& fold = m_assembly.folds[f];
+    const std::size_t a = rootOf(fold.left), b = rootOf(fold.right);
+    for (Edge& edge : m_edges) {
+      if (edge.folds.empty() || std::minmax(edge.a, edge.b) != std::minmax(a, b)) continue;
+      const Fold& other = m_assembly.folds[edge.folds.front()];
+      const Vec2 along = (other.to - other.from).normalized();
+      const bool onePiece =
+          m_assembly.panels[fold.left].piece == m_assembly.panels[other.left].piece;
+      if (onePiece && std::abs(cross2(along, fold.from - other.from)) < kTouch_mm &&
+          std::abs(cross2(along, fold.to - other.from)) < kTouch_mm)
+        return edge.folds.push_back(f);
+    }
+    addEdge(fold.left, fold.right, {f});
+  }
+
+  struct Visit {
+    std::size_t node, through; ///< the edge by which it was reached
+    std::size_t next = 0;
+  };
+  /// Depth first, without recursion: chains of panels may be long.
+  void walk(std::size_t root) {
+    int clock = 0;
+    std::vector<Visit> open{{root, m_edges.size()}};
+    m_seen[root] = m_low[root] = ++clock;
+    while (!open.empty()) {
+      Visit& here = open.back();
+      if (here.next < m_of[here.node].size()) {
+        const std::size_t e = m_of[here.node][here.next++];
+        if (e == here.through) continue;
+        const std::size_t other = m_edges[e].a == here.node ? m_edges[e].b : m_edges[e].a;
+        if (m_seen[other]) {
+          m_low[here.node] = std::min(m_low[here.node], m_seen[other]);
+          continue;
+        }
+        m_seen[other] = m_low[other] = ++clock;
+        open.push_back({other, e});
+        continue;
+      }
+      const Visit done = here;
+      open.pop_back();
+      if (open.empty()) return;
+      int& low = m_low[open.back().node];
+      low = std::min(low, m_low[done.node]);
+      if (m_low[done.node] == m_seen[done.node]) // nothing beyond reaches back past this edge
+        m_found.insert(m_found.end(), m_edges[done.through].folds.begin(),
+                       m_edges[done.through].folds.end());
+    }
+  }
+
+  const Assembly& m_assembly;
+  std::vector<std::size_t> m_group;
+  std::vector<Edge> m_edges;
+  std::vector<std::vector<std::size_t>> m_of; ///< edges of a group
+  std::vector<int> m_seen, m_low;
+  std::vector<FoldIndex> m_found;
+};
+
+/// What hangs on one side of a fold: all that is joined to it in any way but by this fold line.
+std::vector<PanelIndex> beyond(const Assembly& assembly, FoldIndex line, PanelIndex start) {
+  const Fold& at = assembly.folds[line];
+  IndexedVector<PanelIndex, char> seen;
+  seen.assign(assembly.panels.size(), 0);
+  std::vector<PanelIndex> found{start};
+  seen[start] = 1;
+  const auto reach = [&](PanelIndex a, PanelIndex b, PanelIndex here) {
+    const PanelIndex next = a == here ? b : b == here ? a : PanelIndex();
+    if (next.valid() && !seen[next]) seen[next] = 1, found.push_back(next);
+  };
+  for (std::size_t k = 0; k < found.size(); ++k) {
+    const PanelIndex here = found[k];
+    for (FoldIndex f : assembly.foldsOf(here)) {
+      const Fold& fold = assembly.folds[f];
+      const bool same = std::minmax(fold.left, fold.right) == std::minmax(at.left, at.right);
+      if (!same) reach(fold.left, fold.right, here);
+    }
+    for (const Joint& joint : assembly.joints)
+      if (!tieOf(joint)) reach(panelsOf(joint)[0], panelsOf(joint)[1], here);
+  }
+  return found;
+}
+
+} // namespace
+
+void settleLooseFolds(Assembly& assembly) {
+  for (FoldIndex f : Graph(assembly).bridges()) {
+    Fold& fold = assembly.folds[f];
+    if (fold.shutKnown) continue; // its recipe has a closed form for it
+    fold.rest_rad = 0, fold.hangs = true;
+    fold.shutKnown = true, fold.shutAngle_rad = 0;
+  }
+  std::erase_if(assembly.lifts, [&](Lift& lift) {
+    const Fold& fold = assembly.folds[lift.fold];
+    for (bool right : {true, false}) {
+      lift.panels = beyond(assembly, lift.fold, right ? fold.right : fold.left);
+      lift.rightMoves = right;
+      if (std::ranges::find(lift.panels, assembly.root) == lift.panels.end()) return false;
+    }
+    return true; // held on both sides: there is nothing to lift
+  });
+}
+
+} // namespace hinge

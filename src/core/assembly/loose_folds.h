@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/assembly/assembly.h"
+
+namespace hinge {
+
+/// Finds the folds behind which nothing holds the paper: without them it would come off, and no
+/// ring says how far it is folded. They rest flat (Fold::hangs) unless they rest already. What goes
+/// along with the folds that are lifted by hand is filled in. Cost: linear in panels and joints,
+/// for each fold that is lifted.
+void settleLooseFolds(Assembly& assembly);
+
+} // namespace hinge

@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/bases/base.h"
+#include "core/pieces/joining.h"
+#include "core/pieces/worked_piece.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+// Sheets: a base as its maker scored, cut and joined it. Each sheet is worked like a free piece;
+// what its maker says of a score (WorkLine::moves) makes it a drive. Panels that no drive reaches
+// hang on the joints, as in free pieces.
+
+namespace hinge {
+namespace {
+
+constexpr double kMisfit_mm = 0.01; ///< of what the drives say twice
+
+ParameterValues startingSheet(const CardBase&) {
+  return {};
+}
+
+class SheetBuild {
+public:
+  SheetBuild(const CardBase& card, AssemblyBuilder& builder) : m_card(card), m_builder(builder) {}
+
+  Result<void> run() {
+    if (m_card.sheets.empty()) return Error{"sheet.none", "card.sheets"};
+    for (std::size_t k = 0; k < m_card.sheets.size(); ++k)
+      if (auto made = addSheet(k); !made) return made;
+    if (auto status = m_builder.status(); !status) return status;
+    if (auto stood = chooseGround(); !stood) return stood;
+    return settle();
+  }
+
+private:
+  Result<void> addSheet(std::size_t k) {
+    const PieceWork& work = m_card.sheets[k];
+    const std::string prefix = k == 0 ? "" : fmt::format("sheet-{}-", k + 1);
+    const std::string piece = k == 0 ? "sheet" : fmt::format("sheet-{}", k + 1);
+    const std::string foldRole = prefix + "fold", place = fmt::format("card.sheets[{}]", k);
+    WorkedNames names;
+    names.piece = piece, names.label = k == 0 ? Text("card") : Text("sheet", k + 1);
+    if (k == 0) names.gutter = gutterOf(work);
+    names.fold = foldRole, names.largeIsNoTab = true, names.place = place;
+    names.foldLabel = [k](const std::string& number) {
+      return k == 0 ? Text("fold", number) : Text("fold-of-sheet", number, k + 1);
+    };
+    names.seatLabel = names.foldLabel;
+    names.panel = [this](int) {
+      const std::string name = letters(++m_pages, 'a');
+      return std::pair{"page-" + name, Text("page", name)};
+    };
+    auto made = WorkedPiece::make(work, names, m_builder);
+    if (!made) return made.error();
+    drive(*made, work);
+    for (std::size_t j = 0; j < work.joints.size(); ++j) {
+      if (!is<given::Glue>(work.joints[j]))
+        return Error{"sheet.glue-only", fmt::format("{}.joints[{}]", place, j)};
+      JoinedHow how;
+      how.place = place;
+      if (auto joined =
+              joinPiece(m_builder, work.joints[j], j + 1, made->panelAt(work.joints[j].at), how);
+          !joined)
+        return joined;
+    }
+    m_made.push_back(std::move(*made));
+    return {};
+  }
+
+  /// The face of the first sheet that lies on the table. Without a word it is the last leaf, as in
+  /// the other bases of leaves in a row.
+  std::size_t groundFace(const PieceSheet& sheet) const {
+    if (m_card.ground) return sheet.faceAt(*m_card.ground);
+    // Flaps and tabs are no leaves.
+    constexpr double kLeaf = 0.4;
+    const auto& faces = sheet.parts.faces;
+    const auto area = [&](std::size_t f) {
+      return sheet.paper[f] ? std::abs(signedArea_mm2(faces[f])) : 0.0;
+    };
+    double largest = 0, farthest = -1e300;
+    for (std::size_t f = 0; f < faces.size(); ++f)
+      largest = std::max(largest, area(f));
+    std::size_t last = faces.size();
+    for (std::size_t f = 0; f < faces.size(); ++f)
+      if (const double x = boundsOf(faces[f]).high.x();
+          area(f) > kLeaf * largest && x > farthest + kTouch_mm)
+        farthest = x, last = f;
+    return last;
+  }
+
+  /// As in the other bases the gutter is the moved fold beside what lies on the table, to the left
+  /// of it where there is one.
+  std::optional<std::size_t> gutterOf(const PieceWork& work) const {
+    const PieceSheet sheet(work);
+    const std::size_t ground = groundFace(sheet);
+    std::optional<std::size_t> found;
+    double least = 1e300;
+    for (const auto& border : sheet.parts.borders) {
+      if (border.left != ground && border.right != ground) continue;
+      if (border.line >= work.lines.size() || !work.lines[border.line].moves) continue;
+      const FoldMoves& moves = *work.lines[border.line].moves;
+      const double x = 0.5 * (border.from.x() + border.to.x());
+      if (moves.shut_deg == 0 && moves.open_deg > 0 && x < least) least = x, found = border.line;
+    }
+    return found;
+  }
+
+  /// The scores of which the maker says how they move.
+  void drive(const WorkedPiece& made, const PieceWork& work) {
+    Assembly& assembly = m_builder.assembly();
+    for (const auto& [index, line] : made.folds()) {
+      const auto& moves = work.lines[line].moves;
+      if (!moves) continue;
+      Fold& fold = assembly.folds[index];
+      const double sign = fold.sense == FoldSense::Valley ? 1 : -1;
+      fold.shutKnown = true, fold.shutAngle_rad = sign * radians(180 - moves->shut_deg);
+      const double open_rad =
+          moves->held() ? fold.shutAngle_rad : sign * radians(180 - moves->open_deg);
+      assembly.drives.push_back(
+          {index, fold.shutAngle_rad, open_rad, radians(moves->from_deg), radians(moves->to_deg)});
+    }
+  }
+
+  Result<void> chooseGround() {
+    Assembly& assembly = m_builder.assembly();
+    assembly.symmetric = false;
+    const WorkedPiece& first = m_made.front();
+    const std::size_t face = groundFace(first.sheet());
+    if (face < first.panels().size()) return assembly.root = first.panels()[face], Result<void>();
+    return Error{{"sheet.ground", Millimetres{m_card.ground->x()}, Millimetres{m_card.ground->y()}},
+                 "card.ground"};
+  }
+
+  /// Which panels are pages, whose place the opening tells, and which hang on joints.
+  Result<void> settle() {
+    Assembly& assembly = m_builder.assembly();
+    std::vector<char> page(assembly.panels.size(), 0);
+    for (const auto& [p, pose] : assembly.basePoses(0.5 * kPi))
+      page[static_cast<std::size_t>(p.value)] = 1;
+    std::vector<PanelIndex> hanging;
+    for (PanelIndex p : assembly.panels.indices()) {
+      Panel& panel = assembly.panels[p];
+      if (!page[static_cast<std::size_t>(p.value)])
+        hanging.push_back(p);
+      else if (panel.use == PanelUse::Wall)
+        panel.use = PanelUse::Page;
+    }
+    if (auto torn = consistent(); !torn) return torn;
+    if (!hanging.empty()) m_builder.placementByRings(seatOfRoot(), hanging);
+    return m_builder.status();
+  }
+
+  const Seat& seatOfRoot() const {
+    const Assembly& assembly = m_builder.assembly();
+    return *assembly.findSeat(assembly.panels[assembly.root].key);
+  }
+
+  /// What is driven twice, round a hole or by glue, must come to the same place both times.
+  Result<void> consistent() const {
+    const Assembly& assembly = m_builder.assembly();
+    for (double t : {0.0, 0.25 * kPi, 0.5 * kPi, 0.75 * kPi, kPi}) {
+      IndexedVector<PanelIndex, std::optional<Iso3>> at;
+      at.assign(assembly.panels.size(), {});
+      for (const auto& [p, pose] : assembly.basePoses(t))
+        at[p] = pose;
+      for (const Drive& drive : assembly.drives) {
+        const Fold& fold = assembly.folds[drive.fold];
+        if (!at[fold.left] || !at[fold.right]) continue;
+        const Iso3 wanted = *at[fold.left] * foldedOver(fold, drive.angle_rad(t));
+        for (const Vec2& corner : assembly.panels[fold.right].outline.rim)
+          if (const double gap = (wanted * lift(corner) - *at[fold.right] * lift(corner)).norm();
+              gap > kMisfit_mm)
+            return Error{{"sheet.torn", fold.label, Millimetres{gap}, Degrees{degrees(t)}},
+                         fold.key};
+      }
+      for (const auto& [j, glue] : assembly.every<Glue>()) {
+        if (!at[glue.tab] || !at[glue.host]) continue;
+        const Iso3 wanted = *at[glue.host] * glue.tabToHost;
+        for (const Vec2& corner : assembly.panels[glue.tab].outline.rim)
+          if (const double gap = (wanted * lift(corner) - *at[glue.tab] * lift(corner)).norm();
+              gap > kMisfit_mm)
+            return Error{{"sheet.glue-torn", assembly.panels[glue.tab].label,
+                          assembly.panels[glue.host].label, Millimetres{gap}, Degrees{degrees(t)}},
+                         assembly.panels[glue.tab].key};
+      }
+    }
+    return {};
+  }
+
+  const CardBase& m_card;
+  AssemblyBuilder& m_builder;
+  std::vector<WorkedPiece> m_made;
+  int m_pages = 0;
+};
+
+Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
+  return SheetBuild(card, builder).run();
+}
+
+} // namespace
+
+const BaseKind& sheetBase() {
+  static const BaseKind kind{"sheet", {}, startingSheet, build, 90, Rests::OnEdge};
+  return kind;
+}
+
+} // namespace hinge

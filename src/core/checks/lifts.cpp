@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/checks/check.h"
+#include "core/contact/contact.h"
+#include "core/states/lift.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <cmath>
+
+// What hangs and what is lifted by hand: paper that nothing but a fold holds is told of unless its
+// maker wants it so; what is lifted hits nothing on its whole way, in the card as it is displayed.
+
+namespace hinge {
+namespace {
+
+void addPanel(const CheckInput& in, PanelIndex p, Finding& f) {
+  const Panel& panel = in.assembly.panels[p];
+  f.elements.push_back(panel.key);
+  if (panel.owner && std::ranges::find(f.owners, *panel.owner) == f.owners.end())
+    f.owners.push_back(*panel.owner);
+}
+
+/// One for each piece: what hangs on what hangs is the same paper.
+void findHanging(const CheckInput& in, std::vector<Finding>& found) {
+  std::vector<PieceIndex> told;
+  for (const Fold& fold : in.assembly.folds) {
+    const PieceIndex piece = in.assembly.panels[fold.left].piece;
+    if (!fold.hangs || std::ranges::find(told, piece) != told.end()) continue;
+    told.push_back(piece);
+    Finding f{"hangs", Severity::Advice};
+    const bool leftHeld = in.assembly.panels[fold.left].gluedBy.valid();
+    addPanel(in, leftHeld ? fold.right : fold.left, f);
+    f.detail = fold.label;
+    f.amount = 1, f.unit = AmountUnit::Count;
+    f.to_rad = kPi, f.show_rad = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
+    found.push_back(std::move(f));
+  }
+}
+
+/// The deepest crossing of what is lifted with all else, on its whole way.
+class Sweep {
+public:
+  Sweep(const CheckInput& in, const Lift& lift) : m_in(in), m_lift(lift) {
+    m_f.code = "lift-hits";
+    m_f.from_rad = m_f.to_rad = m_f.show_rad =
+        std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
+  }
+
+  std::optional<Finding> run() {
+    constexpr double kStep_rad = radians(2);
+    const Pose rest = m_in.motion.poseAt(m_f.show_rad);
+    const double way = m_lift.most_rad - m_lift.least_rad;
+    const int steps = std::max(1, static_cast<int>(std::ceil(std::abs(way) / kStep_rad)));
+    for (int k = 0; k <= steps && !m_in.stop.stop_requested(); ++k) {
+      const double angle = m_lift.least_rad + way * k / steps;
+      look(lifted(m_in.motion, rest, m_lift, angle), angle);
+    }
+    return m_f.amount > 0 ? std::optional(m_f) : std::nullopt;
+  }
+
+private:
+  void look(const Pose& pose, double angle_rad) {
+    constexpr double kDeep_mm = 0.05; // shallower crossings are touching paper
+    for (PanelIndex p : m_lift.panels) {
+      if (!pose.placed[p]) continue;
+      const auto own = platesOf(m_in.assembly, p, pose);
+      for (PanelIndex q : m_in.assembly.panels.indices()) {
+        if (!pose.placed[q] || m_in.motion.isLoose(q) ||
+            std::ranges::find(m_lift.panels, q) != m_lift.panels.end())
+          continue;
+        Vec3 place;
+        const auto other = platesOf(m_in.assembly, q, pose);
+        const double depth = crossingDepth(own, other, &place, DepthOf::Place);
+        if (depth <= std::max(kDeep_mm, m_f.amount)) continue;
+        m_f.elements.clear(), m_f.owners.clear();
+        addPanel(m_in, p, m_f), addPanel(m_in, q, m_f);
+        m_f.amount = depth, m_f.place = place;
+        m_f.detail = Text("as-it-is", Degrees{180 - std::abs(degrees(angle_rad))});
+      }
+    }
+  }
+
+  const CheckInput& m_in;
+  const Lift& m_lift;
+  Finding m_f;
+};
+
+std::vector<Finding> run(const CheckInput& in) {
+  std::vector<Finding> found;
+  findHanging(in, found);
+  for (const Lift& lift : in.assembly.lifts)
+    if (auto f = Sweep(in, lift).run()) found.push_back(std::move(*f));
+  return found;
+}
+
+} // namespace
+
+const CheckKind& liftsCheck() {
+  static const CheckKind kind{"lifts", run};
+  return kind;
+}
+
+} // namespace hinge

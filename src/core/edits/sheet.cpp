@@ -1,0 +1,187 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edits/sheet.h"
+#include "core/bases/base.h"
+#include "core/edits/edits.h"
+#include "core/motion/motion.h"
+#include "core/states/shut_state.h"
+#include "core/structures/assemble.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <charconv>
+#include <fmt/format.h>
+#include <map>
+
+namespace hinge {
+namespace {
+
+constexpr std::string_view kCard = "card", kBack = "-back";
+constexpr double kLattice_mm = 1e-5;
+
+/// Parts of one design found again in another, by where they are on their pieces.
+class Renaming {
+public:
+  Renaming(const Assembly& before, const Assembly& after) {
+    std::map<std::string, PieceIndex> pieces;
+    for (PieceIndex p : after.pieces.indices())
+      pieces[after.pieces[p].key] = p;
+    for (const Panel& panel : before.panels)
+      if (const auto piece = pieces.find(before.pieces[panel.piece].key); piece != pieces.end())
+        for (PanelIndex p : after.pieces[piece->second].panels)
+          if (contains(after.panels[p].outline, middleOf(panel))) {
+            note(panel.key, after.panels[p].key);
+            break;
+          }
+    for (const Fold& fold : before.folds)
+      for (const Fold& other : after.folds)
+        if (before.pieces[before.panels[fold.left].piece].key ==
+                after.pieces[after.panels[other.left].piece].key &&
+            distanceToSegment(0.5 * (fold.from + fold.to), other.from, other.to) < kTouch_mm) {
+          note(seatKey(fold.key), seatKey(other.key));
+          break;
+        }
+  }
+  void apply(std::string& key) const {
+    if (const auto found = m_names.find(key); found != m_names.end()) key = found->second;
+  }
+
+private:
+  static Vec2 middleOf(const Panel& panel) {
+    return centroidOf(convexParts(panel.outline).front());
+  }
+  /// Folds of the base are seats by their bare name.
+  static std::string seatKey(std::string_view foldKey) {
+    const std::string_view own = "card/";
+    return std::string(foldKey.starts_with(own) ? foldKey.substr(own.size()) : foldKey);
+  }
+  void note(const std::string& from, const std::string& to) {
+    if (from == to) return;
+    m_names[from] = to;
+    m_names[from + std::string(kBack)] = to + std::string(kBack);
+  }
+  std::map<std::string, std::string> m_names;
+};
+
+void rename(Design& design, const Renaming& names) {
+  for (PieceWork& sheet : design.card.sheets)
+    for (PieceJoint& joint : sheet.joints)
+      names.apply(joint.on);
+  for (StructureItem& item : design.structures) {
+    names.apply(item.seat);
+    if (item.work)
+      for (PieceJoint& joint : item.work->joints)
+        names.apply(joint.on);
+  }
+}
+
+/// Only the card and the structures up to the one that was changed: the rest may not fit any more
+/// until it is renamed.
+Design upTo(const Design& design, const std::optional<StructureId>& last) {
+  Design part = design;
+  const auto end = last ? std::ranges::find(part.structures, *last, &StructureItem::id) + 1
+                        : part.structures.begin();
+  part.structures.erase(end, part.structures.end());
+  return part;
+}
+
+} // namespace
+
+Result<SheetTarget> sheetTarget(const Design& design, std::string_view text) {
+  if (const auto id = structureIdFromText(text)) {
+    const StructureItem* item = design.find(*id);
+    if (!item) return Error{{"structure.missing", text}, ""};
+    if (!item->work) return Error{{"work.missing/no-piece", text}, ""};
+    return SheetTarget{*id, 0};
+  }
+  if (text == kCard) return SheetTarget{};
+  std::size_t number = 0;
+  const std::string_view digits = text.starts_with("card/") ? text.substr(5) : std::string_view();
+  const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), number);
+  const std::size_t most = std::max<std::size_t>(1, design.card.sheets.size()) + 1;
+  if (digits.empty() || error != std::errc() || end != digits.data() + digits.size() ||
+      number < 1 || number > most)
+    return Error{{"sheet.unknown", text, most}, ""};
+  return SheetTarget{{}, number - 1};
+}
+
+SheetInWork sheetOf(const Design& design, const SheetTarget& target) {
+  if (target.piece) return {*design.find(*target.piece)->work, false, {}};
+  const bool there = target.sheet < design.card.sheets.size();
+  return {there ? design.card.sheets[target.sheet] : PieceWork(), true,
+          target.sheet == 0 ? design.card.ground : std::nullopt};
+}
+
+Result<Design> withSheet(const Design& design, const SheetTarget& target,
+                         const SheetInWork& worked) {
+  Design edited = design;
+  if (target.piece) {
+    auto set = setWork(design, *target.piece, worked.work);
+    if (!set) return set;
+    edited = std::move(set).value();
+  } else {
+    if (target.sheet >= edited.card.sheets.size()) edited.card.sheets.resize(target.sheet + 1);
+    edited.card.sheets[target.sheet] = worked.work;
+    if (target.sheet == 0) edited.card.ground = worked.ground;
+  }
+  const auto before = assembleDesign(upTo(design, target.piece));
+  const auto after = assembleDesign(upTo(edited, target.piece));
+  if (!after) return after.error();
+  if (before) rename(edited, Renaming(*before, *after));
+  return edited;
+}
+
+Result<Design> withBaseAsSheet(const Design& design) {
+  if (design.card.kind == sheetBase().key) return design;
+  const auto assembled = assembleDesign(upTo(design, {}));
+  if (!assembled) return assembled.error();
+  if (assembled->pieces.size() != 1 || !assembled->joints.empty())
+    return Error{{"sheet.of-many", Text("base." + design.card.kind)}, "card"};
+  Design edited = design;
+  PieceWork work;
+  std::vector<Region> parts;
+  for (const Panel& panel : assembled->panels)
+    parts.push_back(panel.outline);
+  const auto whole = united(parts);
+  if (whole.size() != 1) return Error{{"sheet.of-many", Text("base." + design.card.kind)}, "card"};
+  work.outline = whole.front().rim;
+  for (Vec2& corner : work.outline) // the union is rounded to its lattice
+    for (const Region& part : parts)
+      for (const Vec2& exact : part.rim)
+        if ((corner - exact).norm() < kLattice_mm) corner = exact;
+  for (const Fold& fold : assembled->folds) {
+    const bool valley = fold.sense == FoldSense::Valley;
+    WorkLine line{valley ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain, fold.from, fold.to};
+    const auto drive = std::ranges::find_if(
+        assembled->drives, [&](const Drive& d) { return &assembled->folds[d.fold] == &fold; });
+    const double sign = valley ? 1 : -1;
+    if (drive != assembled->drives.end())
+      line.moves =
+          FoldMoves{180 - sign * degrees(drive->shut_rad), 180 - sign * degrees(drive->open_rad),
+                    degrees(drive->from_rad), degrees(drive->to_rad)};
+    work.lines.push_back(std::move(line));
+  }
+  edited.card.kind = sheetBase().key;
+  edited.card.values.clear();
+  edited.card.sheets = {std::move(work)};
+  // Of two pages that lie alike the second one is on the table.
+  const PanelIndex still =
+      assembled->symmetric ? assembled->panels[assembled->root].twin : assembled->root;
+  const Panel& root = assembled->panels[still];
+  edited.card.ground = centroidOf(convexParts(root.outline).front());
+  const auto after = assembleDesign(upTo(edited, {}));
+  if (!after) return after.error();
+  rename(edited, Renaming(*assembled, *after));
+  return edited;
+}
+
+CardBase withFinishedSize(const Design& design) {
+  CardBase card = design.card;
+  auto assembled = assembleDesign(design);
+  if (!assembled) return card;
+  const Motion motion =
+      Motion::trace(std::make_shared<const Assembly>(std::move(assembled).value()));
+  const ShutState shut = shutState(motion, design);
+  card.width_mm = shut.width_mm, card.height_mm = shut.height_mm;
+  return card;
+}
+
+} // namespace hinge

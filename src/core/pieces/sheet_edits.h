@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/result.h"
+#include "core/design/piece_work.h"
+#include <optional>
+
+namespace hinge {
+
+// What a hand does to a sheet with scissors and scoring tool. Points are in the flat frame of the
+// piece, mm. Every function returns the sheet as it is then, or why paper cannot be so.
+
+/// The stretch of the upright line through x, or of the level line through y, that lies in the
+/// outline: from the first edge it meets to the last. Nothing when it misses the paper.
+std::optional<Edge> acrossAt(const PieceWork& work, double x);
+std::optional<Edge> alongAt(const PieceWork& work, double y);
+
+/// The line nearest to a point among those within `reach_mm` of it; of two, the one put in last.
+std::optional<std::size_t> lineAt(const PieceWork& work, const Vec2& at, double reach_mm = 0.5);
+
+/// A band between two heights, from `left` to `right`, that folds the other way: it is cut along
+/// both heights, the scores it spans come the other way round inside it (turned, as far from its
+/// right end as they were from its left one) and are left to the joints, and its ends are scored
+/// like the nearest score that it spans. Needs at least one such score.
+Result<PieceWork> withReversed(const PieceWork& work, double left, double right, double low,
+                               double high);
+
+enum class SheetEdge { Left, Right, Bottom, Top };
+/// Paper added beyond an edge of the bounding box, as long as what lies on it, scored where it
+/// begins; its ends lean by `bevel_deg`.
+Result<PieceWork> withTab(const PieceWork& work, SheetEdge edge, double depth_mm,
+                          WorkLine::Kind kind, double bevel_deg);
+
+/// A rectangle from corner to corner, and a disc whose chords lie within 0.05 mm of it.
+Polygon rectangle(const Vec2& corner, const Vec2& other);
+constexpr std::size_t kLeastDisc = 12; ///< corners
+Polygon disc(const Vec2& middle, double across_mm);
+
+/// All convex corners of the outline rounded, as far as edges leave room; arcs within 0.05 mm.
+Result<PieceWork> withRoundCorners(const PieceWork& work, double radius_mm);
+
+} // namespace hinge

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/result.h"
+#include "core/geom/vectors.h"
+#include "core/units/length.h"
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace hinge {
+
+/// Reads the words, lengths, points and angles of a sentence about a sheet, from left to right. A
+/// reading that fails leaves the place where it was.
+class SheetScanner {
+public:
+  SheetScanner(std::string_view text, LengthUnit unit) : m_text(text), m_unit(unit) {}
+
+  bool atEnd() const;
+  /// The next word or sign is this one, whole; it is read then.
+  bool take(std::string_view word);
+  bool sees(std::string_view word) const;
+  /// "2 1/2", "60mm", "-3 1/4 in"; mm.
+  std::optional<double> length();
+  std::optional<double> angle_deg(); ///< "90", "90deg", "22.5°"
+  std::optional<Vec2> point();       ///< "10,2 1/2": lengths
+  /// Letters, digits, "-", "/" up to a space: a key such as "card/page-a".
+  std::string key();
+  /// What could not be understood from here on, or is too much.
+  Error lost(std::string_view wanted) const;
+  Error tooMuch() const;
+
+private:
+  void skip();
+  std::string_view rest() const; ///< the beginning of what is still to be read
+  std::optional<double> unsignedNumber();
+  std::optional<double> mixedNumber();
+
+  std::string_view m_text;
+  LengthUnit m_unit;
+  std::size_t m_at = 0;
+};
+
+} // namespace hinge

@@ -1,0 +1,405 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/pieces/sheet_words.h"
+#include "core/paper/starting_values.h"
+#include "core/pieces/piece_sheet.h"
+#include "core/pieces/sheet_edits.h"
+#include "core/pieces/sheet_scanner.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+using Kind = WorkLine::Kind;
+
+/// One sentence, read and done word by word.
+class Sentence {
+public:
+  Sentence(const SheetInWork& sheet, std::string_view text, LengthUnit unit)
+      : m_sheet(sheet), m_in(text, unit),
+        m_corner(sheet.work.outline.empty() ? Vec2::Zero() : boundsOf(sheet.work.outline).low) {}
+
+  Result<SheetInWork> run() {
+    struct Verb {
+      std::string_view word;
+      Result<void> (Sentence::*run)();
+    };
+    static constexpr Verb kVerbs[] = {
+        {"size", &Sentence::size}, {"outline", &Sentence::outline}, {"score", &Sentence::score},
+        {"cut", &Sentence::cut},   {"opening", &Sentence::opening}, {"reverse", &Sentence::reverse},
+        {"tab", &Sentence::tab},   {"corners", &Sentence::corners}, {"corner", &Sentence::corner},
+        {"turn", &Sentence::turn}, {"erase", &Sentence::erase},     {"move", &Sentence::move},
+        {"fold", &Sentence::fold}, {"loosen", &Sentence::loosen},   {"ground", &Sentence::ground}};
+    for (std::size_t k = 0; k < kJointKeys.size(); ++k)
+      if (m_in.take(kJointKeys[k])) return finished(joint(k));
+    const auto verb =
+        std::ranges::find_if(kVerbs, [&](const Verb& v) { return m_in.take(v.word); });
+    if (verb == std::end(kVerbs)) {
+      std::string all;
+      for (const Verb& v : kVerbs)
+        all += (all.empty() ? "" : ", ") + std::string(v.word);
+      for (std::string_view joint : kJointKeys)
+        all += ", " + std::string(joint);
+      return m_in.lost(all);
+    }
+    return finished((this->*verb->run)());
+  }
+
+private:
+  Result<SheetInWork> finished(const Result<void>& done) const {
+    if (!done) return done.error();
+    if (!m_in.atEnd()) return m_in.tooMuch();
+    if (auto valid = validate(m_sheet.work, ""); !valid) return valid.error();
+    return m_sheet;
+  }
+  PieceWork& work() { return m_sheet.work; }
+  Error lost(std::string_view wanted) const { return m_in.lost(wanted); }
+  std::optional<Vec2> point() {
+    const auto p = m_in.point();
+    return p ? std::optional<Vec2>(*p + m_corner) : std::nullopt;
+  }
+  std::optional<Kind> kind() {
+    if (m_in.take("valley") || m_in.take("v")) return Kind::Valley;
+    if (m_in.take("mountain") || m_in.take("m")) return Kind::Mountain;
+    return std::nullopt;
+  }
+  /// Takes over what an edit came to.
+  Result<void> keep(Result<PieceWork> made) {
+    if (!made) return made.error();
+    work() = std::move(made).value();
+    return {};
+  }
+
+  Result<void> size() {
+    const auto w = m_in.length();
+    if (!w) return lost("length");
+    if (!m_in.take("x")) return lost("x");
+    const auto h = m_in.length();
+    if (!h) return lost("length");
+    work().outline = plainStrip(*w, *h).outline;
+    return {};
+  }
+
+  Result<void> outline() {
+    auto corners = points();
+    if (corners.size() < 3) return lost("x,y");
+    work().outline = std::move(corners);
+    return {};
+  }
+  Polygon points() {
+    Polygon found;
+    while (const auto p = point())
+      found.push_back(*p);
+    return found;
+  }
+
+  /// What the maker decides of a fold; nothing: the joints do. False when it is not said.
+  Result<bool> moves(std::optional<FoldMoves>& out) {
+    if (m_in.take("free")) return out.reset(), true;
+    if (m_in.take("held")) {
+      m_in.take("at");
+      const auto angle = m_in.angle_deg();
+      if (!angle) return lost("angle");
+      out = FoldMoves{*angle, *angle};
+      return true;
+    }
+    if (m_in.take("lifted")) return lifted(out);
+    if (!m_in.take("opens")) return false;
+    FoldMoves made;
+    if (m_in.take("from")) {
+      const auto from = m_in.angle_deg();
+      if (!from) return lost("angle");
+      made.shut_deg = *from;
+    }
+    if (!m_in.take("to")) return lost("to");
+    const auto to = m_in.angle_deg();
+    if (!to) return lost("angle");
+    made.open_deg = *to;
+    if (m_in.take("between")) {
+      const auto from = m_in.angle_deg();
+      if (!from) return lost("angle");
+      if (!m_in.take("and")) return lost("and");
+      const auto until = m_in.angle_deg();
+      if (!until) return lost("angle");
+      made.from_deg = *from, made.to_deg = *until;
+    }
+    out = made;
+    return true;
+  }
+
+  Result<bool> lifted(std::optional<FoldMoves>& out) {
+    if (!m_in.take("from")) return lost("from");
+    const auto from = m_in.angle_deg();
+    if (!from) return lost("angle");
+    if (!m_in.take("to")) return lost("to");
+    const auto to = m_in.angle_deg();
+    if (!to) return lost("angle");
+    out = FoldMoves{*from, *to, 0, 180, true};
+    return true;
+  }
+
+  /// Adds a score; from edge to edge it follows the opening of the card in a base.
+  Result<void> addScore(const Vec2& from, const Vec2& to, bool across) {
+    const auto k = kind();
+    if (!k) return lost("valley, mountain");
+    WorkLine line{*k, from, to};
+    if (across && m_in.sees("from")) {
+      if (auto cut = shorten(line); !cut) return cut;
+      across = false;
+    }
+    if (across && m_sheet.base) line.moves = FoldMoves();
+    if (auto said = moves(line.moves); !said) return said.error();
+    const Vec2 middle = 0.5 * (line.from + line.to);
+    if (const auto there = lineAt(work(), middle, kTouch_mm);
+        there && work().lines[*there].kind != Kind::Cut &&
+        std::abs(cross2((line.to - line.from).normalized(),
+                        (work().lines[*there].to - work().lines[*there].from).normalized())) < 1e-6)
+      return Error{{"work.order/there", Millimetres{middle.x() - m_corner.x()}}, ""};
+    work().lines.push_back(std::move(line));
+    return {};
+  }
+
+  /// "from L to L": the stretch of an upright or level line.
+  Result<void> shorten(WorkLine& line) {
+    m_in.take("from");
+    const auto a = m_in.length();
+    if (!a) return lost("length");
+    if (!m_in.take("to")) return lost("to");
+    const auto b = m_in.length();
+    if (!b) return lost("length");
+    const int axis =
+        std::abs(line.to.x() - line.from.x()) > std::abs(line.to.y() - line.from.y()) ? 0 : 1;
+    const auto at = [&](double place) {
+      const double share =
+          (place + m_corner[axis] - line.from[axis]) / (line.to[axis] - line.from[axis]);
+      return Vec2(line.from + share * (line.to - line.from));
+    };
+    const Vec2 from = at(*a), to = at(*b);
+    line.from = from, line.to = to;
+    return {};
+  }
+
+  Result<void> score() {
+    const bool level = m_in.take("across");
+    if (!level)
+      if (const auto from = point()) {
+        if (!m_in.take("to")) return lost("to");
+        const auto to = point();
+        if (!to) return lost("x,y");
+        return addScore(*from, *to, true);
+      }
+    do {
+      const auto low = m_in.length();
+      if (!low) return lost("length");
+      auto line =
+          level ? alongAt(work(), *low + m_corner.y()) : acrossAt(work(), *low + m_corner.x());
+      if (m_in.take(">")) {
+        const auto high = m_in.length();
+        if (!high) return lost("length");
+        const auto other =
+            level ? alongAt(work(), *high + m_corner.y()) : acrossAt(work(), *high + m_corner.x());
+        if (line && other) line->second = other->second;
+        if (!other) line.reset();
+      }
+      if (!line) return Error{{"work.score-outside", Millimetres{*low}}, ""};
+      if (auto added = addScore(line->first, line->second, true); !added) return added;
+    } while (m_in.take(","));
+    return {};
+  }
+
+  Result<void> cut() {
+    auto from = point();
+    if (!from) return lost("x,y");
+    do {
+      if (!m_in.take("to")) return lost("to");
+      const auto to = point();
+      if (!to) return lost("x,y");
+      work().lines.push_back({Kind::Cut, *from, *to});
+      from = to;
+    } while (!m_in.atEnd());
+    return {};
+  }
+
+  Result<void> opening() {
+    if (m_in.take("disc")) return disc();
+    auto corners = points();
+    if (corners.size() == 1 && m_in.take("to")) {
+      const auto other = point();
+      if (!other) return lost("x,y");
+      corners = rectangle(corners.front(), *other);
+    }
+    if (corners.size() < 3) return lost("x,y");
+    work().windows.push_back(std::move(corners));
+    return {};
+  }
+
+  Result<void> disc() {
+    const auto middle = point();
+    if (!middle) return lost("x,y");
+    if (!m_in.take("across")) return lost("across");
+    const auto across = m_in.length();
+    if (!across) return lost("length");
+    if (*across < kLeastDisc_mm) return Error{{"sheet.radius", Millimetres{0.5 * *across}}, ""};
+    work().windows.push_back(hinge::disc(*middle, *across));
+    return {};
+  }
+
+  Result<void> reverse() {
+    double at[4] = {};
+    static constexpr std::string_view kBetween[] = {"to", "between", "and"};
+    for (std::size_t k = 0; k < 4; ++k) {
+      if (k > 0 && !m_in.take(kBetween[k - 1])) return lost(kBetween[k - 1]);
+      const auto length = m_in.length();
+      if (!length) return lost("length");
+      at[k] = *length + m_corner[k < 2 ? 0 : 1];
+    }
+    return keep(withReversed(work(), at[0], at[1], at[2], at[3]));
+  }
+
+  Result<void> tab() {
+    static constexpr std::pair<std::string_view, SheetEdge> kEdges[] = {
+        {"left", SheetEdge::Left},
+        {"right", SheetEdge::Right},
+        {"bottom", SheetEdge::Bottom},
+        {"top", SheetEdge::Top}};
+    const auto edge =
+        std::ranges::find_if(kEdges, [&](const auto& e) { return m_in.take(e.first); });
+    if (edge == std::end(kEdges)) return lost("left, right, bottom, top");
+    const auto depth = m_in.length();
+    if (!depth) return lost("length");
+    const auto k = kind();
+    if (!k) return lost("valley, mountain");
+    if (auto added = keep(withTab(work(), edge->second, *depth, *k, starting::kTabBevel_deg));
+        !added)
+      return added;
+    auto said = moves(work().lines.back().moves);
+    return said ? Result<void>() : said.error();
+  }
+
+  Result<void> corners() {
+    if (!m_in.take("round")) return lost("round");
+    const auto radius = m_in.length();
+    if (!radius) return lost("length");
+    return keep(withRoundCorners(work(), *radius));
+  }
+
+  Result<void> corner() {
+    if (!m_in.take("at")) return lost("at");
+    const auto at = m_in.point();
+    if (!at) return lost("x,y");
+    const Vec2 by = *at - m_corner;
+    PieceWork& sheet = work();
+    for (Vec2& p : sheet.outline)
+      p += by;
+    for (WorkLine& line : sheet.lines)
+      line.from += by, line.to += by;
+    for (Polygon& window : sheet.windows)
+      for (Vec2& p : window)
+        p += by;
+    for (PieceJoint& made : sheet.joints)
+      made.at += by;
+    if (m_sheet.ground) *m_sheet.ground += by;
+    return {};
+  }
+
+  /// The line that is meant by its place on the lower edge or by a point.
+  Result<std::size_t> line() {
+    if (const auto p = point()) {
+      if (const auto found = lineAt(work(), *p)) return *found;
+      return Error{{"sheet.no-line/at", Millimetres{p->x() - m_corner.x()},
+                    Millimetres{p->y() - m_corner.y()}},
+                   ""};
+    }
+    const auto place = m_in.length();
+    if (!place) return lost("length");
+    for (const ScoreMark& mark : scoreMarks(work()))
+      if (std::abs(mark.low_mm - *place) < kPlace_mm) return mark.line;
+    return Error{{"sheet.no-line", Millimetres{*place}}, ""};
+  }
+
+  Result<void> turn() {
+    const auto which = line();
+    return which ? keep(withLineTurned(work(), *which)) : which.error();
+  }
+  Result<void> erase() {
+    const auto which = line();
+    return which ? keep(withLineRemoved(work(), *which)) : which.error();
+  }
+  Result<void> move() {
+    const auto which = line();
+    if (!which) return which.error();
+    if (!m_in.take("to")) return lost("to");
+    const auto place = m_in.length();
+    if (!place) return lost("length");
+    return keep(withScoreMoved(work(), *which, *place, false));
+  }
+  Result<void> fold() {
+    const auto which = line();
+    if (!which) return which.error();
+    const auto said = moves(work().lines[*which].moves);
+    if (!said) return said.error();
+    return *said ? Result<void>() : lost("free, held, opens");
+  }
+
+  /// A joint of any kind: where on the sheet, on which face, where there, and its numbers.
+  Result<void> joint(std::size_t kind) {
+    PieceJoint made;
+    made.kind = changedTo(kind, made.kind);
+    const auto at = point();
+    if (!at) return lost("x,y");
+    made.at = *at;
+    if (!m_in.take("on")) return lost("on");
+    made.on = m_in.key();
+    if (made.on.empty()) return lost("card/page-a");
+    if (!m_in.take("at")) return lost("at");
+    const auto to = m_in.point(); // on the face: from the line on which that stands
+    if (!to) return lost("x,y");
+    made.to = *to;
+    const auto numbers = numbersOf(made.kind);
+    for (;;) {
+      if (bool* byFace = byFaceOf(made.kind); byFace && m_in.take("by")) {
+        *byFace = m_in.take("face");
+        if (!*byFace && !m_in.take("back")) return lost("face, back");
+        continue;
+      }
+      const auto number = std::ranges::find_if(
+          numbers, [&](const JointNumber& n) { return m_in.take(jointWord(n.key)); });
+      if (number == numbers.end()) break;
+      const auto value = number->isLength ? m_in.length() : m_in.angle_deg();
+      if (!value) return lost(number->isLength ? "length" : "angle");
+      *number->value = *value;
+    }
+    work().joints.push_back(std::move(made));
+    return {};
+  }
+
+  Result<void> loosen() {
+    const auto at = point();
+    if (!at) return lost("x,y");
+    const PieceSheet parts(work());
+    const std::size_t face = parts.faceAt(*at);
+    const auto gone = std::erase_if(
+        work().joints, [&](const PieceJoint& j) { return parts.faceAt(j.at) == face; });
+    return gone > 0 ? Result<void>() : Error{"sheet.no-joint", ""};
+  }
+
+  Result<void> ground() {
+    m_sheet.ground = point();
+    return m_sheet.ground ? Result<void>() : lost("x,y");
+  }
+
+  static constexpr double kLeastDisc_mm = 1;
+  static constexpr double kPlace_mm = 0.05; ///< how near a place must be named
+  SheetInWork m_sheet;
+  SheetScanner m_in;
+  Vec2 m_corner; ///< from which places are read
+};
+
+} // namespace
+
+Result<SheetInWork> workedBy(const SheetInWork& sheet, std::string_view sentence, LengthUnit unit) {
+  return Sentence(sheet, sentence, unit).run();
+}
+
+} // namespace hinge

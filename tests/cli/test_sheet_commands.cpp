@@ -1,0 +1,256 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command_runner.h"
+#include <QDir>
+#include <QFileInfo>
+#include <QJsonArray>
+#include <QProcessEnvironment>
+#include <QTemporaryDir>
+#include <QTest>
+
+// Sheets on the command line: the verb that works on them, the card on one page, and the scripts
+// that make the demos of sheets.
+
+class TestSheetCommands : public QObject {
+  Q_OBJECT
+  QTemporaryDir m_folder;
+  QString at(const QString& name) const { return m_folder.filePath(name); }
+  /// A new card on a sheet, which must come out.
+  QString made(const QString& name, const QString& sheet, const QStringList& more = {}) {
+    const QString file = at(name);
+    QFile::remove(file);
+    const Ran ran = run(QStringList{"new", file, "--sheet", sheet} + more);
+    if (ran.code != 0) qFatal("%s", ran.err.constData());
+    return file;
+  }
+
+private slots:
+  // --- scripts
+  void scriptsMakeTheDemos_data() {
+    QTest::addColumn<QString>("script");
+    const QDir folder(QStringLiteral(HINGE_SOURCE_DIR "/demo/scripts"));
+    const QStringList scripts = folder.entryList({QStringLiteral("*.sh")});
+    QVERIFY(scripts.size() >= 6);
+    for (const QString& script : scripts)
+      QTest::newRow(qPrintable(script)) << folder.filePath(script);
+  }
+  void scriptsMakeTheDemos() {
+    QFETCH(QString, script);
+    const QString name = QFileInfo(script).completeBaseName() + QStringLiteral(".hinge");
+    QProcess shell;
+    QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+    environment.insert(QStringLiteral("PATH"), QFileInfo(QStringLiteral(HINGE_CLI)).path() +
+                                                   QLatin1Char(':') +
+                                                   environment.value(QStringLiteral("PATH")));
+    shell.setProcessEnvironment(environment);
+    QFile::remove(at(name));
+    const Ran ran = runProcess(shell, QStringLiteral("/bin/sh"), {script, at(name)});
+    QVERIFY2(ran.code == 0, ran.err + ran.out);
+    QCOMPARE(bytesOf(at(name)), bytesOf(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + name));
+    const Ran verdict = run({"check", at(name), "--mends", "0"});
+    QVERIFY2(verdict.code == 0, verdict.out);
+  }
+
+  // --- the verb
+  void aChangeIsToldInTheUnitOfTheCard() {
+    const QString file = made(QStringLiteral("in.hinge"), QStringLiteral("size 12 x 6; score 6 v"),
+                              {"--unit", "in"});
+    const Ran ran = run({"sheet", file, "card", "score 60mm m,", "8", "1/2", "m"});
+    QVERIFY2(ran.code == 0, ran.err);
+    QVERIFY2(ran.out.startsWith("lengths in in\n"), ran.out);
+    QVERIFY2(ran.out.contains("+ score 2.3622047244 mountain\n"), ran.out);
+    QVERIFY2(ran.out.contains("+ score 8 1/2 mountain\n"), ran.out);
+    const Ran turned = run({"sheet", file, "card", "turn 8 1/2"});
+    QVERIFY2(turned.out.contains("- score 8 1/2 mountain\n+ score 8 1/2 valley\n"), turned.out);
+    const Ran shown = run({"sheet", file, "card"});
+    QCOMPARE(shown.code, 0);
+    QVERIFY2(shown.out.startsWith("size 12 x 6\nscore 6 valley\n"), shown.out);
+  }
+  void aCardThatIsSpoiledEndsWithOneAndSaysWhy() {
+    const QString file =
+        made(QStringLiteral("spoiled.hinge"), QStringLiteral("size 200 x 100; score 100 v"));
+    const Ran ran =
+        run({"sheet", file, "card", "cut 80,30 to 120,30", ";", "cut 80,70 to 120,70", ";",
+             "erase 100", ";", "score 100 v from 0 to 30", ";", "score 100 v from 70 to 100", ";",
+             "fold 100,10 opens to 180", ";", "score 80 v from 30 to 70; score 120 v from 30 to 70",
+             ";", "score 95 m from 30 to 70"});
+    QVERIFY2(ran.code == 1, ran.err + ran.out);
+    QVERIFY2(ran.out.contains("spoils the card: The card does not shut flat"), ran.out);
+  }
+  void wrongInputIsRefusedAndChangesNothing_data() {
+    QTest::addColumn<QStringList>("words");
+    QTest::addColumn<QByteArray>("said");
+    QTest::newRow("unknown word") << QStringList{"card", "skore 50 v"}
+                                  << QByteArray("expected size");
+    QTest::newRow("no mark") << QStringList{"card", "score 50"} << QByteArray("valley, mountain");
+    QTest::newRow("off the paper") << QStringList{"card", "score 500 v"} << QByteArray("500 mm");
+    QTest::newRow("there already") << QStringList{"card", "score 100 m"} << QByteArray("already");
+    QTest::newRow("no such line") << QStringList{"card", "turn 90"}
+                                  << QByteArray("no score at 90 mm");
+    QTest::newRow("no such sheet") << QStringList{"card/7", "size 3 x 4"} << QByteArray("card/2");
+    QTest::newRow("no such piece") << QStringList{"s4", "size 30 x 40"} << QByteArray("s4");
+    QTest::newRow("no such face") << QStringList{"card/2",
+                                                 "size 30 x 40; glue 5,5 on card/page-z at 0,0"}
+                                  << QByteArray("card/page-z");
+    QTest::newRow("second is wrong")
+        << QStringList{"card", "score 50 v; score 60 q"} << QByteArray("\"q\"");
+    QTest::newRow("cut in two") << QStringList{"card", "cut 50,0 to 50,100"} << QByteArray("two");
+  }
+  void wrongInputIsRefusedAndChangesNothing() {
+    QFETCH(QStringList, words);
+    QFETCH(QByteArray, said);
+    const QString file =
+        made(QStringLiteral("kept.hinge"), QStringLiteral("size 200 x 100; score 100 v"));
+    const QByteArray before = bytesOf(file);
+    const Ran ran = run(QStringList{"sheet", file} + words);
+    QCOMPARE(ran.code, 2);
+    QVERIFY2(ran.err.contains(said), ran.err);
+    QCOMPARE(bytesOf(file), before);
+  }
+  void anyBaseOfOnePieceIsWorkedOn() {
+    const QString file = at(QStringLiteral("gate.hinge"));
+    QCOMPARE(run({"new", file, "--width", "120", "--height", "160", "--base", "gate"}).code, 0);
+    QCOMPARE(run({"add", file, "figure", "--on", "card/page-b"}).code, 0);
+    const Ran ran = run({"sheet", file, "card", "opening 70,60 to 90,80"});
+    QVERIFY2(ran.code == 0, ran.err + ran.out);
+    QVERIFY(bytesOf(file).contains("\"base\": \"sheet\""));
+    QCOMPARE(
+        run({"new", at("tube.hinge"), "--width", "100", "--height", "90", "--base", "sleeve"}).code,
+        0);
+    const Ran tube = run({"sheet", at("tube.hinge"), "card", "score 10 v"});
+    QCOMPARE(tube.code, 2);
+    QVERIFY2(tube.err.contains("more than one sheet"), tube.err);
+  }
+  void aFreePieceIsSaidInOneGo() {
+    const QString file =
+        made(QStringLiteral("piece.hinge"), QStringLiteral("size 260 x 180; score 130 v"));
+    const Ran ran = run({"add", file, "piece", "--on", "card/page-b", "--sheet",
+                         "size 60 x 30; score 10 v lifted from 180 to 60; glue 5,15 on card/page-b "
+                         "at 20,40"});
+    QVERIFY2(ran.code == 0, ran.err);
+    QCOMPARE(run({"check", file}).code, 0);
+    const Ran hangs = run({"sheet", file, "s1", "fold 10 free"});
+    QCOMPARE(hangs.code, 0);
+    const Ran told = run({"check", file, "--json", "--mends", "0"});
+    QCOMPARE(told.code, 0);
+    QVERIFY2(told.out.contains("\"code\": \"hangs\""), told.out);
+    const Ran box = run({"add", file, "box", "--on", "gutter", "--sheet", "size 3 x 4"});
+    QCOMPARE(box.code, 2);
+  }
+  void theFinishedSizeOfASheetIsThatOfTheShutCardOrAsGiven() {
+    const auto sizes = [](const QString& file) {
+      const QJsonObject card =
+          QJsonDocument::fromJson(bytesOf(file)).object().value("card").toObject();
+      return QPair(card.value("width_mm").toDouble(), card.value("height_mm").toDouble());
+    };
+    // Leaves of 80, 80 and 110: the Z shuts to 110.
+    const QString z =
+        made(QStringLiteral("z.hinge"), QStringLiteral("size 270 x 150; score 80 v, 160 m"));
+    QVERIFY(qAbs(sizes(z).first - 110) < 1e-9 && qAbs(sizes(z).second - 150) < 1e-9);
+    const QString given =
+        made(QStringLiteral("given.hinge"), QStringLiteral("size 270 x 150; score 80 v, 160 m"),
+             {"--width", "120", "--height", "6 in"});
+    QVERIFY(qAbs(sizes(given).first - 120) < 1e-9 && qAbs(sizes(given).second - 152.4) < 1e-9);
+  }
+  void helpListsTheSentences() {
+    const Ran ran = run({"sheet", "--help"});
+    QCOMPARE(ran.code, 0);
+    for (const char* word :
+         {"size ", "outline ", "score ", "cut ", "opening ", "reverse ", "tab ", "corners ",
+          "turn ", "erase ", "move ", "fold ", "JOINT ", "loosen ", "ground "})
+      QVERIFY2(ran.out.contains(word), word);
+  }
+
+  // --- what the card is
+  void everythingAboutACardCanBeSet() {
+    const QString file =
+        made(QStringLiteral("set.hinge"), QStringLiteral("size 260 x 180; score 130 v"));
+    const Ran ran = run({"set", file, "card", "width=5 1/8", "unit=in", "stock=board-300",
+                         "sheet=letter", "envelope=c5", "slice=yes", "fold=top", "rests=page",
+                         "title=Quay", "works_from_deg=5", "works_to_deg=170"});
+    QVERIFY2(ran.code == 0, ran.err);
+    const QJsonObject all = QJsonDocument::fromJson(bytesOf(file)).object();
+    const QJsonObject card = all.value("card").toObject(),
+                      settings = all.value("settings").toObject();
+    QVERIFY(qAbs(card.value("width_mm").toDouble() - 130.175) < 1e-9);
+    QCOMPARE(card.value("works_from_deg").toDouble(), 5.0);
+    QCOMPARE(card.value("works_to_deg").toDouble(), 170.0);
+    QCOMPARE(card.value("fold").toString(), QStringLiteral("top"));
+    QCOMPARE(all.value("title").toString(), QStringLiteral("Quay"));
+    QCOMPARE(all.value("stock").toObject().value("key").toString(), QStringLiteral("board-300"));
+    QCOMPARE(settings.value("sheet").toString(), QStringLiteral("letter"));
+    QCOMPARE(settings.value("envelope").toString(), QStringLiteral("c5"));
+    QVERIFY(settings.value("slice").toBool());
+    for (const char* wrong : {"stock=oak", "unit=ell", "slice=perhaps", "works_to_deg=200",
+                              "works_from_deg=175", "width=wide"}) {
+      const Ran refused = run({"set", file, "card", wrong});
+      QVERIFY2(refused.code == 2 && !refused.err.isEmpty(), wrong);
+    }
+  }
+
+  // --- the card on one page
+  void aCardIsDescribedAndReadAgain_data() {
+    QTest::addColumn<QString>("file");
+    const QDir folder(QStringLiteral(HINGE_SOURCE_DIR "/demo"));
+    for (const QString& name : folder.entryList({QStringLiteral("*.hinge")}))
+      QTest::newRow(qPrintable(name)) << folder.filePath(name);
+  }
+  void aCardIsDescribedAndReadAgain() {
+    QFETCH(QString, file);
+    const QString page = at(QStringLiteral("page.txt")), again = at(QStringLiteral("again.hinge"));
+    QCOMPARE(run({"describe", file, "-o", page}).code, 0);
+    const Ran read = run({"read", page, again, "--force"});
+    QVERIFY2(read.code == 0, read.err);
+    compare(QJsonDocument::fromJson(bytesOf(file)).object(),
+            QJsonDocument::fromJson(bytesOf(again)).object(), QString());
+  }
+  void aPageThatIsNoneIsRefusedWithItsLine_data() {
+    QTest::addColumn<QByteArray>("page");
+    QTest::addColumn<QByteArray>("said");
+    const QByteArray head = "hinge-lantern page 1\nunit mm\nfinished 100 x 90\n";
+    QTest::newRow("empty") << QByteArray() << QByteArray("first line");
+    QTest::newRow("other text") << QByteArray("score 5 v\n") << QByteArray("line 1");
+    QTest::newRow("unknown line") << head + "colour blue\n" << QByteArray("line 4");
+    QTest::newRow("bad size") << head + "base gate: flap=wide\n" << QByteArray("line 4");
+    QTest::newRow("bad sentence") << head + "base sheet\nsheet\n size 200 x 90\n score 100\n"
+                                  << QByteArray("line 7");
+    QTest::newRow("no paper") << head + "base sheet\n" << QByteArray("needs a sheet");
+    QTest::newRow("no seat") << head + "s1 box on nowhere: a=30\n" << QByteArray("nowhere");
+    QTest::newRow("twice") << head + "s1 box on gutter\ns1 box on gutter\n" << QByteArray("line 5");
+    QTest::newRow("too late") << head + "s1 box on gutter\nsheet\n" << QByteArray("line 5");
+  }
+  void aPageThatIsNoneIsRefusedWithItsLine() {
+    QFETCH(QByteArray, page);
+    QFETCH(QByteArray, said);
+    QFile file(at(QStringLiteral("wrong.txt")));
+    QVERIFY(file.open(QIODevice::WriteOnly));
+    file.write(page);
+    file.close();
+    const QString out = at(QStringLiteral("wrong.hinge"));
+    const Ran ran = run({"read", file.fileName(), out});
+    QCOMPARE(ran.code, 2);
+    QVERIFY2(ran.err.contains(said), ran.err);
+    QVERIFY(!QFile::exists(out));
+  }
+
+private:
+  /// Two projects are the same but for rounding of lengths.
+  static void compare(const QJsonValue& a, const QJsonValue& b, const QString& where) {
+    QVERIFY2(a.type() == b.type() || where.isEmpty(), qPrintable(where));
+    if (a.isDouble()) {
+      QVERIFY2(qAbs(a.toDouble() - b.toDouble()) < 1e-8, qPrintable(where));
+    } else if (a.isArray()) {
+      QVERIFY2(a.toArray().size() == b.toArray().size(), qPrintable(where));
+      for (qsizetype k = 0; k < a.toArray().size(); ++k)
+        compare(a.toArray()[k], b.toArray()[k], where + QStringLiteral("[%1]").arg(k));
+    } else if (a.isObject()) {
+      for (const QString& key : a.toObject().keys())
+        if (key != QStringLiteral("version"))
+          compare(a.toObject().value(key), b.toObject().value(key), where + QLatin1Char('.') + key);
+    } else {
+      QVERIFY2(a == b, qPrintable(where));
+    }
+  }
+};
+
+QTEST_GUILESS_MAIN(TestSheetCommands)
+#include "test_sheet_commands.moc"

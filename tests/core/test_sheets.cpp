@@ -1,0 +1,465 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/bases/base.h"
+#include "core/edits/edits.h"
+#include "core/edits/sheet.h"
+#include "core/io/design_json.h"
+#include "core/pieces/piece_sheet.h"
+#include "core/pieces/sheet_edits.h"
+#include "words/words.h"
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// A base as its maker scores, cuts and joins it, and the words in which that is said.
+
+namespace {
+
+using Kind = WorkLine::Kind;
+
+Result<SheetInWork> worked(SheetInWork sheet, std::initializer_list<const char*> sentences,
+                           LengthUnit unit = LengthUnit::Millimetre) {
+  for (const char* sentence : sentences) {
+    auto next = workedBy(sheet, sentence, unit);
+    if (!next) return next;
+    sheet = std::move(next).value();
+  }
+  return sheet;
+}
+
+/// A sheet of the base, worked by sentences that must be understood.
+SheetInWork sheet(std::initializer_list<const char*> sentences,
+                  LengthUnit unit = LengthUnit::Millimetre) {
+  const auto made = worked({{}, true, {}}, sentences, unit);
+  if (!made) qFatal("%s", hinge::say(made.error()).c_str());
+  return *made;
+}
+
+Design onSheets(const std::vector<SheetInWork>& sheets) {
+  Design d = card();
+  d.card = *onBase(d.card, "sheet");
+  d.card.sheets.clear();
+  for (const SheetInWork& s : sheets)
+    d.card.sheets.push_back(s.work);
+  d.card.ground = sheets.front().ground;
+  return d;
+}
+
+std::string refusal(const SheetInWork& on, const char* sentence) {
+  const auto made = workedBy(on, sentence, LengthUnit::Millimetre);
+  return made ? "" : made.error().message.key;
+}
+
+} // namespace
+
+class TestSheets : public QObject {
+  Q_OBJECT
+private slots:
+  // --- in words
+  void scoresAreReadInAnyUnitAndMark() {
+    const SheetInWork s =
+        sheet({"size 12 x 6", "score 2 1/2 v, 60mm m, 8 3/4 in valley"}, LengthUnit::Inch);
+    QCOMPARE(s.work.lines.size(), std::size_t(3));
+    QVERIFY_NEAR(s.work.outline[2].x(), 304.8, 1e-9);
+    QVERIFY_NEAR(s.work.lines[0].from.x(), 63.5, 1e-9);
+    QVERIFY_NEAR(s.work.lines[1].from.x(), 60.0, 1e-9);
+    QVERIFY_NEAR(s.work.lines[2].from.x(), 222.25, 1e-9);
+    QVERIFY(s.work.lines[1].kind == Kind::Mountain && s.work.lines[2].kind == Kind::Valley);
+    for (const WorkLine& line : s.work.lines) {
+      QVERIFY(line.moves.has_value()); // of a base from edge to edge: it follows the opening
+      QVERIFY_NEAR(line.to.y(), 152.4, 1e-9);
+    }
+  }
+  void slantedPartlyLevelAndFreeScores() {
+    const SheetInWork s = sheet({"size 200 x 100", "score 40 > 50 v", "score 80 m from 20 to 60",
+                                 "score across 70 v held at 90", "score 10,10 to 30,40 m free",
+                                 "score 120 v opens from 180 to 60 between 20 and 90"});
+    QCOMPARE(s.work.lines.size(), std::size_t(5));
+    QVERIFY_NEAR((s.work.lines[0].from - Vec2(40, 0)).norm(), 0.0, 1e-12);
+    QVERIFY_NEAR((s.work.lines[0].to - Vec2(50, 100)).norm(), 0.0, 1e-12);
+    QVERIFY_NEAR((s.work.lines[1].from - Vec2(80, 20)).norm(), 0.0, 1e-12);
+    QVERIFY_NEAR((s.work.lines[1].to - Vec2(80, 60)).norm(), 0.0, 1e-12);
+    QVERIFY(!s.work.lines[1].moves && !s.work.lines[3].moves);
+    QVERIFY_NEAR((s.work.lines[2].to - Vec2(200, 70)).norm(), 0.0, 1e-12);
+    QVERIFY((s.work.lines[2].moves == FoldMoves{90, 90}));
+    QVERIFY((s.work.lines[4].moves == FoldMoves{180, 60, 20, 90}));
+  }
+  void whatCannotBeUnderstoodIsRefusedWithTheWordsBeforeIt() {
+    const SheetInWork s = sheet({"size 200 x 100", "score 60 v"});
+    QCOMPARE(refusal(s, "skore 80 v"), std::string("sheet.sentence"));
+    QCOMPARE(refusal(s, "score 80"), std::string("sheet.sentence/end"));
+    QCOMPARE(refusal(s, "score 80 w"), std::string("sheet.sentence"));
+    QCOMPARE(refusal(s, "score 80 v 90"), std::string("sheet.sentence/no-more"));
+    QCOMPARE(refusal(s, "score 60 m"), std::string("work.order/there"));
+    QCOMPARE(refusal(s, "score 260 m"), std::string("work.score-outside"));
+    QCOMPARE(refusal(s, "turn 61"), std::string("sheet.no-line"));
+    QCOMPARE(refusal(s, "erase 90,40"), std::string("sheet.no-line/at"));
+    QCOMPARE(refusal(s, "fold 60 perhaps"), std::string("sheet.sentence"));
+    QCOMPARE(refusal(s, "fold 60 opens to 400"), std::string("work.moves"));
+    QCOMPARE(refusal(s, "reverse 50 to 40 between 10 and 20"), std::string("sheet.reverse/order"));
+    QCOMPARE(refusal(s, "reverse 80 to 90 between 10 and 20"),
+             std::string("sheet.reverse/nothing"));
+    QCOMPARE(refusal(s, "tab right 300 v"), std::string("sheet.tab-deep"));
+    QCOMPARE(refusal(s, "corners round 60"), std::string("sheet.radius"));
+    QCOMPARE(refusal(s, "loosen 10,10"), std::string("sheet.no-joint"));
+    QCOMPARE(refusal(s, "opening 10,10 20,20"), std::string("sheet.sentence/end"));
+    QCOMPARE(refusal(s, "cut 10,10 to 300,10"), std::string("work.line-outside"));
+  }
+  void linesAreTurnedMovedAndErased() {
+    SheetInWork s = sheet({"size 200 x 100", "score 60 v, 120 m", "cut 80,20 to 100,20"});
+    s = *worked(s, {"turn 60", "move 120 to 130", "erase 90,20"});
+    QCOMPARE(s.work.lines.size(), std::size_t(2));
+    QVERIFY(s.work.lines[0].kind == Kind::Mountain);
+    QVERIFY_NEAR(s.work.lines[1].from.x(), 130.0, 1e-12);
+  }
+  void paperIsAddedRoundedAndOpened() {
+    const SheetInWork s = sheet({"size 100 x 50", "tab right 12 v", "opening 10,10 to 30,20",
+                                 "opening disc 60,25 across 20"});
+    QCOMPARE(s.work.outline.size(), std::size_t(6));
+    const double lean = 12 * std::tan(radians(starting::kTabBevel_deg));
+    QVERIFY_NEAR(std::abs(signedArea_mm2(s.work.outline)), 5000 + 12 * (50 - lean), 1e-9);
+    QCOMPARE(s.work.windows.size(), std::size_t(2));
+    for (const Vec2& p : s.work.windows[1])
+      QVERIFY_NEAR((p - Vec2(60, 25)).norm(), 10.0, 1e-9);
+    const SheetInWork round = sheet({"size 100 x 50", "corners round 10"});
+    // The chords lie inside the arcs, by 0.05 mm at most.
+    const double area = std::abs(signedArea_mm2(round.work.outline)),
+                 exact = 5000 - (4 - kPi) * 100;
+    QVERIFY(area < exact && area > exact - 2 * kPi * 10 * 0.05);
+  }
+  void sentencesReadBackGiveTheSameSheet_data() {
+    QTest::addColumn<int>("unit");
+    QTest::newRow("mm") << int(LengthUnit::Millimetre);
+    QTest::newRow("in") << int(LengthUnit::Inch);
+  }
+  void sentencesReadBackGiveTheSameSheet() {
+    QFETCH(int, unit);
+    const auto in = static_cast<LengthUnit>(unit);
+    const SheetInWork s =
+        sheet({"size 211.3 x 100", "score 40 > 50 v, 82.123 m", "score across 70 v held at 90",
+               "score 120 v opens from 180 to 60 between 20 and 90", "score 150 v", "tab left 12 m",
+               "reverse 80 to 110 between 20 and 50", "cut 5,5 to 9,9 to 12,5",
+               "opening disc 190,30 across 11", "ground 200,90",
+               "glue 4,20 on card/page-b at 10,20 turned 12.5 by face",
+               "slide 100,90 on card/page-a at 3,4 least -2 most 30 pulled 25 until 90"});
+    SheetInWork again{{}, true, {}};
+    for (const std::string& sentence : sentencesOf(s, in)) {
+      const auto next = workedBy(again, sentence, in);
+      QVERIFY2(next.ok(), next ? "" : hinge::say(next.error()).c_str());
+      again = *next;
+    }
+    QCOMPARE(again.work.lines.size(), s.work.lines.size());
+    const Vec2 moved = boundsOf(s.work.outline).low - boundsOf(again.work.outline).low;
+    for (std::size_t k = 0; k < s.work.lines.size(); ++k) {
+      const WorkLine &a = s.work.lines[k], &b = again.work.lines[k];
+      QVERIFY(a.kind == b.kind && a.moves == b.moves);
+      QVERIFY_NEAR((a.from - b.from - moved).norm() + (a.to - b.to - moved).norm(), 0.0, 1e-8);
+    }
+    QCOMPARE(again.work.joints.size(), s.work.joints.size());
+    for (std::size_t k = 0; k < s.work.joints.size(); ++k) {
+      given::Kind a = s.work.joints[k].kind, b = again.work.joints[k].kind;
+      QCOMPARE(a.index(), b.index());
+      const auto p = numbersOf(a), q = numbersOf(b);
+      for (std::size_t n = 0; n < p.size(); ++n)
+        QVERIFY_NEAR(*p[n].value, *q[n].value, 1e-8);
+    }
+    QVERIFY_NEAR((*again.ground - *s.ground + moved).norm(), 0.0, 1e-8);
+    QCOMPARE(again.work.windows.size(), s.work.windows.size());
+  }
+
+  // --- as a base
+  void unequalLeavesFollowTheOpening() {
+    const Design d = onSheets({sheet({"size 300 x 150", "score 80 v, 190 m"})});
+    const auto assembly = assemble(d);
+    QCOMPARE(assembly->panels.size(), std::size_t(3));
+    QCOMPARE(assembly->panels[assembly->root].key, std::string("card/page-c"));
+    // The fold beside what lies on the table is the gutter; as everywhere a ridge is one from
+    // below.
+    QVERIFY(assembly->findSeat("gutter") && assembly->findSeat("fold-1"));
+    const Motion motion = Motion::trace(assembly);
+    for (double deg : {0.0, 40.0, 90.0, 180.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      // From the ground at x = 190: the mountain turns leaf b by 180 - deg under it, the valley
+      // leaf a back again: a Z whose leaves a and c stay parallel.
+      const PanelIndex a = assembly->findPanel("card/page-a"), c = assembly->root;
+      const Vec3 alongA = pose.panels[a].linear().col(0), alongC = pose.panels[c].linear().col(0);
+      QVERIFY_NEAR((alongA - alongC).norm(), 0.0, 1e-9);
+      const Vec3 fold = pose.panels[a] * Vec3(80, 0, 0), end = pose.panels[c] * Vec3(190, 0, 0);
+      QVERIFY_NEAR((fold - end).norm(), 110.0, 1e-9);
+      QVERIFY_NEAR((fold - end).dot(alongC) / 110, std::cos(radians(deg)), 1e-9);
+    }
+  }
+  void aReversedSectionIsFoundByTheJoints() {
+    const Design d =
+        onSheets({sheet({"size 200 x 100", "score 100 v", "reverse 80 to 120 between 30 and 70"})});
+    const auto assembly = assemble(d);
+    QCOMPARE(assembly->panels.size(), std::size_t(4));
+    const Motion motion = Motion::trace(assembly);
+    QCOMPARE(motion.mobility(), 0);
+    QVERIFY_NEAR(motion.low_rad(), 0.0, 1e-12);
+    QVERIFY_NEAR(motion.high_rad(), kPi, 1e-12);
+    // A kite: the ridge is the mirror image of the gutter in the line between the ends.
+    for (double deg : {30.0, 90.0, 150.0}) {
+      const Pose pose = motion.poseAt(radians(deg));
+      const auto at = [&](const char* key, double x) {
+        return Vec3(pose.panels[assembly->findPanel(key)] * Vec3(x, 50, 0));
+      };
+      const Vec3 left = at("card/page-a", 80), right = at("card/page-d", 120),
+                 gutter = at("card/page-a", 100);
+      const Vec3 ridge = at("card/page-b", 100), along = (right - left).normalized();
+      const Vec3 foot = left + (gutter - left).dot(along) * along;
+      QVERIFY_NEAR((ridge - (2 * foot - gutter)).norm(), 0.0, 1e-6);
+    }
+    const Analysis analysis = checked(d);
+    QVERIFY2(analysis.findings.empty(),
+             analysis.findings.empty() ? "" : describe(analysis.findings[0], d).c_str());
+  }
+  void sheetsAreJoinedByATab() {
+    // Sheet 1 ends in a tab that folds; sheet 2 lies on it with its left leaf.
+    const SheetInWork first =
+        sheet({"size 200 x 100", "score 100 v", "tab right 12 m opens to 180"});
+    SheetInWork second = sheet({"size 160 x 100", "score 80 v"});
+    second = *worked(second, {"glue 6,50 on card/page-c at 6,50"});
+    const Design d = onSheets({first, second});
+    const auto assembly = assemble(d);
+    QCOMPARE(assembly->pieces.size(), std::size_t(2));
+    // Leaves a, b, the tab c, and d, e on the second sheet.
+    QCOMPARE(assembly->panels.size(), std::size_t(5));
+    for (double deg : {20.0, 90.0, 180.0}) {
+      int seen = 0;
+      Iso3 tab = Iso3::Identity(), leaf = tab, other = tab;
+      for (const auto& [p, pose] : assembly->basePoses(radians(deg))) {
+        ++seen;
+        if (assembly->panels[p].key == "card/page-c") tab = pose;
+        if (assembly->panels[p].key == "card/page-d") leaf = pose;
+        if (assembly->panels[p].key == "card/page-b") other = pose;
+      }
+      QCOMPARE(seen, 5);
+      QVERIFY_NEAR((tab.linear() - leaf.linear()).norm(), 0.0, 1e-9);
+      QVERIFY_NEAR(std::acos(tab.linear().col(0).dot(other.linear().col(0))), radians(180 - deg),
+                   1e-6);
+    }
+  }
+  void whatIsDrivenTwiceMustAgree() {
+    // A leaf glued shut is right when its fold is held, and torn when that moves.
+    SheetInWork s = sheet({"size 200 x 100", "score 100 v held at 0"});
+    s = *worked(s, {"glue 30,50 on card/page-b at 70,50 turned 180 by face"});
+    Design d = onSheets({s});
+    const auto held = assembleDesign(d);
+    QVERIFY2(held.ok(), held ? "" : hinge::say(held.error()).c_str());
+    d.card.sheets[0] = worked(s, {"fold 100 opens to 180"})->work;
+    const auto torn = assembleDesign(d);
+    QVERIFY(!torn.ok());
+    QCOMPARE(torn.error().message.key, std::string("sheet.glue-torn"));
+  }
+  void onePlainLeafStandsStill() {
+    Design d = onSheets({sheet({"size 120 x 90"})});
+    const auto assembly = assemble(d);
+    QCOMPARE(assembly->drives.size(), std::size_t(0));
+    const Motion motion = Motion::trace(assembly);
+    for (double t : {0.0, 1.0, kPi})
+      QVERIFY_NEAR(
+          (motion.poseAt(t).panels[assembly->root].matrix() - Iso3::Identity().matrix()).norm(),
+          0.0, 1e-12);
+  }
+  void whatABaseOfSheetsCannotBe() {
+    const auto why = [](const Design& d) {
+      const auto made = assembleDesign(d);
+      return made ? std::string() : made.error().message.key;
+    };
+    Design d = onSheets({sheet({"size 120 x 90", "score 60 v"})});
+    QCOMPARE(why(d), std::string());
+    Design none = d;
+    none.card.sheets.clear();
+    QCOMPARE(why(none), std::string("sheet.none"));
+    Design away = d;
+    away.card.ground = Vec2(300, 10);
+    QCOMPARE(why(away), std::string("sheet.ground"));
+    Design pinned = d;
+    pinned.card.sheets[0].joints.push_back({{10, 10}, "card/page-b", {10, 10}, given::Pivot{}});
+    QCOMPARE(why(pinned), std::string("sheet.glue-only"));
+  }
+
+  // --- edits
+  void everyBaseOfOnePieceBecomesASheetWithTheSameMotion() {
+    int tried = 0;
+    for (const BaseKind* kind : baseKinds()) {
+      Design d = card();
+      d.card = *onBase(d.card, kind->key);
+      if (kind == &sheetBase()) continue;
+      const auto sheets = withBaseAsSheet(d);
+      if (!sheets) {
+        QCOMPARE(sheets.error().message.key, std::string("sheet.of-many"));
+        continue;
+      }
+      ++tried;
+      const auto before = assemble(d), after = assemble(*sheets);
+      QCOMPARE(after->panels.size(), before->panels.size());
+      for (double t : {0.0, 0.5, 1.7, kPi}) {
+        const auto a = before->basePoses(t), b = after->basePoses(t);
+        QCOMPARE(a.size(), b.size());
+        // One page lies still in the other card's world: compare every page with that. Pages are
+        // lettered from left to right, which some bases do not: they are found by their paper.
+        const auto poseIn = [](const auto& poses, PanelIndex p) {
+          for (const auto& [panel, pose] : poses)
+            if (panel == p) return pose;
+          return Iso3::Identity();
+        };
+        const auto alike = [&](PanelIndex p) {
+          const Vec2 middle = centroidOf(before->panels[p].outline);
+          for (PanelIndex q : after->panels.indices())
+            if (contains(after->panels[q].outline, middle)) return q;
+          return PanelIndex();
+        };
+        const auto still = std::ranges::find_if(
+            a, [&](const auto& page) { return alike(page.first) == after->root; });
+        QVERIFY2(still != a.end(), kind->key.data());
+        for (const auto& [p, pose] : a) {
+          const Iso3 was = still->second.inverse() * pose;
+          QVERIFY2(alike(p).valid(), kind->key.data());
+          const Iso3 is = poseIn(b, after->root).inverse() * poseIn(b, alike(p));
+          QVERIFY_NEAR((was.matrix() - is.matrix()).norm(), 0.0, 1e-6);
+        }
+      }
+    }
+    QVERIFY(tried >= 5);
+  }
+  void structuresStayWhereTheyStandWhenPanelsAreNamedAnew() {
+    Design d = onSheets({sheet({"size 300 x 100", "score 100 v, 200 m"})});
+    const StructureId id = add(d, "figure", "card/page-b");
+    const auto more =
+        withSheet(d, {}, *worked(sheetOf(d, {}), {"score 40 v"})); // page b is page c from now on
+    QVERIFY2(more.ok(), more ? "" : hinge::say(more.error()).c_str());
+    QCOMPARE(more->find(id)->seat, std::string("card/page-c"));
+    QVERIFY(assembleDesign(*more).ok());
+    const auto less = withSheet(*more, {}, *worked(sheetOf(*more, {}), {"erase 40"}));
+    QVERIFY(less.ok());
+    QCOMPARE(less->find(id)->seat, std::string("card/page-b"));
+  }
+  void targetsAreNamedOrRefused() {
+    Design d = onSheets({sheet({"size 100 x 90", "score 50 v"})});
+    QVERIFY(sheetTarget(d, "card").ok() && sheetTarget(d, "card/2").ok());
+    for (const char* wrong : {"card/3", "card/0", "card/x", "cards", "s9"})
+      QVERIFY2(!sheetTarget(d, wrong).ok(), wrong);
+    const StructureId box = add(d, "box", "gutter");
+    QCOMPARE(sheetTarget(d, box.text()).error().message.key, std::string("work.missing/no-piece"));
+  }
+
+  // --- files
+  void aBaseOfSheetsIsKept() {
+    Design d = onSheets({sheet({"size 200 x 100", "score 100 v opens to 120 between 10 and 90",
+                                "tab right 12 m opens to 180", "ground 150,20"}),
+                         sheet({"size 60 x 100", "glue 6,50 on card/page-c at 6,50"})});
+    d.card.worksTo_deg = 60, d.card.display_deg = 60;
+    const auto again = designFromJson(designToJson(d));
+    QVERIFY2(again.ok(), again ? "" : hinge::say(again.error()).c_str());
+    QCOMPARE(again->card, d.card);
+    QVERIFY(!designFromJson(R"({"format":"hinge-lantern","version":3,"card":{"base":"sheet",)"
+                            R"("width_mm":100,"height_mm":100,"sheets":[7]},"structures":[]})")
+                 .ok());
+  }
+
+  // --- what is meant
+  void aCardIsJudgedInItsWorkingRangeOnly() {
+    // Walls of 20 each on feet at 45: taut at about 53 degrees; a tent that never opens farther.
+    Design d = card(100, 100);
+    add(d, "box", "gutter", {{"a", 45}, {"b", 45}, {"c", 20}, {"d", 20}, {"length", 40}});
+    const Analysis whole = checked(d);
+    const Finding* found = findCode(whole, "taut");
+    QVERIFY(found);
+    const double taut = found->from_rad;
+    QVERIFY(taut > radians(20) && taut < radians(120));
+    d.card.worksTo_deg = degrees(taut) - 1, d.card.display_deg = d.card.worksTo_deg;
+    QVERIFY(!findCode(checked(d), "taut"));
+    d.card.worksTo_deg = degrees(taut) + 1;
+    QVERIFY(findCode(checked(d), "taut"));
+  }
+  void whatNeverShutsIsNotAskedToLieFlat() {
+    Design d = card(100, 100);
+    add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 40}, {"d", 30}, {"length", 40}});
+    QVERIFY(findCode(checked(d), "shut-flat"));
+    d.card.worksFrom_deg = 80, d.card.worksTo_deg = 100;
+    QVERIFY(!findCode(checked(d), "shut-flat"));
+  }
+  void whatHangsRestsFlatAndIsToldUnlessItIsMeant() {
+    // A flap of 20 x 30 near the gutter of page b.
+    const auto flap = [](const char* moves) {
+      SheetInWork piece{plainStrip(25, 30), false, {}};
+      const std::string score = std::string("score 5 v ") + moves;
+      piece = *worked(piece, {score.c_str(), "glue 2.5,15 on card/page-b at 90,2.5 turned 90"});
+      Design d = card();
+      const auto added = addStructure(d, "piece", "card/page-b", {{"position", 0.0}}, piece.work);
+      return added->design;
+    };
+    const Analysis hanging = checked(flap("free"));
+    const Finding* hangs = findCode(hanging, "hangs");
+    QVERIFY(hangs && hangs->severity == Severity::Advice);
+    QCOMPARE(hangs->elements.front(), std::string("s1/panel-2"));
+    QCOMPARE(hanging.motion->mobility(), 0);
+    const Pose pose = hanging.motion->poseAt(1.0);
+    const Assembly& assembly = hanging.motion->assembly();
+    QVERIFY_NEAR((pose.panels[assembly.findPanel("s1/panel-1")].matrix() -
+                  pose.panels[assembly.findPanel("s1/panel-2")].matrix())
+                     .norm(),
+                 0.0, 1e-12);
+    // Lifted to 100 degrees it stays clear of page a, which stands at 90; to 60 its end goes
+    // through: the fold is 5 from the gutter, the end 20 farther.
+    const Analysis clear = checked(flap("lifted from 180 to 100"));
+    QVERIFY(!findCode(clear, "hangs") && !findCode(clear, "lift-hits"));
+    const Analysis through = checked(flap("lifted from 180 to 60"));
+    const Finding* hits = findCode(through, "lift-hits");
+    QVERIFY(hits && hits->severity == Severity::Spoils);
+    QCOMPARE(hits->elements[0], std::string("s1/panel-2"));
+    QCOMPARE(hits->elements[1], std::string("card/page-a"));
+    // At an angle t the end stands 20 cos t - 5 past page a, and the foot of page a 5 sin t past
+    // the flap. The less of the two is largest at 61.4 degrees; steps are of 2.
+    QVERIFY_NEAR(hits->amount, 20 * std::cos(radians(62)) - 5, 1e-6);
+  }
+  void aHeldFoldOfAPieceStaysAsItIs() {
+    SheetInWork piece{plainStrip(30, 20), false, {}};
+    piece = *worked(piece, {"score 10 v held at 90", "glue 5,10 on card/page-b at 90,40"});
+    const auto added =
+        addStructure(card(), "piece", "card/page-b", {{"position", 0.0}}, piece.work);
+    const Motion motion = Motion::trace(assemble(added->design));
+    for (double t : {0.2, 1.5, 3.0}) {
+      const Pose pose = motion.poseAt(t);
+      const Vec3 a = pose.panels[motion.assembly().findPanel("s1/panel-1")].linear().col(2),
+                 b = pose.panels[motion.assembly().findPanel("s1/panel-2")].linear().col(2);
+      QVERIFY_NEAR(a.dot(b), 0.0, 1e-12);
+    }
+    Design opens = added->design;
+    opens.structures[0].work->lines[0].moves = FoldMoves{0, 180};
+    QCOMPARE(assembleDesign(opens).error().message.key, std::string("work.moves/piece"));
+  }
+  void sectionsThatDoNotStandInTheMiddleShutFlatToo() {
+    const Design d = onSheets(
+        {sheet({"size 300 x 100", "score 90 v, 200 m", "reverse 75 to 120 between 30 and 70",
+                "reverse 180 to 230 between 10 and 25"})});
+    const auto assembly = assemble(d);
+    const Motion motion = Motion::trace(assembly);
+    QVERIFY_NEAR(motion.low_rad(), 0.0, 1e-12);
+    QVERIFY_NEAR(motion.high_rad(), kPi, 1e-12);
+    for (const auto& block : motion.blocks())
+      QVERIFY(block.shutMisfit_mm < 1e-9);
+  }
+  void whatStaysInsideTheFinishedSizeIsRight() {
+    Design d = onSheets({sheet({"size 160 x 100", "score 80 v"})});
+    d.card.width_mm = 80, d.card.height_mm = 100;
+    add(d, "box", "gutter", {{"a", 50}, {"b", 50}, {"c", 50}, {"d", 50}, {"length", 40}});
+    const auto outside = [](const Design& design) {
+      const Analysis analysis = checked(design);
+      const Finding* f = findCode(analysis, "outside-cover");
+      return f ? f->amount : 0.0;
+    };
+    QVERIFY_NEAR(outside(d), 20.0, 1e-6);
+    d.card.width_mm = 101;
+    QVERIFY_NEAR(outside(d), 0.0, 1e-9);
+    d.card.width_mm = 99;
+    QVERIFY(outside(d) > 0);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestSheets)
+#include "test_sheets.moc"
