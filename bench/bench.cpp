@@ -51,6 +51,7 @@ void verdict(benchmark::State& state, const char* name) {
 BENCHMARK_CAPTURE(verdict, clean - 500, "clean-500")->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(verdict, messy - 50, "messy-50")->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(verdict, inset - 22, "inset-22")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(verdict, sheet - 100, "sheet-100")->Unit(benchmark::kMillisecond);
 
 /// All mends of the two that are looked at one finding at a time.
 void mends(benchmark::State& state, const char* name) {

@@ -49,7 +49,7 @@ void Fan::togglePlay() {
   if (m_play.isActive())
     m_play.stop();
   else
-    m_direction = value() >= 1790 ? -1 : 1, m_play.start();
+    m_direction = value() >= maximum() - 10 ? -1 : 1, m_play.start();
   update();
 }
 
@@ -58,9 +58,9 @@ void Fan::advance() {
   const double share = value() / 1800.0,
                speed = 4.0 + 9.0 * std::sin(kPi * std::clamp(share, 0.0, 1.0));
   const int next = value() + m_direction * static_cast<int>(std::lround(speed));
-  if (next >= 1800) m_direction = -1;
-  if (next <= 0) m_direction = 1;
-  setValue(std::clamp(next, 0, 1800));
+  if (next >= maximum()) m_direction = -1;
+  if (next <= minimum()) m_direction = 1;
+  setValue(next);
 }
 
 int Fan::sectorAt(const QPointF& point) const {
@@ -100,7 +100,8 @@ void Fan::paintEvent(QPaintEvent*) {
   QColor veil(255, 255, 255, 16);
   p.setPen(Qt::NoPen);
   p.setBrush(veil);
-  p.drawPath(sector(0, kPi, kInner, 1.0));
+  // What lies outside of the openings in which the card is used is not there.
+  p.drawPath(sector(lowest_rad(), highest_rad(), kInner, 1.0));
   // The part the card has opened so far glows.
   QRadialGradient glow(hub(), radius());
   QColor warm(0xff, 0xc8, 0x7a);
@@ -109,7 +110,7 @@ void Fan::paintEvent(QPaintEvent*) {
   warm.setAlphaF(0.10f);
   glow.setColorAt(1, warm);
   p.setBrush(glow);
-  if (value() > 0) p.drawPath(sector(0, opening_rad(), kInner, 1.0));
+  if (value() > minimum()) p.drawPath(sector(lowest_rad(), opening_rad(), kInner, 1.0));
   if (m_analysis) paintTrouble(p);
   paintScale(p);
   paintLeaf(p);
@@ -125,9 +126,10 @@ void Fan::paintTrouble(QPainter& p) const {
     p.drawPath(sector(from, std::max(to, from + 0.02), inner, 1.0));
   };
   const Motion& motion = *m_analysis->motion;
-  if (motion.low_rad() > 1e-6) hatched(0, motion.low_rad(), Qt::DiagCrossPattern, red, kInner);
-  if (motion.high_rad() < kPi - 1e-6)
-    hatched(motion.high_rad(), kPi, Qt::DiagCrossPattern, red, kInner);
+  if (motion.low_rad() > lowest_rad() + 1e-6)
+    hatched(lowest_rad(), motion.low_rad(), Qt::DiagCrossPattern, red, kInner);
+  if (motion.high_rad() < highest_rad() - 1e-6)
+    hatched(motion.high_rad(), highest_rad(), Qt::DiagCrossPattern, red, kInner);
   p.setFont(Look::font(11, QFont::Bold));
   for (std::size_t k = 0; k < m_analysis->findings.size(); ++k) {
     const Finding& f = m_analysis->findings[k];
@@ -211,6 +213,8 @@ void Fan::paintReading(QPainter& p) const {
 
 void Fan::setCard(const CardBase& card) {
   m_card = card;
+  setRange(static_cast<int>(std::lround(card.worksFrom_deg * 10)),
+           static_cast<int>(std::lround(card.worksTo_deg * 10)));
   update();
 }
 

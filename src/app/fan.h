@@ -9,7 +9,7 @@ namespace hinge {
 
 /// The opening control: a half-disc whose leaf is dragged from shut (right) to open flat (left).
 /// Troubles are hatched sectors with their number; out of reach is cross-hatched. Value in tenths
-/// of a degree, 0 to 1800.
+/// of a degree, 0 to 1800 or what of it the card is used for.
 class Fan : public QAbstractSlider {
   Q_OBJECT
 public:
@@ -17,7 +17,8 @@ public:
   double opening_rad() const { return radians(value() / 10.0); }
   void setOpening_rad(double opening_rad);
   void setAnalysis(std::shared_ptr<const Analysis> analysis);
-  void setCard(const CardBase& card); ///< tells up to where the leaf opens the base
+  /// Tells up to where the leaf opens the base, and between which openings the card is used.
+  void setCard(const CardBase& card);
   void togglePlay();
   bool playing() const { return m_play.isActive(); }
   QSize sizeHint() const override { return {280, 166}; }
@@ -33,6 +34,8 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
+  double lowest_rad() const { return radians(minimum() / 10.0); }
+  double highest_rad() const { return radians(maximum() / 10.0); }
   QPointF at(double opening_rad, double share) const; ///< a share of the radius from the hub
   QPainterPath sector(double from_rad, double to_rad, double inner, double outer) const;
   void paintTrouble(QPainter& p) const;

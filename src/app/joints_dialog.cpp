@@ -27,15 +27,17 @@ QString kindName(std::size_t kind) {
 QStringList numberNames(const given::Kind& kind) {
   struct {
     QStringList operator()(const given::Glue&) const { return {QObject::tr("turned by")}; }
-    QStringList operator()(const given::Pivot&) const { return {QObject::tr("lies at")}; }
+    QStringList operator()(const given::Pivot&) const {
+      return {QObject::tr("lies at"), QObject::tr("spun from"), QObject::tr("spun to")};
+    }
     QStringList operator()(const given::Slot&) const {
       return {QObject::tr("line on it"), QObject::tr("line here"), QObject::tr("slit here"),
               QObject::tr("slit there"), QObject::tr("catch")};
     }
     QStringList operator()(const given::Slide&) const {
-      return {QObject::tr("way on it"), QObject::tr("way here"),  QObject::tr("first stop"),
-              QObject::tr("last stop"), QObject::tr("pulled by"), QObject::tr("from open"),
-              QObject::tr("to open")};
+      return {QObject::tr("way on it"), QObject::tr("way here"),     QObject::tr("first stop"),
+              QObject::tr("last stop"), QObject::tr("pulled by"),    QObject::tr("from open"),
+              QObject::tr("to open"),   QObject::tr("by hand from"), QObject::tr("by hand to")};
     }
     QStringList operator()(const given::Band&) const { return {QObject::tr("length")}; }
     QStringList operator()(const given::Film&) const { return {QObject::tr("length")}; }

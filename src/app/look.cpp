@@ -19,6 +19,9 @@ constexpr char kSheet[] = R"(
     QLabel#section { color: %soft; font-size: 12px; font-weight: 700; }
     QFrame#hairline { background: %line; max-height: 1px; border: none; }
     QFrame#card { background: %raised; border: 1px solid %line; border-radius: 8px; }
+    QPlainTextEdit { background: %field; border: 1px solid %line; border-radius: 5px;
+      selection-background-color: %accent; selection-color: %accentInk; }
+    QPlainTextEdit:focus { border: 1px solid %accent; }
     QLineEdit { background: %field; border: 1px solid %line; border-radius: 5px;
       padding: 2px 6px; selection-background-color: %accent; selection-color: %accentInk; }
     QLineEdit:focus { border: 1px solid %accent; }

@@ -3,6 +3,9 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/edits/sheet.h"
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFontDatabase>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -23,10 +26,13 @@ SheetWords::SheetWords(Document* document, QWidget* parent)
   take->setObjectName(QStringLiteral("take-sheet"));
   take->setToolTip(tr("Ctrl+Enter"));
   head->addWidget(m_which);
-  auto* hint =
-      new QLabel(tr("One sentence a line. The command line says them all: sheet --help"), this);
+  auto* grammar = new QPushButton(tr("What can be said …"), this);
+  grammar->setObjectName(QStringLiteral("sheet-grammar"));
+  connect(grammar, &QPushButton::clicked, this, &SheetWords::showGrammar);
+  auto* hint = new QLabel(tr("One sentence a line"), this);
   hint->setObjectName(QStringLiteral("soft"));
   head->addWidget(hint, 1);
+  head->addWidget(grammar);
   head->addWidget(take);
   column->addLayout(head);
   m_words = new QPlainTextEdit(this);
@@ -66,6 +72,24 @@ void SheetWords::showSheet() {
     for (const std::string& line : sentencesOf(sheetOf(d, {{}, which}), d.settings.unit))
       lines << QString::fromStdString(line);
   m_words->setPlainText(lines.join(QLatin1Char('\n')));
+}
+
+void SheetWords::showGrammar() {
+  auto* dialog = new QDialog(window());
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setWindowTitle(tr("What can be said of a sheet"));
+  auto* column = new QVBoxLayout(dialog);
+  auto* text = new QPlainTextEdit(said(Text("help.sheet-sentences")), dialog);
+  text->setObjectName(QStringLiteral("grammar"));
+  text->setAccessibleName(dialog->windowTitle());
+  text->setReadOnly(true);
+  text->setFont(QFontDatabase::systemFont(QFontDatabase::FixedFont));
+  column->addWidget(text);
+  auto* close = new QDialogButtonBox(QDialogButtonBox::Close, dialog);
+  connect(close, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
+  column->addWidget(close);
+  dialog->resize(860, 560);
+  dialog->open();
 }
 
 void SheetWords::takeOver() {

@@ -24,6 +24,7 @@ signals:
 private:
   void refill();
   void showSheet();
+  void showGrammar();
   Document* m_document;
   QComboBox* m_which;
   QPlainTextEdit* m_words;

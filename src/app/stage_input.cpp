@@ -26,6 +26,10 @@ void StageView::mousePressEvent(QMouseEvent* event) {
     return;
   }
   if (m_tags->press(event->position())) return;
+  if (const auto knob = m_scene.knobAt(event->position())) {
+    m_knob = knob;
+    return;
+  }
   const auto analysis = m_analyst->current();
   const int badge = analysis ? m_scene.badgeAt(event->position(), analysis->findings) : -1;
   if (badge >= 0) return void(emit findingChosen(badge));
@@ -33,6 +37,10 @@ void StageView::mousePressEvent(QMouseEvent* event) {
 }
 
 void StageView::mouseMoveEvent(QMouseEvent* event) {
+  if (m_knob) {
+    m_scene.setShare(*m_knob, m_scene.shareAt(*m_knob, event->position()));
+    return refresh();
+  }
   if (m_orbiting) {
     const QPointF d = event->position() - m_pressedAt;
     if (!m_moved && std::hypot(d.x(), d.y()) < 4) return;
@@ -60,6 +68,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
 
 void StageView::mouseReleaseEvent(QMouseEvent* event) {
   if (m_take) return;
+  if (std::exchange(m_knob, std::nullopt)) return;
   if (m_tags->release(event->position())) return;
   if (m_orbiting && !m_moved) {
     const PanelIndex panel = m_scene.panelAt(event->position());
@@ -106,6 +115,16 @@ void StageView::leaveEvent(QEvent*) {
   update();
 }
 
+void StageView::liftAll() {
+  const std::size_t count = assembly()->lifts.size();
+  bool rests = true;
+  for (std::size_t k = 0; k < count; ++k)
+    rests = rests && m_scene.share(k) == 0;
+  for (std::size_t k = 0; k < count; ++k)
+    m_scene.setShare(k, rests ? 1 : 0);
+  refresh();
+}
+
 void StageView::keyPressEvent(QKeyEvent* event) {
   if (!m_adding && m_nudge->take(*event)) return;
   switch (event->key()) {
@@ -117,6 +136,7 @@ void StageView::keyPressEvent(QKeyEvent* event) {
     else
       m_document->select(std::nullopt);
     return;
+  case Qt::Key_L: return liftAll();
   case Qt::Key_Space: m_fan->togglePlay(); return;
   case Qt::Key_Left:
     m_fan->setValue(m_fan->value() + (event->modifiers() & Qt::ShiftModifier ? 1 : 20));

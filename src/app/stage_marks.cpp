@@ -98,6 +98,19 @@ void StageView::paintLetters(QPainter& painter) const {
   }
 }
 
+void StageView::paintKnobs(QPainter& painter) const {
+  if (m_adding) return;
+  for (std::size_t k = 0; k < assembly()->lifts.size(); ++k) {
+    const QPointF at = m_scene.knobOf(k);
+    painter.setPen(QPen(QColor(0x2a, 0x18, 0x18), 1.2));
+    painter.setBrush(QColor(0xff, 0xc8, 0x7a));
+    painter.drawEllipse(at, 9, 9);
+    // Two strokes, as on a grip.
+    for (double y : {-2.5, 2.5})
+      painter.drawLine(at + QPointF(-4, y), at + QPointF(4, y));
+  }
+}
+
 void StageView::paintBadges(QPainter& painter) const {
   const auto analysis = m_analyst->current();
   if (!analysis || m_adding) return;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stage_scene.h"
+#include "core/states/lift.h"
 #include "core/units/lattice.h"
 #include <QLineF>
 #include <algorithm>
@@ -19,15 +20,53 @@ bool StageScene::show(const std::shared_ptr<const Snapshot>& snapshot) {
   if (!assembled) return false;
   m_shown = snapshot;
   m_assembly = *assembled;
+  m_shares.assign(m_assembly->lifts.size(), 0.0);
   aim();
   return true;
 }
 
 void StageScene::open(double opening_rad, const Analysis* analysis, const Motion* last) {
   if (analysis && analysis->snapshot == m_shown)
-    m_pose = analysis->motion->poseAt(opening_rad);
+    m_rest = analysis->motion->poseAt(opening_rad);
   else
-    m_pose = Motion::quickPose(*m_assembly, opening_rad, last);
+    m_rest = Motion::quickPose(*m_assembly, opening_rad, last);
+  m_pose = m_rest;
+  for (std::size_t k = 0; k < m_shares.size(); ++k)
+    if (m_shares[k] > 0) m_pose = lifted(*m_assembly, m_pose, m_assembly->lifts[k], m_shares[k]);
+}
+
+void StageScene::setShare(std::size_t lift, double share) {
+  m_shares[lift] = std::clamp(share, 0.0, 1.0);
+}
+
+QPointF StageScene::knobIn(std::size_t lift, const Pose& pose) const {
+  const PanelIndex panel = m_assembly->lifts[lift].panels.front();
+  if (!pose.placed[panel]) return kNowhere;
+  const Vec2 at = centroidOf(m_assembly->panels[panel].outline);
+  return m_camera.project(benchPose(*m_assembly, pose.opening_rad) *
+                          (pose.panels[panel] * hinge::lift(at)));
+}
+
+QPointF StageScene::knobOf(std::size_t lift) const {
+  return knobIn(lift, m_pose);
+}
+
+std::optional<std::size_t> StageScene::knobAt(const QPointF& point) const {
+  for (std::size_t k = 0; k < m_shares.size(); ++k)
+    if (QLineF(knobOf(k), point).length() < kBadgeReach_px) return k;
+  return std::nullopt;
+}
+
+double StageScene::shareAt(std::size_t lift, const QPointF& point) const {
+  constexpr int kSteps = 100;
+  double best = 0, nearest = 1e300;
+  for (int k = 0; k <= kSteps; ++k) {
+    const double share = static_cast<double>(k) / kSteps;
+    const Pose pose = lifted(*m_assembly, m_rest, m_assembly->lifts[lift], share);
+    if (const double far = QLineF(knobIn(lift, pose), point).length(); far < nearest)
+      nearest = far, best = share;
+  }
+  return best;
 }
 
 void StageScene::setArea(const QRectF& area) {

@@ -25,6 +25,10 @@ public:
   /// The pose at an opening: of the traced motion when it is that of what is shown, else a direct
   /// solution near the last one.
   void open(double opening_rad, const Analysis* analysis, const Motion* last);
+  /// How far a hand has moved what it can (Assembly::lifts): 0 as it rests, 1 as far as it goes.
+  /// Everything rests when another card is shown.
+  double share(std::size_t lift) const { return m_shares[lift]; }
+  void setShare(std::size_t lift, double share);
   const std::shared_ptr<const Snapshot>& shown() const { return m_shown; }
   const std::shared_ptr<const Assembly>& assembly() const { return m_assembly; }
   const Pose& pose() const { return m_pose; }
@@ -44,6 +48,7 @@ public:
   QPointF middleOf(PanelIndex panel) const; ///< far off the screen when it is not placed
   QPolygonF outlineOf(PanelIndex panel) const;
   QPointF beadOf(const Seat& seat) const;
+  QPointF knobOf(std::size_t lift) const; ///< by which a hand takes what it moves
   std::optional<QPointF> badgeOf(const Finding& finding) const;
 
   // --- what lies under a point ---------------------------------------------------------------
@@ -51,6 +56,9 @@ public:
   SeatIndex faceAt(const QPointF& point) const; ///< the side of the panel that is seen there
   /// A fold or span whose bead is near, or else the face.
   SeatIndex seatAt(const QPointF& point) const;
+  std::optional<std::size_t> knobAt(const QPointF& point) const;
+  /// How far it has to be moved for its knob to come nearest to a point.
+  double shareAt(std::size_t lift, const QPointF& point) const;
   /// The finding whose badge is there; -1: none.
   int badgeAt(const QPointF& point, const std::vector<Finding>& findings) const;
   /// Where the line of sight meets the paper, on the lattice; nothing where there is none or it is
@@ -59,10 +67,12 @@ public:
 
 private:
   void aim(); ///< the camera anew
+  QPointF knobIn(std::size_t lift, const Pose& pose) const;
 
   std::shared_ptr<const Snapshot> m_shown;
   std::shared_ptr<const Assembly> m_assembly; ///< of m_shown
-  Pose m_pose;
+  Pose m_rest, m_pose;          ///< as the opening has it, and with what a hand has moved
+  std::vector<double> m_shares; ///< per lift
   std::vector<DrawnFace> m_drawn;
   QRectF m_area{0, 0, 640, 480}; ///< until there is one
   Camera m_camera;

@@ -12,8 +12,10 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Stage"));
-  setAccessibleDescription(tr("The moving structure. Click a panel to select its structure; drag "
-                              "to look from another side."));
+  setAccessibleDescription(
+      tr("The moving structure. Click a panel to select its structure; drag "
+         "to look from another side. What a hand lifts, spins or pulls has a grip: drag it, "
+         "or press L."));
   setMinimumSize(420, 360);
   m_fan = new Fan(this);
   m_tags = new SizeTags(this, document);
@@ -162,6 +164,7 @@ void StageView::paintEvent(QPaintEvent*) {
   else
     m_tags->paint(painter, true);
   paintLetters(painter);
+  paintKnobs(painter);
   paintBadges(painter);
   paintStatus(painter);
 }

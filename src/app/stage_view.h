@@ -67,6 +67,8 @@ private:
   void endPick(const std::optional<PickedPoint>& picked);
   void paintSeats(QPainter& painter) const;
   void paintBadges(QPainter& painter) const;
+  void paintKnobs(QPainter& painter) const;
+  void liftAll(); ///< what a hand moves, as far as it goes or back
   void paintLetters(QPainter& painter) const;
   QRectF roomForLetter(const FlatLabel& label) const;
   void paintStatus(QPainter& painter) const;
@@ -83,6 +85,7 @@ private:
   QList<double> m_backgroundFor;
   QString m_hovered, m_pickHint;
   std::function<void(std::optional<PickedPoint>)> m_take; ///< set while a point is being picked
+  std::optional<std::size_t> m_knob;                      ///< of what a hand is moving
   int m_shownFinding = -1;
   SeatIndex m_hoveredSeat;
   PieceIndex m_lettered;

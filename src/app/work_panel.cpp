@@ -9,6 +9,7 @@
 #include "core/checks/analysis.h"
 #include "core/edits/solve_piece.h"
 #include "core/edits/wrap_round.h"
+#include "core/pieces/sheet_words.h"
 #include "core/structures/closure.h"
 #include <QHBoxLayout>
 #include <QStyle>
@@ -30,8 +31,10 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent)
   typed->addWidget(new QLabel(tr("Scores"), this));
   m_scores = new QLineEdit(this);
   m_scores->setAccessibleName(tr("Scores from the left end"));
-  m_scores->setToolTip(tr("Places of the scores from the left end, parted by commas. More of them "
-                          "make new scores, fewer take the last away."));
+  m_scores->setToolTip(
+      tr("Places of the scores from the left end, parted by commas, each with v for "
+         "a valley or m for a mountain. More of them make new scores, fewer take "
+         "the last away; without a letter a score keeps how it folds."));
   connect(m_scores, &QLineEdit::editingFinished, this, &WorkPanel::commitScores);
   typed->addWidget(m_scores, 1);
   column->addLayout(typed);
@@ -116,11 +119,8 @@ void WorkPanel::refill() {
   const PieceWork* piece = m_editor->shown();
   if (!piece) return;
   if (!m_scores->hasFocus() || !m_scores->isModified()) {
-    QStringList list;
-    for (const ScoreMark& mark : scoreMarks(*piece))
-      list << QString::fromStdString(
-          formatLength(mark.low_mm, m_document->design().settings.unit, false));
-    m_scores->setText(list.join(QStringLiteral(", ")));
+    m_scores->setText(
+        QString::fromStdString(scoreList(*piece, m_document->design().settings.unit)));
     m_scores->setProperty("wrong", false);
     m_scores->style()->polish(m_scores);
   }
@@ -134,17 +134,9 @@ void WorkPanel::commitScores() {
   m_scores->setModified(false);
   const auto piece = item();
   if (!piece) return;
-  std::vector<double> places;
-  Result<PieceWork> next = *piece->work;
-  for (const QString& part : m_scores->text().split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-    const auto place =
-        parseLength_mm(part.trimmed().toStdString(), m_document->design().settings.unit);
-    if (!place)
-      next = place.error();
-    else
-      places.push_back(*place);
-  }
-  if (next) next = withScores(*piece->work, places);
+  const auto places =
+      scorePlaces(m_scores->text().toStdString(), m_document->design().settings.unit);
+  const auto next = places ? withScores(*piece->work, *places) : Result<PieceWork>(places.error());
   if (next) return void(m_editor->change(next, tr("change the scores")));
   m_scores->setProperty("wrong", true);
   m_scores->style()->polish(m_scores);

@@ -2,6 +2,7 @@
 #include "cli/options.h"
 #include "core/bases/base.h"
 #include "core/checks/analysis.h"
+#include "core/checks/fit_search.h"
 #include "core/checks/propose.h"
 #include "core/edits/proportion.h"
 #include "core/edits/sheet.h"
@@ -149,50 +150,6 @@ std::string shown(double length_mm, const Design& d) {
   return formatLength(length_mm, d.settings.unit);
 }
 
-/// "10, 36 1/4in, 66" -> places in mm; "none" -> no place at all.
-Result<std::vector<double>> parsePlaces(const std::vector<std::string>& texts, LengthUnit unit) {
-  std::vector<double> places;
-  if (texts.size() == 1 && texts.front() == "none") return places;
-  for (const std::string& text : texts) {
-    std::string_view rest = text;
-    while (!rest.empty()) {
-      const auto comma = rest.find(',');
-      const std::string_view part = rest.substr(0, comma);
-      rest = comma == std::string_view::npos ? std::string_view() : rest.substr(comma + 1);
-      if (part.find_first_not_of(' ') == std::string_view::npos) continue;
-      const auto place = parseLength_mm(part, unit);
-      if (!place) return place.error();
-      places.push_back(*place);
-    }
-  }
-  if (places.empty()) return Error{"usage", "scores"};
-  return places;
-}
-
-Text lineName(const WorkLine& line) {
-  return "line." + std::string(workKey(line.kind)) + "/short";
-}
-
-void printScores(const Design& d, const PieceWork& work) {
-  std::vector<char> printed(work.lines.size(), 0);
-  for (const ScoreMark& mark : scoreMarks(work)) {
-    const bool slanted = std::abs(mark.low_mm - mark.high_mm) > 1e-6;
-    Text line = lineName(work.lines[mark.line]);
-    if (slanted) line = Text("cli.score-above", std::move(line), Millimetres{mark.high_mm});
-    fmt::print("{:>12}  {}\n", shown(mark.low_mm, d), say(line, d.settings.unit));
-    printed[mark.line] = 1;
-  }
-  // What does not run from edge to edge has no single place: both of its ends are told.
-  const Vec2 corner = boundsOf(work.outline).low;
-  const auto point = [&](const Vec2& p) {
-    return fmt::format("{} / {}", shown(p.x() - corner.x(), d), shown(p.y() - corner.y(), d));
-  };
-  for (std::size_t k = 0; k < work.lines.size(); ++k)
-    if (const WorkLine& line = work.lines[k]; !printed[k])
-      fmt::print("{:>12}  {}\n", say("cli.partly"),
-                 say(Text{"cli.from-to", lineName(line), point(line.from), point(line.to)}));
-}
-
 /// Every key must be one that the card or piece has.
 Result<void> known(const std::vector<std::string>& keys, const std::vector<LengthRow>& rows,
                    const char* option) {
@@ -304,7 +261,7 @@ int setOne(const Options& o) {
   if (!d) return refuse(d.error());
   if (o.id == "card") {
     const auto card = withSizes(*d, o.sets);
-    return card ? saveEdited(*card, o.target()) : refuse(card.error(), d->settings.unit);
+    return card ? saveAndTell(*d, *card, o.target()) : refuse(card.error(), d->settings.unit);
   }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error(), d->settings.unit);
@@ -312,23 +269,9 @@ int setOne(const Options& o) {
   auto values = parseSets(o.sets, parametersOf(item), item.kind, d->settings.unit);
   if (!values) return refuse(values.error(), d->settings.unit);
   auto edited = setValues(*d, *id, *values);
-  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
-}
-
-int scoresOf(const Options& o) {
-  auto d = loadDesign(o.file);
-  if (!d) return refuse(d.error());
-  auto id = idIn(*d, o.id);
-  if (!id) return refuse(id.error(), d->settings.unit);
-  const StructureItem& item = *d->find(*id);
-  if (!item.work) return refuse({"work.missing/no-piece", o.id});
-  if (o.sets.empty()) {
-    printScores(*d, *item.work);
-    return kFine;
-  }
-  const auto places = parsePlaces(o.sets, d->settings.unit);
-  if (!places) return refuse(places.error(), d->settings.unit);
-  return saveWork(*d, *id, withScores(*item.work, *places), o.target());
+  // The card is what it was asked to be: only "check" ends with 1 for it.
+  return edited ? fineUnlessUnusable(saveAndTell(*d, *edited, o.target()))
+                : refuse(edited.error(), d->settings.unit);
 }
 
 int solveOne(const Options& o) {
@@ -395,9 +338,14 @@ int fitOne(const Options& o) {
     if (row.held && std::ranges::find(o.give, row.key) == o.give.end()) held.insert(row.key);
   const auto fitted = fittedTo(*d, piece, *length, held);
   if (!fitted) return refuse(fitted.error(), d->settings.unit);
-  const int code = saveEdited(fitted->design, o.target());
-  if (code == kFine) tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
-  return code;
+  const int code = saveAndTell(*d, fitted->design, o.target());
+  if (code != kUnusable) tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
+  if (code == kSpoiled) {
+    const auto nearest = nearestFit_mm(*d, piece, *length, held);
+    tell(nearest ? Text("cli.nearest-fit", Millimetres{*nearest}) : Text("cli.nearest-fit/none"),
+         *d);
+  }
+  return fineUnlessUnusable(code);
 }
 
 int removeOne(const Options& o) {

@@ -40,9 +40,16 @@ int listSeats(const Options& o) {
   if (o.json)
     fmt::print("{}", seatsToJson(**assembly));
   else
-    for (const Seat& seat : (*assembly)->seats)
-      fmt::print("{:16} {:36} {}\n", seat.key, say(seat.label),
-                 formatLength(seat.length_mm, d->settings.unit));
+    for (const Seat& seat : (*assembly)->seats) {
+      const bool face = seat.kind() == SeatKind::Face;
+      const auto side = [&](std::size_t k) {
+        return (*assembly)->panels[seat.sides[k].panel].label;
+      };
+      fmt::print("{:16} {:36} {:>12}  {}\n", seat.key, say(seat.label),
+                 formatLength(seat.length_mm, d->settings.unit),
+                 say(face ? Text("cli.seat-face", seatStart(**assembly, seat))
+                          : Text("cli.seat-fold", side(0), side(1))));
+    }
   return kFine;
 }
 

@@ -49,6 +49,13 @@ Result<SheetInWork> workedBySentences(SheetInWork sheet, const std::vector<std::
                                       LengthUnit unit);
 /// Says what spoils the card and returns the exit code of that.
 int tellVerdict(const Design& design);
+/// Saves an edit; when it spoils a card that was not spoiled before, says by what and returns the
+/// exit code of that.
+int saveAndTell(const Design& before, const Design& edited, const std::string& path);
+/// For verbs that have always ended with 0 when their change could be made.
+inline int fineUnlessUnusable(int code) {
+  return code == kUnusable ? kUnusable : kFine;
+}
 /// Refuses to write a result over a file that it was made from.
 Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources);
 

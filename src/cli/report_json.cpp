@@ -85,13 +85,34 @@ std::string kindsToJson() {
   return printed(out);
 }
 
+Text seatStart(const Assembly& assembly, const Seat& seat) {
+  const SeatSide& side = seat.sides[0];
+  if (seat.kind() != SeatKind::Face) return {"seat.start/fold", seat.label};
+  // A face stands on a fold of its panel, or on the lower edge of it.
+  const Vec2 origin = side.toPiece.translation().head<2>(),
+             along = side.toPiece.linear().col(0).head<2>();
+  for (FoldIndex f : assembly.foldsOf(side.panel)) {
+    const Fold& fold = assembly.folds[f];
+    if (std::abs(cross2(along, fold.from - origin)) < 1e-6 &&
+        std::abs(cross2(along, fold.to - origin)) < 1e-6)
+      return {"seat.start/fold", fold.label};
+  }
+  return "seat.start/edge";
+}
+
 std::string seatsToJson(const Assembly& assembly) {
   Json out = Json::array();
-  for (const Seat& seat : assembly.seats)
-    out.push_back({{"id", seat.key},
-                   {"label", say(seat.label)},
-                   {"length_mm", seat.length_mm},
-                   {"kind", seatKindKey(seat.kind())}});
+  for (const Seat& seat : assembly.seats) {
+    Json entry = {{"id", seat.key},
+                  {"label", say(seat.label)},
+                  {"length_mm", seat.length_mm},
+                  {"kind", seatKindKey(seat.kind())},
+                  {"start", say(seatStart(assembly, seat))}};
+    if (seat.kind() != SeatKind::Face)
+      entry["sides"] = {{"a", assembly.panels[seat.sides[0].panel].key},
+                        {"b", assembly.panels[seat.sides[1].panel].key}};
+    out.push_back(std::move(entry));
+  }
   return printed(out);
 }
 

@@ -14,6 +14,8 @@ namespace hinge {
 /// "max","default","role","twin","meaning"}]}]}
 std::string kindsToJson();
 /// [{"id","label","length_mm","kind":"valley"|"ridge"}]
+/// From where places on a seat are read: the line it stands on, as its maker sees it.
+Text seatStart(const Assembly& assembly, const Seat& seat);
 std::string seatsToJson(const Assembly& assembly);
 /// {"verdict","mobility","findings":[{"code",...,"mend","mend_sought"}],"shut":{"thickness_mm",
 /// "width_mm","height_mm","thickest_sheets"},"stand":{...}}

@@ -58,6 +58,13 @@ int tellVerdict(const Design& design) {
   return analysis->verdict == Verdict::Spoiled ? kSpoiled : kFine;
 }
 
+int saveAndTell(const Design& before, const Design& edited, const std::string& path) {
+  if (const int code = saveEdited(edited, path); code != kFine) return code;
+  const auto was = analyse(before);
+  if (!was || was->verdict == Verdict::Spoiled) return kFine;
+  return tellVerdict(edited);
+}
+
 int sheetVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());

@@ -87,16 +87,28 @@ constexpr Sentence kAll[] = {
          "90,\n"
          "                                          way 90, deep 20, into 20, catch 5, least 0, "
          "most\n"
-         "                                          40, pulled 40, after 90, until 180, long 60\n"
+         "                                          40, pulled 40, after 90, until 180, long 60;\n"
+         "                                          by hand, from where it rests: spun -30 to 45,\n"
+         "                                          pushed 0 to 40\n"
          "  loosen P                                the joints at that panel\n"
          "  ground P                                the panel of the base that lies on the table")},
+    {"cli.seat-face", QT_TRANSLATE_NOOP("words", "x along %1, y away from it")},
+    {"cli.seat-fold", QT_TRANSLATE_NOOP("words", "side a: %1, side b: %2")},
+    {"seat.start/fold", QT_TRANSLATE_NOOP("words", "%1")},
+    {"seat.start/edge", QT_TRANSLATE_NOOP("words", "the lower edge")},
+    {"cli.nearest-fit",
+     QT_TRANSLATE_NOOP("words", "the nearest length that does not spoil it: %1")},
+    {"cli.nearest-fit/none",
+     QT_TRANSLATE_NOOP("words", "no length on the way there was found that does not spoil it")},
     {"cli.unit", QT_TRANSLATE_NOOP("words", "lengths in %1")},
     {"help.show-or-change-the-scores",
      QT_TRANSLATE_NOOP("words",
-                       "show or change the scores of a free piece, read from its left end")},
+                       "show the scores of a structure's pieces, or of the base, read from "
+                       "the left end; change those of a free piece")},
     {"help.places-from-the-left-end",
      QT_TRANSLATE_NOOP("words",
-                       "places from the left end, parted by commas; \"none\" takes all away")},
+                       "places from the left end with their marks, such as \"1 3/4 m, 2 1/2 "
+                       "v\"; without a mark a score keeps the one it has; or \"none\"")},
     {"help.make-a-free-piece-lie",
      QT_TRANSLATE_NOOP("words", "make a free piece lie flat in the shut card, or even steps")},
     {"help.score-it-as-this-many",

@@ -174,6 +174,8 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words", "%1 sits at %2 × %3, where the piece has no paper")},
     {"work.length", QT_TRANSLATE_NOOP("words", "%1 needs a length")},
     {"work.missing", QT_TRANSLATE_NOOP("words", "says nothing of its outline and scores")},
+    {"work.missing/base",
+     QT_TRANSLATE_NOOP("words", "the scores of the base are changed by \"sheet\"")},
     {"work.missing/piece", QT_TRANSLATE_NOOP("words", "a free piece needs a worked piece")},
     {"work.none",
      QT_TRANSLATE_NOOP("words",
@@ -220,6 +222,7 @@ constexpr Sentence kAll[] = {
     {"work.score-outside", QT_TRANSLATE_NOOP("words", "the piece has no paper at %1")},
     {"work.no-line/score", QT_TRANSLATE_NOOP("words", "there is no such score")},
     {"work.no-line", QT_TRANSLATE_NOOP("words", "there is no such line")},
+    {"work.spun", QT_TRANSLATE_NOOP("words", "a pin is spun from -180 to 180 degrees")},
     {"work.moves", QT_TRANSLATE_NOOP("words", "a fold goes from 0 to 360 degrees, between two "
                                               "openings from 0 to 180 of which the first is less")},
     {"work.moves/piece",

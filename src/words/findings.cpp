@@ -34,10 +34,13 @@ constexpr Sentence kAll[] = {
          "words",
          "{who} goes taut at {from}: the card cannot open the last {much} without tearing it")},
     {"jammed", QT_TRANSLATE_NOOP("words", "{who} jams at {to}: the card cannot shut past it")},
+    {"finished-small",
+     QT_TRANSLATE_NOOP("words", "the card is {much} larger when shut than its finished size")},
     {"hangs", QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests flat until a "
                                          "hand lifts it")},
-    {"lift-hits", QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when it is lifted to "
-                                             "{detail}")},
+    {"lift-hits",
+     QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when a hand moves it to "
+                                "{detail}")},
     {"impossible",
      QT_TRANSLATE_NOOP("words",
                        "{who} cannot be put together: its panels do not meet at any opening")},

@@ -508,6 +508,7 @@ constexpr Sentence kAll[] = {
     {"card.height", QT_TRANSLATE_NOOP("words", "Finished height")},
     {"card.height/meaning", QT_TRANSLATE_NOOP("words", "Height of the shut card as it is held")},
     {"card.width/of-card", QT_TRANSLATE_NOOP("words", "Width of the card")},
+    {"card.sheets/of-card", QT_TRANSLATE_NOOP("words", "Sheets of the card, across")},
     {"card.height/of-card", QT_TRANSLATE_NOOP("words", "Height of the card")},
     {"row-of", QT_TRANSLATE_NOOP("words", "%1 of %2")},
     {"row-of-card", QT_TRANSLATE_NOOP("words", "%1 of the card")},

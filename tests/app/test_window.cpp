@@ -2,6 +2,7 @@
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
+#include "app/fan.h"
 #include "app/fit_dialog.h"
 #include "app/joints_dialog.h"
 #include "app/live_picture.h"
@@ -9,12 +10,17 @@
 #include "app/main_window.h"
 #include "app/new_place.h"
 #include "app/shape_dialog.h"
+#include "app/sheet_words.h"
 #include "app/shelf.h"
+#include "core/edits/edits.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
+#include "core/pieces/sheet_words.h"
 #include <QComboBox>
 #include <QMessageBox>
+#include <QPlainTextEdit>
 #include <QScrollBar>
+#include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #endif
@@ -135,7 +141,7 @@ private slots:
     m_window->document().select(StructureId{1});
     WorkPanel& work = m_window->sizes().work();
     QVERIFY(work.isVisible());
-    QCOMPARE(work.scores().text(), QStringLiteral("10, 36, 66, 94, 124"));
+    QCOMPARE(work.scores().text(), QStringLiteral("10 v, 36 m, 66 v, 94 m, 124 v"));
     QCOMPARE(work.ruler().accessibleItems().size(), 5);
     QVERIFY(work.ruler().accessibleItems()[1].description.contains(QStringLiteral("mountain")));
     // The profile beside the ruler is drawn in the colour of lit paper.
@@ -200,6 +206,9 @@ private slots:
     settle();
     for (const Finding& f : m_window->analyst().current()->findings)
       QVERIFY(f.code != "shut-flat");
+    type("8, 40 v, 66");
+    const PieceWork& typed = *m_window->document().committed().find(StructureId{1})->work;
+    QVERIFY(typed.lines[scoreMarks(typed)[1].line].kind == WorkLine::Kind::Valley);
     type("8, 4");
     QVERIFY(m_window->noticeText().contains(QStringLiteral("must rise")));
     QVERIFY(work.scores().property("wrong").toBool());
@@ -784,6 +793,93 @@ private slots:
     m_window->document().undoStack().undo();
     QCOMPARE(m_window->document().committed().card.kind, std::string("single-fold"));
     QVERIFY(!m_window->sizePlace().baseField(QStringLiteral("left")));
+  }
+  void theBaseIsWorkedOnInWords() {
+    m_window->openNewPlace();
+    QTest::mouseClick(m_window->findChild<NewPlace*>()->findChild<QPushButton*>(), Qt::LeftButton);
+    m_window->go(MainWindow::SizeCard);
+    auto* words = m_window->sizePlace().findChild<SheetWords*>();
+    QVERIFY(words && !words->isVisible()); // a single fold is no sheet yet
+    auto* base = m_window->sizePlace().baseChoice();
+    const int sheet = base->findData(QStringLiteral("sheet"));
+    base->setCurrentIndex(sheet);
+    emit base->activated(sheet);
+    QVERIFY(words->isVisible());
+    const CardBase before = m_window->document().committed().card;
+    QCOMPARE(before.sheets.size(), std::size_t(1)); // the card that was there, as a sheet
+    QVERIFY(words->words()->toPlainText().contains(QStringLiteral("score ")));
+    QSignalSpy refused(words, &SheetWords::refused);
+    words->words()->setFocus();
+    words->words()->moveCursor(QTextCursor::End);
+    QTest::keyClick(words->words(), Qt::Key_Return);
+    QTest::keyClicks(words->words(), QStringLiteral("reverse 110 to 150 between 40 und 90"));
+    QTest::keyClick(words->words(), Qt::Key_Return, Qt::ControlModifier);
+    QCOMPARE(refused.size(), 1);
+    QVERIFY(m_window->document().committed().card == before);
+    QVERIFY(words->words()->toPlainText().contains(QStringLiteral("und"))); // it can be mended
+    words->words()->setPlainText(
+        words->words()->toPlainText().replace(QStringLiteral(" und "), QStringLiteral(" and ")));
+    QTest::mouseClick(words->findChild<QPushButton*>(QStringLiteral("take-sheet")), Qt::LeftButton);
+    QCOMPARE(refused.size(), 1);
+    QVERIFY(m_window->document().committed().card.sheets[0].lines.size() > 5);
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
+    m_window->document().undoStack().undo();
+    QVERIFY(m_window->document().committed().card == before);
+    // A second sheet, glued on a page of the first.
+    words->choice()->setCurrentIndex(1);
+    emit words->choice()->activated(1);
+    words->words()->setPlainText(QStringLiteral("size 60 x 40\nglue 5,20 on card/page-a at 20,60"));
+    words->takeOver();
+    QCOMPARE(m_window->document().committed().card.sheets.size(), std::size_t(2));
+    QTest::mouseClick(words->findChild<QPushButton*>(QStringLiteral("sheet-grammar")),
+                      Qt::LeftButton);
+    auto* grammar = m_window->findChild<QPlainTextEdit*>(QStringLiteral("grammar"));
+    QVERIFY(grammar && grammar->toPlainText().contains(QStringLiteral("reverse ")));
+    qobject_cast<QDialog*>(grammar->parentWidget())->reject();
+  }
+  void aHandLiftsWhatIsLooseOnPurpose() {
+    SheetInWork flap{plainStrip(60, 40), false, {}};
+    for (const char* said :
+         {"score 10 v lifted from 180 to 60", "glue 5,20 on card/page-b at 20,40"})
+      flap = *workedBy(flap, said, LengthUnit::Millimetre);
+    const auto added =
+        addStructure(Design(), "piece", "card/page-b", {{"position", 0.0}}, flap.work);
+    QVERIFY(m_window->document().apply(added->design, QStringLiteral("flap")).ok());
+    settle();
+    QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
+    StageView& stage = m_window->stage();
+    const PanelIndex panel = stage.assembly()->findPanel("s1/panel-2");
+    const Vec3 rests = stage.pose().panels[panel].linear().col(2);
+    stage.setFocus();
+    QTest::keyClick(&stage, Qt::Key_L);
+    const Vec3 up = stage.pose().panels[panel].linear().col(2);
+    QVERIFY(std::abs(up.dot(rests) - std::cos(radians(120))) < 1e-9);
+    QTest::keyClick(&stage, Qt::Key_L);
+    QVERIFY((stage.pose().panels[panel].linear().col(2) - rests).norm() < 1e-12);
+    // The grip is dragged from where it is to where it would be half-way.
+    const QPoint from = stage.scene().knobOf(0).toPoint();
+    QTest::keyClick(&stage, Qt::Key_L);
+    const QPoint to = stage.scene().knobOf(0).toPoint();
+    QTest::keyClick(&stage, Qt::Key_L);
+    QTest::mousePress(&stage, Qt::LeftButton, {}, from);
+    QTest::mouseMove(&stage, to);
+    QTest::mouseRelease(&stage, Qt::LeftButton, {}, to);
+    const Vec3 dragged = stage.pose().panels[panel].linear().col(2);
+    QVERIFY(std::abs(dragged.dot(rests) - std::cos(radians(120))) < 0.05);
+    m_window->document().undoStack().undo();
+  }
+  void theOpeningKeepsToWhatTheCardIsUsedFor() {
+    Design tent = m_window->document().committed();
+    tent.card.worksTo_deg = 60, tent.card.display_deg = 60;
+    QVERIFY(m_window->document().apply(tent, QStringLiteral("tent")).ok());
+    settle();
+    auto* fan = m_window->findChild<Fan*>();
+    fan->setOpening_rad(kPi);
+    QCOMPARE(fan->value(), 600);
+    m_window->document().undoStack().undo();
+    fan->setOpening_rad(kPi);
+    QCOMPARE(fan->value(), 1800);
   }
   void aNewCardIsSizedInInchFractions() {
     m_window->go(MainWindow::SizeCard);

@@ -119,7 +119,9 @@ private slots:
     QCOMPARE(refused.code, 2);
     QVERIFY2(refused.err.contains("s1"), refused.err);
     QCOMPARE(places(), before);
-    QCOMPARE(run({"scores", copyOf("night-market"), "s2"}).code, 2); // a box has none
+    // Those of a recipe's pieces are told, and changed by its sizes.
+    QVERIFY(run({"scores", copyOf("night-market"), "s2"}).out.contains("mountain"));
+    QCOMPARE(run({"scores", copyOf("night-market"), "s2", "10, 20"}).code, 2);
   }
   void aSlantedScoreTellsBothEnds() {
     const Ran scores = run({"scores", copyOf("lamp-lattice"), "s1"});

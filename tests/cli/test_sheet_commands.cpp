@@ -160,6 +160,88 @@ private slots:
       QVERIFY2(ran.out.contains(word), word);
   }
 
+  void scoresAreListedOfEveryPieceAndTakeTheirMarks() {
+    const QString file = at(QStringLiteral("scores.hinge"));
+    QFile::remove(file);
+    QCOMPARE(run({"new", file, "--width", "130", "--height", "180", "--unit", "mm"}).code, 0);
+    QCOMPARE(
+        run({"add", file, "box", "--on", "gutter", "--set", "a=30", "b=30", "c=20", "d=20"}).code,
+        0);
+    // The pages have their gutter; the box its ridge and the folds of its two tabs.
+    const Ran card = run({"scores", file, "card"});
+    QVERIFY2(card.code == 0 && card.out.trimmed() == "130 mm  valley", card.out);
+    const Ran box = run({"scores", file, "s1"});
+    QCOMPARE(box.code, 0);
+    QCOMPARE(box.out.trimmed().split('\n').size(), 3);
+    QVERIFY2(box.out.contains("mountain"), box.out);
+    QCOMPARE(run({"scores", file, "s1", "10 v"}).code, 2);
+    QCOMPARE(run({"scores", file, "card", "10 v"}).code, 2);
+    QCOMPARE(run({"add", file, "piece", "--on", "card/page-b", "--sheet",
+                  "size 60 x 20; score 10 v; glue 5,10 on card/page-b at 20,20"})
+                 .code,
+             0);
+    const Ran set = run({"scores", file, "s2", "1/2 in m, 30 v", "45m"});
+    QVERIFY2(set.code == 0, set.err);
+    const QByteArray listed = run({"scores", file, "s2"}).out.simplified();
+    QCOMPARE(listed, QByteArray("12.7 mm mountain 30 mm valley 45 mm mountain"));
+    QCOMPARE(run({"scores", file, "s2", "10 x"}).code, 2);
+  }
+  void seatsNameTheirSidesAndTheLineTheyStandOn() {
+    const QString file =
+        made(QStringLiteral("seats.hinge"), QStringLiteral("size 260 x 180; score 130 v"));
+    const QJsonArray seats = QJsonDocument::fromJson(run({"seats", file, "--json"}).out).array();
+    bool fold = false, face = false;
+    for (const QJsonValue& value : seats) {
+      const QJsonObject seat = value.toObject();
+      if (seat.value("id") == QStringLiteral("gutter")) {
+        fold = true;
+        QCOMPARE(seat.value("sides").toObject().value("a").toString(),
+                 QStringLiteral("card/page-a"));
+        QCOMPARE(seat.value("sides").toObject().value("b").toString(),
+                 QStringLiteral("card/page-b"));
+      }
+      if (seat.value("id") == QStringLiteral("card/page-a")) {
+        face = true;
+        QCOMPARE(seat.value("start").toString(), QStringLiteral("the lower edge"));
+      }
+    }
+    QVERIFY(fold && face);
+    QVERIFY(run({"seats", file}).out.contains("side a: page a, side b: page b"));
+  }
+  void anEditThatSpoilsAGoodCardSaysSo() {
+    const QString file =
+        made(QStringLiteral("edit.hinge"), QStringLiteral("size 200 x 100; score 100 v"));
+    QCOMPARE(
+        run({"add", file, "box", "--on", "gutter", "--set", "a=40", "b=40", "c=45", "d=45"}).code,
+        0);
+    const Ran wrong = run({"set", file, "s1", "c=48"});
+    QCOMPARE(wrong.code, 0); // it is what was asked for
+    QVERIFY2(wrong.out.contains("spoils the card: "), wrong.out);
+    const Ran still = run({"set", file, "s1", "c=49"});
+    QVERIFY(still.code == 0 && still.out.isEmpty()); // it was spoiled before
+    QCOMPARE(run({"set", file, "s1", "c=45"}).code, 0);
+    QCOMPARE(run({"set", file, "card", "width=40"}).code, 1);
+    // 1.2 times the card with the height held: what grows along the fold runs out of it.
+    const QString tower = at(QStringLiteral("tower.hinge"));
+    const Ran fitted = run({"fit", QStringLiteral(HINGE_SOURCE_DIR "/demo/lantern-tower.hinge"),
+                            "card", "336", "-o", tower});
+    QCOMPARE(fitted.code, 0);
+    const qsizetype says = fitted.out.indexOf("the nearest length that does not spoil it: ");
+    QVERIFY2(says >= 0, fitted.out);
+    const QByteArray nearest = fitted.out.mid(says).split(':').at(1).trimmed();
+    const Ran better = run({"fit", QStringLiteral(HINGE_SOURCE_DIR "/demo/lantern-tower.hinge"),
+                            "card", nearest, "-o", tower});
+    QVERIFY2(better.code == 0 && !better.out.contains("spoils"), better.out + better.err);
+  }
+  void aBaseOfSheetsIsFittedToAnotherLength() {
+    const QString file = at(QStringLiteral("fitted.hinge"));
+    const Ran ran = run({"fit", QStringLiteral(HINGE_SOURCE_DIR "/demo/house-fronts.hinge"), "card",
+                         "396", "-o", file});
+    QVERIFY2(ran.code == 0, ran.err + ran.out);
+    const QByteArray scores = run({"sheet", file, "card"}).out;
+    QVERIFY2(scores.contains("size 396 x 150\nscore 99,0 to 99,25 valley\n"), scores);
+  }
+
   // --- what the card is
   void everythingAboutACardCanBeSet() {
     const QString file =

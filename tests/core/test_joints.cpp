@@ -47,9 +47,13 @@ private slots:
   // --- what a maker says ---------------------------------------------------------------------
   void everyKindHasItsWordAndItsNumbers() {
     const std::vector<std::string> numbers{
-        "turn_deg",  "turn_deg way_deg slit_mm face_slit_mm catch_mm",
-        "turn_deg",  "turn_deg way_deg least_mm most_mm pull_mm pull_from_deg pull_to_deg",
-        "length_mm", "length_mm"};
+        "turn_deg",
+        "turn_deg way_deg slit_mm face_slit_mm catch_mm",
+        "turn_deg hand_from_deg hand_to_deg",
+        "turn_deg way_deg least_mm most_mm pull_mm pull_from_deg pull_to_deg hand_from_mm "
+        "hand_to_mm",
+        "length_mm",
+        "length_mm"};
     for (std::size_t k = 0; k < kKinds.size(); ++k) {
       QCOMPARE(QString::fromUtf8(jointKey(kKinds[k]).data()),
                QString::fromUtf8(kJointKeys[k].data()));
@@ -63,11 +67,11 @@ private slots:
     }
   }
   void numbersAreThoseOfTheJoint() {
-    given::Kind kind = given::Slide{15, 80, true, -5, 25, 12, 60, 150};
+    given::Kind kind = given::Slide{15, 80, true, -5, 25, 12, 60, 150, 3, 20};
     std::vector<double> values;
     for (const JointNumber& number : numbersOf(kind))
       values.push_back(*number.value);
-    QVERIFY((values == std::vector<double>{15, 80, -5, 25, 12, 60, 150}));
+    QVERIFY((values == std::vector<double>{15, 80, -5, 25, 12, 60, 150, 3, 20}));
     *numbersOf(kind)[3].value = 30;
     QCOMPARE(std::get<given::Slide>(kind).most_mm, 30.0);
   }

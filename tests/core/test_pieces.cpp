@@ -189,6 +189,19 @@ private slots:
     QCOMPARE(more->lines.size(), std::size_t(4));
     QVERIFY(more->lines[0].kind == Kind::Mountain && more->lines[1].kind == Kind::Valley &&
             more->lines[2].kind == Kind::Mountain && more->lines[3].kind == Kind::Valley);
+    // A list takes its marks with it, and keeps those it says nothing of.
+    const auto marked = withScores(work, {{12, Kind::Valley}, 30, 44, {52, Kind::Mountain}, 56});
+    const auto kinds = [](const PieceWork& w) {
+      std::vector<Kind> all;
+      for (const ScoreMark& mark : scoreMarks(w))
+        all.push_back(w.lines[mark.line].kind);
+      return all;
+    };
+    const auto before = kinds(work), after = kinds(*marked);
+    QCOMPARE(after.size(), std::size_t(5));
+    QVERIFY(after[0] == Kind::Valley && after[3] == Kind::Mountain && after[4] == Kind::Valley);
+    for (std::size_t k = 1; k < before.size(); ++k)
+      QVERIFY(after[k] == before[k]);
     const auto fewer = withScores(*more, {12});
     QCOMPARE(fewer->lines.size(), std::size_t(1));
     QVERIFY(!withScores(work, {20, 10}).ok());

@@ -313,10 +313,10 @@ private slots:
           w.joints = {{{70, 10}, "card/page-a", {5, 5}, given::Glue()}};
         }));
     row("too many openings", "work.too-much/parts", "s1", work([](PieceWork& w) {
-          w.windows.assign(61, {{5, 5}, {6, 5}, {6, 6}});
+          w.windows.assign(201, {{5, 5}, {6, 5}, {6, 6}});
         }),
         work([](PieceWork& w) {
-          w.windows.assign(60, {{5, 5}, {6, 5}, {6, 6}});
+          w.windows.assign(200, {{5, 5}, {6, 5}, {6, 6}});
         }));
   }
   void pieces() { judge(); }
@@ -346,7 +346,7 @@ private slots:
     row("a score on a score", "work.order/there", "", added(40.4), added(40.6));
     row("a score beside the paper", "work.score-outside", "", added(80.5), added(79));
     const auto all = [](std::vector<double> at) {
-      return Attempt([=] { return outcome(withScores(strip(), at)); });
+      return Attempt([=] { return outcome(withScores(strip(), {at.begin(), at.end()})); });
     };
     row("scores that do not rise", "work.order/rise", "", all({10, 30, 30.4}), all({10, 30, 30.5}));
     row(

@@ -7,6 +7,7 @@
 #include "core/io/design_json.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/sheet_edits.h"
+#include "core/states/lift.h"
 #include "words/words.h"
 #endif
 
@@ -259,6 +260,7 @@ private slots:
     const auto assembly = assemble(d);
     QCOMPARE(assembly->drives.size(), std::size_t(0));
     const Motion motion = Motion::trace(assembly);
+    QVERIFY(!motion.shuts()); // what stands on it is not asked to lie flat
     for (double t : {0.0, 1.0, kPi})
       QVERIFY_NEAR(
           (motion.poseAt(t).panels[assembly->root].matrix() - Iso3::Identity().matrix()).norm(),
@@ -417,6 +419,36 @@ private slots:
     // the flap. The less of the two is largest at 61.4 degrees; steps are of 2.
     QVERIFY_NEAR(hits->amount, 20 * std::cos(radians(62)) - 5, 1e-6);
   }
+  void whatAHandSpinsOrPushesRestsAndIsNoFault() {
+    const auto joined = [](const char* joint) {
+      SheetInWork piece{plainStrip(40, 10), false, {}};
+      piece = *worked(piece, {joint});
+      return addStructure(card(), "piece", "card/page-b", {{"position", 0.0}}, piece.work)->design;
+    };
+    QVERIFY(findCode(checked(joined("pivot 5,5 on card/page-b at 90,40")), "floppy"));
+    QVERIFY(findCode(checked(joined("slide 5,5 on card/page-b at 90,40")), "floppy"));
+    const auto moved = [&](const Design& d, double share) {
+      const Analysis analysis = checked(d);
+      if (!analysis.findings.empty()) qFatal("%s", describe(analysis.findings[0], d).c_str());
+      const Assembly& assembly = *analysis.assembly;
+      if (assembly.lifts.size() != 1) qFatal("one lift");
+      const Pose pose = analysis.motion->poseAt(1.0);
+      const Vec3 end(35, 5, 0);
+      const PanelIndex arm = assembly.findPanel("s1/panel-1");
+      return (lifted(assembly, pose, assembly.lifts[0], share).panels[arm] * end -
+              pose.panels[arm] * end)
+          .norm();
+    };
+    // 30 from the pin: a quarter of a turn is a chord of 30 times the root of two.
+    const Design spun = joined("pivot 5,5 on card/page-b at 90,40 spun 0 to 90");
+    QVERIFY_NEAR(moved(spun, 1), 30 * std::sqrt(2), 1e-9);
+    QVERIFY_NEAR(moved(spun, 0), 0.0, 1e-12);
+    const Design pushed = joined("slide 5,5 on card/page-b at 90,40 pushed 5 to 30");
+    QVERIFY_NEAR(moved(pushed, 0.4), 10.0, 1e-9);
+    // What cannot be.
+    QCOMPARE(refusal({plainStrip(40, 10), false, {}}, "pivot 5,5 on a at 9,9 spun 0 to 200"),
+             std::string("work.spun"));
+  }
   void aHeldFoldOfAPieceStaysAsItIs() {
     SheetInWork piece{plainStrip(30, 20), false, {}};
     piece = *worked(piece, {"score 10 v held at 90", "glue 5,10 on card/page-b at 90,40"});
@@ -458,6 +490,15 @@ private slots:
     QVERIFY_NEAR(outside(d), 0.0, 1e-9);
     d.card.width_mm = 99;
     QVERIFY(outside(d) > 0);
+    // Leaves of 80 in a finished size of 75.
+    Design bare = onSheets({sheet({"size 160 x 100", "score 80 v"})});
+    bare.card.width_mm = 75, bare.card.height_mm = 100;
+    const Analysis small = checked(bare);
+    const Finding* f = findCode(small, "finished-small");
+    QVERIFY(f && f->severity == Severity::Spoils);
+    QVERIFY_NEAR(f->amount, 5.0, 1e-9);
+    bare.card.width_mm = 80;
+    QVERIFY(!findCode(checked(bare), "finished-small"));
   }
 };
 

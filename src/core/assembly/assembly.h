@@ -127,12 +127,15 @@ struct Drive {
   double angle_rad(double opening_rad) const;
 };
 
-/// A fold that is lifted by hand from where it rests, and what goes along with it.
+/// A fold that is lifted, a pin that is spun or a slide that is pulled by hand, from where it
+/// rests, and what goes along with it.
 struct Lift {
-  FoldIndex fold;
-  double least_rad = 0, most_rad = 0; ///< fold angles, the first as it rests
+  FoldIndex fold; ///< one of the two is valid
+  JointIndex joint;
+  double least = 0, most = 0; ///< fold angle or turn in rad, way in mm; the first as it rests
   std::vector<PanelIndex> panels;
-  bool rightMoves = true; ///< the panels hang on the fold's right panel
+  bool secondMoves = true; ///< the panels hang on the fold's right panel, the joint's second
+  bool slides = false;     ///< mm
 };
 
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.

@@ -51,6 +51,11 @@ Iso3 turnedInFirst(const Guide& guide, double angle_rad) {
   return guide.onFirst * turn * guide.onSecond.inverse();
 }
 
+Iso3 movedInFirst(const Joint& joint, double angle_or_way) {
+  if (const Slide* slide = std::get_if<Slide>(&joint)) return slidInFirst(*slide, angle_or_way);
+  return turnedInFirst(*guideOf(joint), angle_or_way);
+}
+
 Iso3 slidInFirst(const Slide& slide, double way_mm) {
   return slide.onFirst * Eigen::Translation3d(way_mm * Vec3::UnitY()) * slide.onSecond.inverse();
 }

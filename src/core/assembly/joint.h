@@ -33,6 +33,10 @@ struct Guide {
   std::optional<StructureId> owner;
   PanelIndex first, second; ///< the panel that was there, the panel that joins it
   Iso3 onFirst, onSecond;
+  /// Moved by hand from the first of these to the second (rad about the line, or mm along it).
+  std::optional<std::array<double, 2>> byHand = {};
+  /// It rests there, whatever the card does: the panels move as one.
+  bool rests = false;
 };
 
 /// Half slots pushed into one another: both panels turn about their common line.
@@ -90,6 +94,9 @@ std::array<PanelIndex, 2> panelsOf(const Joint& joint);
 /// `way_mm` along its line.
 Iso3 turnedInFirst(const Guide& guide, double angle_rad);
 Iso3 slidInFirst(const Slide& slide, double way_mm);
+
+/// The same for whichever of the two the joint is; a slot turns like a pivot.
+Iso3 movedInFirst(const Joint& guide, double angle_or_way);
 
 /// The joints of one kind in a list, with their indices there: `for (const auto& [index, glue] :
 /// JointsOf<Glue>(joints))`.

@@ -21,15 +21,21 @@ public:
       if (fold.rest_rad) unite(fold.left, fold.right);
     for (FoldIndex f : assembly.folds.indices())
       addFold(f);
-    for (const Joint& joint : assembly.joints)
-      if (const Guide* guide = guideOf(joint)) addEdge(guide->first, guide->second, {});
+    for (JointIndex j : assembly.joints.indices())
+      if (const Guide* guide = guideOf(assembly.joints[j]))
+        addEdge(guide->first, guide->second, {}, j);
     m_of.resize(m_group.size());
     for (std::size_t e = 0; e < m_edges.size(); ++e)
       m_of[m_edges[e].a].push_back(e), m_of[m_edges[e].b].push_back(e);
   }
 
-  /// The folds that are bridges to paper without the ground.
-  std::vector<FoldIndex> bridges() {
+  struct Edge {
+    std::size_t a, b;
+    std::vector<FoldIndex> folds; ///< none: a joint that guides
+    JointIndex joint;
+  };
+  /// The bridges to paper without the ground.
+  std::vector<Edge> bridges() {
     m_seen.assign(m_group.size(), 0);
     m_low = m_seen;
     walk(rootOf(m_assembly.root));
@@ -37,10 +43,6 @@ public:
   }
 
 private:
-  struct Edge {
-    std::size_t a, b;
-    std::vector<FoldIndex> folds; ///< none: a joint that guides
-  };
   std::size_t rootOf(PanelIndex p) {
     auto i = static_cast<std::size_t>(p.value);
     while (m_group[i] != i)
@@ -49,9 +51,10 @@ private:
   }
   void unite(PanelIndex a, PanelIndex b) { m_group[rootOf(a)] = rootOf(b); }
 
-  void addEdge(PanelIndex first, PanelIndex second, std::vector<FoldIndex> folds) {
+  void addEdge(PanelIndex first, PanelIndex second, std::vector<FoldIndex> folds,
+               JointIndex joint = {}) {
     const std::size_t a = rootOf(first), b = rootOf(second);
-    if (a != b) m_edges.push_back({a, b, std::move(folds)});
+    if (a != b) m_edges.push_back({a, b, std::move(folds), joint});
   }
   /// Parts of one line between the same panels are one hinge.
   void addFold(FoldIndex f) {
@@ -99,8 +102,7 @@ private:
       int& low = m_low[open.back().node];
       low = std::min(low, m_low[done.node]);
       if (m_low[done.node] == m_seen[done.node]) // nothing beyond reaches back past this edge
-        m_found.insert(m_found.end(), m_edges[done.through].folds.begin(),
-                       m_edges[done.through].folds.end());
+        m_found.push_back(m_edges[done.through]);
     }
   }
 
@@ -109,12 +111,11 @@ private:
   std::vector<Edge> m_edges;
   std::vector<std::vector<std::size_t>> m_of; ///< edges of a group
   std::vector<int> m_seen, m_low;
-  std::vector<FoldIndex> m_found;
+  std::vector<Edge> m_found;
 };
 
-/// What hangs on one side of a fold: all that is joined to it in any way but by this fold line.
-std::vector<PanelIndex> beyond(const Assembly& assembly, FoldIndex line, PanelIndex start) {
-  const Fold& at = assembly.folds[line];
+/// What hangs on one side of a fold or joint: all that is joined to it in any way but by that.
+std::vector<PanelIndex> beyond(const Assembly& assembly, const Lift& lift, PanelIndex start) {
   IndexedVector<PanelIndex, char> seen;
   seen.assign(assembly.panels.size(), 0);
   std::vector<PanelIndex> found{start};
@@ -123,33 +124,53 @@ std::vector<PanelIndex> beyond(const Assembly& assembly, FoldIndex line, PanelIn
     const PanelIndex next = a == here ? b : b == here ? a : PanelIndex();
     if (next.valid() && !seen[next]) seen[next] = 1, found.push_back(next);
   };
+  const auto isIt = [&](const Fold& fold) {
+    if (!lift.fold.valid()) return false;
+    const Fold& at = assembly.folds[lift.fold]; // parts of one line are one fold
+    return std::minmax(fold.left, fold.right) == std::minmax(at.left, at.right);
+  };
   for (std::size_t k = 0; k < found.size(); ++k) {
     const PanelIndex here = found[k];
-    for (FoldIndex f : assembly.foldsOf(here)) {
-      const Fold& fold = assembly.folds[f];
-      const bool same = std::minmax(fold.left, fold.right) == std::minmax(at.left, at.right);
-      if (!same) reach(fold.left, fold.right, here);
-    }
-    for (const Joint& joint : assembly.joints)
-      if (!tieOf(joint)) reach(panelsOf(joint)[0], panelsOf(joint)[1], here);
+    for (FoldIndex f : assembly.foldsOf(here))
+      if (const Fold& fold = assembly.folds[f]; !isIt(fold)) reach(fold.left, fold.right, here);
+    for (JointIndex j : assembly.joints.indices())
+      if (const Joint& joint = assembly.joints[j]; j != lift.joint && !tieOf(joint))
+        reach(panelsOf(joint)[0], panelsOf(joint)[1], here);
   }
   return found;
+}
+
+/// A joint that nothing but a hand moves rests where its maker says.
+void restByHand(Assembly& assembly, JointIndex j) {
+  Joint& joint = assembly.joints[j];
+  Pivot* pivot = std::get_if<Pivot>(&joint);
+  Slide* slide = std::get_if<Slide>(&joint);
+  Guide* guide = pivot ? static_cast<Guide*>(pivot) : slide;
+  if (!guide || !guide->byHand) return;
+  guide->rests = true;
+  assembly.lifts.push_back(
+      {{}, j, (*guide->byHand)[0], (*guide->byHand)[1], {}, true, slide != nullptr});
 }
 
 } // namespace
 
 void settleLooseFolds(Assembly& assembly) {
-  for (FoldIndex f : Graph(assembly).bridges()) {
-    Fold& fold = assembly.folds[f];
-    if (fold.shutKnown) continue; // its recipe has a closed form for it
-    fold.rest_rad = 0, fold.hangs = true;
-    fold.shutKnown = true, fold.shutAngle_rad = 0;
+  for (const auto& bridge : Graph(assembly).bridges()) {
+    if (bridge.joint.valid()) restByHand(assembly, bridge.joint);
+    for (FoldIndex f : bridge.folds) {
+      Fold& fold = assembly.folds[f];
+      if (fold.shutKnown) continue; // its recipe has a closed form for it
+      fold.rest_rad = 0, fold.hangs = true;
+      fold.shutKnown = true, fold.shutAngle_rad = 0;
+    }
   }
   std::erase_if(assembly.lifts, [&](Lift& lift) {
-    const Fold& fold = assembly.folds[lift.fold];
-    for (bool right : {true, false}) {
-      lift.panels = beyond(assembly, lift.fold, right ? fold.right : fold.left);
-      lift.rightMoves = right;
+    const auto ends = lift.fold.valid() ? std::array{assembly.folds[lift.fold].left,
+                                                     assembly.folds[lift.fold].right}
+                                        : panelsOf(assembly.joints[lift.joint]);
+    for (bool second : {true, false}) {
+      lift.panels = beyond(assembly, lift, ends[second ? 1 : 0]);
+      lift.secondMoves = second;
       if (std::ranges::find(lift.panels, assembly.root) == lift.panels.end()) return false;
     }
     return true; // held on both sides: there is nothing to lift

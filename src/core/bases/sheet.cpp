@@ -146,8 +146,33 @@ private:
         panel.use = PanelUse::Page;
     }
     if (auto torn = consistent(); !torn) return torn;
-    if (!hanging.empty()) m_builder.placementByRings(seatOfRoot(), hanging);
+    for (std::vector<PanelIndex>& together : sections(hanging))
+      m_builder.placementByRings(seatOfRoot(), std::move(together));
     return m_builder.status();
+  }
+
+  /// Panels that hang together, each section by itself: the engine finds them one after another.
+  std::vector<std::vector<PanelIndex>> sections(std::vector<PanelIndex> hanging) const {
+    const Assembly& assembly = m_builder.assembly();
+    std::vector<std::vector<PanelIndex>> all;
+    while (!hanging.empty()) {
+      std::vector<PanelIndex> one{hanging.front()};
+      hanging.erase(hanging.begin());
+      const auto take = [&](PanelIndex a, PanelIndex b, PanelIndex here) {
+        const auto next = std::ranges::find(hanging, a == here ? b : a);
+        if ((a == here || b == here) && next != hanging.end())
+          one.push_back(*next), hanging.erase(next);
+      };
+      for (std::size_t k = 0; k < one.size(); ++k) {
+        const PanelIndex here = one[k];
+        for (FoldIndex f : assembly.foldsOf(here))
+          take(assembly.folds[f].left, assembly.folds[f].right, here);
+        for (const auto& [j, glue] : assembly.every<Glue>())
+          take(glue.tab, glue.host, here);
+      }
+      all.push_back(std::move(one));
+    }
+    return all;
   }
 
   const Seat& seatOfRoot() const {

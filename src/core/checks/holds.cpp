@@ -102,7 +102,8 @@ void findNowhere(const CheckInput& in, std::vector<Finding>& found) {
     if (seen[p]) continue;
     const auto& owner = in.assembly.panels[p].owner;
     const auto named = [&](const Finding& f) {
-      return owner && std::ranges::find(f.owners, *owner) != f.owners.end();
+      return owner ? std::ranges::find(f.owners, *owner) != f.owners.end()
+                   : f.elements.front() == "card";
     };
     const bool known = std::ranges::any_of(in.of(shutFlatCheck()), named) ||
                        std::ranges::any_of(in.of(reachCheck()), named);

@@ -104,6 +104,13 @@ std::vector<Finding> run(const CheckInput& in) {
     f.place = worst.place;
     found.push_back(std::move(f));
   }
+  // Of sheets the leaves themselves may be larger than what they are wanted for.
+  const double over = -std::min(spare.x(), spare.y());
+  if (found.empty() && !in.design.card.sheets.empty() && over > kTouch_mm) {
+    Finding f{"finished-small", Severity::Spoils, {"card"}};
+    f.amount = over, f.place = shut.panels[in.assembly.root].translation();
+    found.push_back(std::move(f));
+  }
   return found;
 }
 

@@ -46,19 +46,21 @@ public:
   }
 
   std::optional<Finding> run() {
-    constexpr double kStep_rad = radians(2);
+    constexpr double kStep_rad = radians(2), kStep_mm = 2;
     const Pose rest = m_in.motion.poseAt(m_f.show_rad);
-    const double way = m_lift.most_rad - m_lift.least_rad;
-    const int steps = std::max(1, static_cast<int>(std::ceil(std::abs(way) / kStep_rad)));
+    const double way = std::abs(m_lift.most - m_lift.least);
+    const int steps =
+        std::max(1, static_cast<int>(std::ceil(way / (m_lift.slides ? kStep_mm : kStep_rad))));
     for (int k = 0; k <= steps && !m_in.stop.stop_requested(); ++k) {
-      const double angle = m_lift.least_rad + way * k / steps;
-      look(lifted(m_in.motion, rest, m_lift, angle), angle);
+      const double share = static_cast<double>(k) / steps;
+      look(lifted(m_in.assembly, rest, m_lift, share),
+           m_lift.least + (m_lift.most - m_lift.least) * share);
     }
     return m_f.amount > 0 ? std::optional(m_f) : std::nullopt;
   }
 
 private:
-  void look(const Pose& pose, double angle_rad) {
+  void look(const Pose& pose, double at) {
     constexpr double kDeep_mm = 0.05; // shallower crossings are touching paper
     for (PanelIndex p : m_lift.panels) {
       if (!pose.placed[p]) continue;
@@ -74,9 +76,15 @@ private:
         m_f.elements.clear(), m_f.owners.clear();
         addPanel(m_in, p, m_f), addPanel(m_in, q, m_f);
         m_f.amount = depth, m_f.place = place;
-        m_f.detail = Text("as-it-is", Degrees{180 - std::abs(degrees(angle_rad))});
+        m_f.detail = placeOf(at);
       }
     }
+  }
+
+  /// A fold by the angle between its leaves, a pin by its turn, a slide by its way.
+  Text placeOf(double at) const {
+    if (m_lift.slides) return {"as-it-is", Millimetres{at}};
+    return {"as-it-is", Degrees{m_lift.fold.valid() ? 180 - std::abs(degrees(at)) : degrees(at)}};
   }
 
   const CheckInput& m_in;

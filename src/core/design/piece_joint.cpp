@@ -28,6 +28,10 @@ std::vector<JointNumber> numbersOf(given::Kind& kind) {
           length("least_mm", joint.least_mm), length("most_mm", joint.most_mm),
               length("pull_mm", joint.pull_mm), angle("pull_from_deg", joint.pullFrom_deg),
               angle("pull_to_deg", joint.pullTo_deg);
+        if constexpr (requires { joint.handFrom_deg; })
+          angle("hand_from_deg", joint.handFrom_deg), angle("hand_to_deg", joint.handTo_deg);
+        if constexpr (requires { joint.handFrom_mm; })
+          length("hand_from_mm", joint.handFrom_mm), length("hand_to_mm", joint.handTo_mm);
         if constexpr (requires { joint.length_mm; }) length("length_mm", joint.length_mm);
       },
       kind);
@@ -79,6 +83,8 @@ given::Kind mirrored(const given::Kind& kind) {
       [](auto& joint) {
         if constexpr (requires { joint.turn_deg; }) joint.turn_deg = -joint.turn_deg;
         if constexpr (requires { joint.way_deg; }) joint.way_deg = 180 - joint.way_deg;
+        if constexpr (requires { joint.handFrom_deg; })
+          joint.handFrom_deg = -joint.handFrom_deg, joint.handTo_deg = -joint.handTo_deg;
       },
       image);
   return image;

@@ -42,6 +42,8 @@ struct Slot {
 struct Pivot {
   double turn_deg = 0;
   bool byFace = false;
+  /// Spun by hand, from where it rests; nobody spins it when both are the same.
+  double handFrom_deg = 0, handTo_deg = 0;
   bool operator==(const Pivot&) const = default;
 };
 
@@ -53,6 +55,8 @@ struct Slide {
   /// The way along its line by which the opening pulls the piece, from one opening to the other; no
   /// pull when they are equal.
   double pull_mm = 0, pullFrom_deg = 0, pullTo_deg = 0;
+  /// Pulled by hand, from where it rests; nobody pulls it when both are the same.
+  double handFrom_mm = 0, handTo_mm = 0;
   bool operator==(const Slide&) const = default;
 };
 

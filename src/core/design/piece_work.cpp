@@ -96,6 +96,9 @@ std::optional<Error> wrongNumbers(const given::Kind& kind) {
       return Error{{"work.catch", Millimetres{kLongestCatch_mm}}, ""};
     if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0)) return Error{"work.slit", ""};
   }
+  if (const auto* pivot = std::get_if<given::Pivot>(&kind))
+    if (!(std::abs(pivot->handFrom_deg) <= 180 && std::abs(pivot->handTo_deg) <= 180))
+      return Error{"work.spun", ""};
   if (const auto* slide = std::get_if<given::Slide>(&kind))
     if (!(slide->least_mm <= slide->most_mm && slide->pullFrom_deg >= 0 &&
           slide->pullFrom_deg <= slide->pullTo_deg && slide->pullTo_deg <= 180))
@@ -122,8 +125,8 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
   const auto sane = [](const Vec2& p) {
     return p.allFinite() && p.cwiseAbs().maxCoeff() <= kFarthest_mm;
   };
-  if (work.outline.size() > 400 || work.lines.size() > 200 || work.windows.size() > 60 ||
-      work.joints.size() > 60)
+  if (work.outline.size() > 1000 || work.lines.size() > 800 || work.windows.size() > 200 ||
+      work.joints.size() > 200)
     return refused("work.too-much/parts", std::string(place));
   for (std::size_t k = 0; k < work.outline.size(); ++k)
     if (!sane(work.outline[k]))
@@ -290,28 +293,33 @@ Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line) {
   return turned;
 }
 
-Result<PieceWork> withScores(const PieceWork& work, const std::vector<double>& low_mm) {
-  for (std::size_t k = 1; k < low_mm.size(); ++k)
-    if (low_mm[k] < low_mm[k - 1] + kLeastPanel_mm)
-      return refused({"work.order/rise", Millimetres{low_mm[k]}, Millimetres{low_mm[k - 1]}});
+Result<PieceWork> withScores(const PieceWork& work, const std::vector<ScorePlace>& places) {
+  using Kind = WorkLine::Kind;
+  for (std::size_t k = 1; k < places.size(); ++k)
+    if (places[k].low_mm < places[k - 1].low_mm + kLeastPanel_mm)
+      return refused(
+          {"work.order/rise", Millimetres{places[k].low_mm}, Millimetres{places[k - 1].low_mm}});
   PieceWork changed = work;
   auto marks = scoreMarks(changed);
-  while (marks.size() > low_mm.size()) {
+  while (marks.size() > places.size()) {
     changed.lines.erase(changed.lines.begin() + static_cast<std::ptrdiff_t>(marks.back().line));
     marks = scoreMarks(changed);
   }
-  for (std::size_t k = 0; k < marks.size(); ++k)
-    for (Vec2* p : {&changed.lines[marks[k].line].from, &changed.lines[marks[k].line].to})
-      p->x() += low_mm[k] - marks[k].low_mm;
-  WorkLine::Kind next =
-      marks.empty() || changed.lines[marks.back().line].kind == WorkLine::Kind::Mountain
-          ? WorkLine::Kind::Valley
-          : WorkLine::Kind::Mountain;
-  for (std::size_t k = marks.size(); k < low_mm.size(); ++k) {
-    auto more = withScoreAdded(changed, low_mm[k], next);
+  for (std::size_t k = 0; k < marks.size(); ++k) {
+    WorkLine& line = changed.lines[marks[k].line];
+    for (Vec2* p : {&line.from, &line.to})
+      p->x() += places[k].low_mm - marks[k].low_mm;
+    line.kind = places[k].kind.value_or(line.kind);
+  }
+  const auto other = [](Kind kind) {
+    return kind == Kind::Mountain ? Kind::Valley : Kind::Mountain;
+  };
+  Kind last = marks.empty() ? Kind::Mountain : changed.lines[marks.back().line].kind;
+  for (std::size_t k = marks.size(); k < places.size(); ++k) {
+    last = places[k].kind.value_or(other(last));
+    auto more = withScoreAdded(changed, places[k].low_mm, last);
     if (!more) return more;
     changed = std::move(more).value();
-    next = next == WorkLine::Kind::Mountain ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
   }
   return checked(std::move(changed));
 }

@@ -78,9 +78,15 @@ Result<PieceWork> withScoreAdded(const PieceWork& work, double at_mm, WorkLine::
 Result<PieceWork> withLineRemoved(const PieceWork& work, std::size_t line);
 /// Mountain becomes valley and the other way round.
 Result<PieceWork> withLineTurned(const PieceWork& work, std::size_t line);
-/// All scores as a list of places from the left end; there must be as many as the piece has, or the
-/// new ones take turns as mountain and valley after the last one that is kept.
-Result<PieceWork> withScores(const PieceWork& work, const std::vector<double>& low_mm);
+/// A place from the left end, and how the score there folds where that is said.
+struct ScorePlace {
+  double low_mm = 0;
+  std::optional<WorkLine::Kind> kind;
+  ScorePlace(double low, std::optional<WorkLine::Kind> folds = {}) : low_mm(low), kind(folds) {}
+};
+/// All scores from edge to edge anew, as places from the left end. Without a word they keep the
+/// marks that they have in this order; further ones take turns as mountain and valley.
+Result<PieceWork> withScores(const PieceWork& work, const std::vector<ScorePlace>& places);
 /// Left and right exchanged, joints along with it: the other one of a pair, before it is put in its
 /// place.
 PieceWork mirrored(const PieceWork& work);

@@ -13,6 +13,22 @@ namespace {
 
 constexpr double kSettled_mm = 1e-6;
 
+/// A sheet of the base made wider, across its upright scores: what lies on it goes along.
+void stretch(PieceWork& sheet, double factor) {
+  for (Vec2& p : sheet.outline)
+    p.x() *= factor;
+  for (WorkLine& line : sheet.lines)
+    line.from.x() *= factor, line.to.x() *= factor;
+  for (Polygon& window : sheet.windows)
+    for (Vec2& p : window)
+      p.x() *= factor;
+  for (PieceJoint& joint : sheet.joints) {
+    joint.at.x() *= factor;
+    // Faces of sheets stand on their lower edge.
+    joint.to.x() *= factor;
+  }
+}
+
 Result<Design> scaled(const Design& design, std::optional<StructureId> only, double factor,
                       const std::set<std::string>& held) {
   Design next = design;
@@ -25,6 +41,10 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
     for (const ParameterSpec& spec : findBaseKind(design.card.kind)->parameters)
       if (spec.unit == ParameterUnit::Millimetre && gives("card", spec.key))
         next.card.values[std::string(spec.key)] *= factor;
+    if (gives("card", "sheets"))
+      for (PieceWork& sheet : next.card.sheets)
+        stretch(sheet, factor);
+    if (gives("card", "sheets") && next.card.ground) next.card.ground->x() *= factor;
     if (auto valid = validateCard(next.card); !valid) return valid.error();
   }
   for (const StructureItem& item : design.structures) {
@@ -49,6 +69,9 @@ std::vector<LengthRow> lengthRows(const Design& design, std::optional<StructureI
         rows.push_back({lengthRowKey("card", spec.key), Text("row-of-card", nameOf(spec)),
                         design.card.value(spec.key), spec.role == ParameterRole::Held});
   }
+  if (!piece && !design.card.sheets.empty())
+    rows.push_back({lengthRowKey("card", "sheets"), "card.sheets/of-card",
+                    boundsOf(design.card.sheets.front().outline).size().x(), false});
   for (const StructureItem& item : design.structures) {
     if (piece && item.id != *piece) continue;
     const auto own = waysOf(item).lengths(design, item, piece.has_value());

@@ -24,6 +24,13 @@ void Mechanism::gatherBodies(const Assembly& assembly) {
     glued[static_cast<std::size_t>(fold.left.value)].push_back({fold.right, turn});
     glued[static_cast<std::size_t>(fold.right.value)].push_back({fold.left, turn.inverse()});
   }
+  for (const Joint& joint : assembly.joints) {
+    const Guide* guide = guideOf(joint);
+    if (!guide || !guide->rests) continue;
+    const Iso3 there = movedInFirst(joint, (*guide->byHand)[0]);
+    glued[static_cast<std::size_t>(guide->first.value)].push_back({guide->second, there});
+    glued[static_cast<std::size_t>(guide->second.value)].push_back({guide->first, there.inverse()});
+  }
   for (PanelIndex first : assembly.panels.indices()) {
     if (bodyOf[first].valid()) continue;
     const BodyIndex body = bodies.push({});

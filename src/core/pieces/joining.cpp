@@ -61,6 +61,8 @@ public:
     pivot.onFirst = onFace(x, z, x.cross(z));
     pivot.onSecond =
         frame(lift(m_joint.at), Vec3::UnitX(), away, up(given.byFace) * Vec3::UnitX().cross(z));
+    if (given.handFrom_deg != given.handTo_deg)
+      pivot.byHand = {radians(given.handFrom_deg), radians(given.handTo_deg)};
     m_builder.join(m_role, std::move(pivot));
   }
 
@@ -74,6 +76,7 @@ public:
     slide.least_mm = given.least_mm, slide.most_mm = given.most_mm;
     if (given.pullTo_deg > given.pullFrom_deg)
       slide.pull = Pull{given.pull_mm, radians(given.pullFrom_deg), radians(given.pullTo_deg)};
+    if (given.handFrom_mm != given.handTo_mm) slide.byHand = {given.handFrom_mm, given.handTo_mm};
     m_builder.join(m_role, std::move(slide));
   }
 

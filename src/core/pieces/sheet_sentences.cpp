@@ -119,8 +119,9 @@ private:
         std::ranges::find(kJointKeys, jointKey(joint.kind)) - kJointKeys.begin());
     given::Kind plain = changedTo(index, given::Kind());
     const auto usual = numbersOf(plain), own = numbersOf(joint.kind);
+    const auto told = [&](std::size_t k) { return *own[k].value != *usual[k].value; };
     for (std::size_t k = 0; k < own.size(); ++k)
-      if (*own[k].value != *usual[k].value)
+      if (told(k) || (own[k].key.starts_with("hand_from") && told(k + 1)))
         text += fmt::format(" {} {}", jointWord(own[k].key),
                             own[k].isLength ? length(*own[k].value) : exactNumber(*own[k].value));
     return text;
@@ -143,10 +144,11 @@ std::string exactNumber(double value) {
 
 std::string_view jointWord(std::string_view key) {
   static constexpr std::pair<std::string_view, std::string_view> kWords[] = {
-      {"turn_deg", "turned"},   {"way_deg", "way"},    {"slit_mm", "deep"},
-      {"face_slit_mm", "into"}, {"catch_mm", "catch"}, {"least_mm", "least"},
-      {"most_mm", "most"},      {"pull_mm", "pulled"}, {"pull_from_deg", "after"},
-      {"pull_to_deg", "until"}, {"length_mm", "long"}};
+      {"turn_deg", "turned"},     {"way_deg", "way"},        {"slit_mm", "deep"},
+      {"face_slit_mm", "into"},   {"catch_mm", "catch"},     {"least_mm", "least"},
+      {"most_mm", "most"},        {"pull_mm", "pulled"},     {"pull_from_deg", "after"},
+      {"pull_to_deg", "until"},   {"hand_from_deg", "spun"}, {"hand_to_deg", "to"},
+      {"hand_from_mm", "pushed"}, {"hand_to_mm", "to"},      {"length_mm", "long"}};
   const auto found =
       std::ranges::find(kWords, key, &std::pair<std::string_view, std::string_view>::first);
   return found == std::end(kWords) ? key : found->second;

@@ -37,7 +37,8 @@ namespace hinge {
 //   JOINT P on FACE at P [by face] [NUMBER ...]
 //                                      glue, slot, pivot, slide, band or film, with the numbers
 //                                      that it has: turned A, way A, deep L, into L, catch L, least
-//                                      L, most L, pulled L, after A, until A, long L
+//                                      L, most L, pulled L, after A, until A (by the opening), spun
+//                                      A to A, pushed L to L (by hand, from where it rests), long L
 //   loosen P                           the joints at that panel
 //   ground P                           of a base: the panel that lies on the table
 //
@@ -59,6 +60,12 @@ Result<SheetInWork> workedBy(const SheetInWork& sheet, std::string_view sentence
 
 /// The sentences that make this sheet from nothing, exact to 1e-9 mm.
 std::vector<std::string> sentencesOf(const SheetInWork& sheet, LengthUnit unit);
+
+/// A list of scores from edge to edge, "10, 36 1/4in v, 66 m": places from the left end, with their
+/// marks where these are said; "none" or nothing: no score. And the list of those that a piece has,
+/// lengths as they are shown.
+Result<std::vector<ScorePlace>> scorePlaces(std::string_view list, LengthUnit unit);
+std::string scoreList(const PieceWork& work, LengthUnit unit);
 
 /// The shortest way to write a number that has no length so that it is read again as it was.
 std::string exactNumber(double value);

@@ -3,18 +3,25 @@
 
 namespace hinge {
 
-Pose lifted(const Motion& motion, const Pose& pose, const Lift& by, double angle_rad) {
-  const Fold& fold = motion.assembly().folds[by.fold];
-  const Iso3 at = foldedOver(fold, angle_rad), rest = foldedOver(fold, by.least_rad);
-  const PanelIndex host = by.rightMoves ? fold.left : fold.right;
-  Pose turned = pose;
-  if (!pose.placed[host]) return turned;
+Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& by, double share) {
+  const double to = by.least + (by.most - by.least) * share;
+  const auto ends = by.fold.valid()
+                        ? std::array{assembly.folds[by.fold].left, assembly.folds[by.fold].right}
+                        : panelsOf(assembly.joints[by.joint]);
+  const auto toFirst = [&](double at) { // the second in the first
+    return by.fold.valid() ? foldedOver(assembly.folds[by.fold], at)
+                           : movedInFirst(assembly.joints[by.joint], at);
+  };
+  const PanelIndex host = ends[by.secondMoves ? 0 : 1];
+  Pose moved = pose;
+  if (!pose.placed[host]) return moved;
   const Iso3& frame = pose.panels[host];
-  const Iso3 turn = by.rightMoves ? Iso3(frame * at * rest.inverse() * frame.inverse())
-                                  : Iso3(frame * at.inverse() * rest * frame.inverse());
+  const Iso3 at = toFirst(to), rest = toFirst(by.least);
+  const Iso3 change = by.secondMoves ? Iso3(at * rest.inverse()) : Iso3(at.inverse() * rest);
+  const Iso3 turn = frame * change * frame.inverse();
   for (PanelIndex p : by.panels)
-    if (pose.placed[p]) turned.panels[p] = turn * pose.panels[p];
-  return turned;
+    if (pose.placed[p]) moved.panels[p] = turn * pose.panels[p];
+  return moved;
 }
 
 std::vector<std::vector<Vec3>> platesOf(const Assembly& assembly, PanelIndex panel,

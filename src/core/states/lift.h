@@ -4,8 +4,9 @@
 
 namespace hinge {
 
-/// The pose with what a hand lifts turned about its fold, to a fold angle; all else stays.
-Pose lifted(const Motion& motion, const Pose& pose, const Lift& lift, double angle_rad);
+/// The pose with what a hand moves moved, to a share (0 as it rests, 1 as far as it goes) of its
+/// way; all else stays.
+Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& lift, double share);
 
 /// The convex parts of a panel in the world.
 std::vector<std::vector<Vec3>> platesOf(const Assembly& assembly, PanelIndex panel,

@@ -60,6 +60,12 @@ Result<Assembly> assembleDesign(const Design& design) {
   assembly.openBy_rad = radians(design.card.openBy_deg);
   assembly.low_rad = radians(design.card.worksFrom_deg);
   assembly.high_rad = radians(design.card.worksTo_deg);
+  if (assembly.drives.empty()) {
+    // A leaf that never folds is as it stands; checks that look along the opening need some of it.
+    constexpr double kSome_deg = 0.5;
+    assembly.low_rad = radians(std::max(design.card.display_deg - kSome_deg, kSome_deg));
+    assembly.high_rad = radians(std::min(design.card.display_deg + kSome_deg, 180.0));
+  }
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);

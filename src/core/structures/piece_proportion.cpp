@@ -28,6 +28,8 @@ struct Across {
 Across acrossOn(const Design& design, std::string_view face, const std::set<std::string>& held) {
   const auto owner = ownerOfKey(face);
   const StructureItem* host = owner ? design.find(*owner) : nullptr;
+  if (!owner && !design.card.sheets.empty()) // pages of sheets stand on their lower edge
+    return {Vec2::UnitX(), !held.contains(lengthRowKey("card", "sheets"))};
   if (!host || !host->work) return {};
   // Panels of free pieces stand on the lower edge, along which their widths are read.
   if (!widthsRunAcross(design, *host)) return {Vec2::UnitY(), false};
