@@ -10,6 +10,7 @@ shot mistakes.png --finding 3 demo/night-market-mistakes.hinge
 shot flat-piece.png --open 112 --select s1 demo/night-market.hinge
 shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
 shot size.png --place size demo/night-market.hinge
+shot sheet.png --place size demo/house-fronts.hinge
 shot cut.png --place cut demo/pop-up-lantern.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new

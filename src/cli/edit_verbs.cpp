@@ -191,6 +191,8 @@ Result<Design> onSheet(const Design& d, const Options& o) {
   auto card = onBase(d.card, "sheet");
   if (!card) return card.error();
   made.card = *card, made.card.sheets = {sheet->work}, made.card.ground = sheet->ground;
+  // A leaf without a fold lies: on its edge it would fall.
+  if (sheet->work.lines.empty()) made.card.rests = Rests::OnPage;
   if (o.width.empty() || o.height.empty()) {
     const CardBase shut = withFinishedSize(made);
     if (o.width.empty()) made.card.width_mm = shut.width_mm;

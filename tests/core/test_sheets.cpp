@@ -2,6 +2,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/bases/base.h"
+#include "core/edits/arrange.h"
 #include "core/edits/edits.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
@@ -191,6 +192,13 @@ private slots:
       QVERIFY_NEAR((fold - end).norm(), 110.0, 1e-9);
       QVERIFY_NEAR((fold - end).dot(alongC) / 110, std::cos(radians(deg)), 1e-9);
     }
+  }
+  void whatStandsOnOneSideOfTheGutterIsCopiedToTheOther() {
+    Design d = onSheets({sheet({"size 260 x 180", "score 130 v"})});
+    const StructureId figure = add(d, "figure", "card/page-a");
+    const auto copied = copiedToOtherSide(d, figure);
+    QVERIFY2(copied.ok(), copied ? "" : hinge::say(copied.error()).c_str());
+    QCOMPARE(copied->design.find(copied->id)->seat, std::string("card/page-b"));
   }
   void aReversedSectionIsFoundByTheJoints() {
     const Design d =

@@ -146,6 +146,9 @@ private:
         panel.use = PanelUse::Page;
     }
     if (auto torn = consistent(); !torn) return torn;
+    // The leaves beside the gutter are one another's other side, as in the other bases.
+    if (const FoldIndex gutter = assembly.findFold("card/gutter"); gutter.valid())
+      m_builder.twins(assembly.folds[gutter].left, assembly.folds[gutter].right);
     for (std::vector<PanelIndex>& together : sections(hanging))
       m_builder.placementByRings(seatOfRoot(), std::move(together));
     return m_builder.status();
