@@ -10,6 +10,38 @@
 
 namespace hinge {
 
+/// The line from which places on a face are read, with a dot where it begins.
+void StageView::paintStart(QPainter& painter, const Seat& face) const {
+  const SeatSide& side = face.sides[0];
+  const auto at = [&](double x) {
+    return m_scene.onScreen(side.panel, (side.toPiece * Vec3(x, 0, 0)).head<2>());
+  };
+  const auto from = at(0), to = at(face.length_mm);
+  if (!from || !to) return;
+  painter.setPen(QPen(Theme::night().accent, 4, Qt::SolidLine, Qt::RoundCap));
+  painter.drawLine(*from, *to);
+  painter.setBrush(Theme::night().accent);
+  painter.drawEllipse(*from, 5, 5);
+}
+
+/// Which side of a fold is a, which b.
+void StageView::paintSides(QPainter& painter, const Seat& seat) const {
+  constexpr double kAway_mm = 14;
+  painter.setFont(Look::font(12, QFont::Bold));
+  for (std::size_t k : {0u, 1u}) {
+    const SeatSide& side = seat.sides[k];
+    const Vec3 flat = side.toPiece * Vec3(kAway_mm, 0.5 * seat.length_mm, 0);
+    const auto at = m_scene.onScreen(side.panel, flat.head<2>());
+    if (!at) continue;
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(0x1a, 0x18, 0x22, 210));
+    painter.drawEllipse(*at, 10, 10);
+    painter.setPen(Theme::night().accent);
+    painter.drawText(QRectF(at->x() - 10, at->y() - 10, 20, 20), Qt::AlignCenter,
+                     k == 0 ? QStringLiteral("a") : QStringLiteral("b"));
+  }
+}
+
 void StageView::paintSeats(QPainter& painter) const {
   const QColor amber = Theme::night().accent;
   for (SeatIndex s : assembly()->seats.indices()) {
@@ -22,6 +54,7 @@ void StageView::paintSeats(QPainter& painter) const {
       painter.setBrush(QBrush(wash, Qt::BDiagPattern));
       painter.setPen(QPen(amber, 2));
       painter.drawPolygon(m_scene.outlineOf(seat.sides[0].panel));
+      paintStart(painter, seat);
       continue;
     }
     // A span is drawn from page to page.
@@ -45,6 +78,7 @@ void StageView::paintSeats(QPainter& painter) const {
     painter.setPen(QPen(hot ? QColor(0x24, 0x1a, 0x0e) : amber, 1.8));
     painter.drawLine(middle - QPointF(4, 0), middle + QPointF(4, 0));
     painter.drawLine(middle - QPointF(0, 4), middle + QPointF(0, 4));
+    if (hot && !span) paintSides(painter, seat);
   }
   if (!m_hoveredSeat.valid()) return;
   const Seat& seat = assembly()->seats[m_hoveredSeat];
@@ -52,7 +86,7 @@ void StageView::paintSeats(QPainter& painter) const {
       said(seat.label),
       QString::fromStdString(formatLength(seat.length_mm, m_document->design().settings.unit)));
   painter.setFont(Look::font(13, QFont::DemiBold));
-  const QRectF box(m_scene.beadOf(seat) + QPointF(16, -14),
+  const QRectF box(m_scene.beadOf(seat) + QPointF(16, -44), // clear of the letters
                    QSizeF(QFontMetricsF(painter.font()).horizontalAdvance(text) + 18, 26));
   painter.setPen(Qt::NoPen);
   painter.setBrush(QColor(0x1a, 0x18, 0x22, 230));

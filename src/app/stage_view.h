@@ -66,6 +66,8 @@ private:
   void layOutTags();
   void endPick(const std::optional<PickedPoint>& picked);
   void paintSeats(QPainter& painter) const;
+  void paintStart(QPainter& painter, const Seat& face) const;
+  void paintSides(QPainter& painter, const Seat& seat) const;
   void paintBadges(QPainter& painter) const;
   void paintKnobs(QPainter& painter) const;
   void liftAll(); ///< what a hand moves, as far as it goes or back

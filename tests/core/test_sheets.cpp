@@ -258,10 +258,27 @@ private slots:
     Design d = onSheets({s});
     const auto held = assembleDesign(d);
     QVERIFY2(held.ok(), held ? "" : hinge::say(held.error()).c_str());
+    // What stays folded, or lies flat when the card is shut, is no seat.
+    QVERIFY(!held->findSeat("fold-1") && !held->findSeat("gutter"));
     d.card.sheets[0] = worked(s, {"fold 100 opens to 180"})->work;
     const auto torn = assembleDesign(d);
     QVERIFY(!torn.ok());
     QCOMPARE(torn.error().message.key, std::string("sheet.glue-torn"));
+  }
+  void aTubeIsClosedByItsOwnTab() {
+    const auto tube = [](const char* last) {
+      SheetInWork s = sheet(
+          {"size 180 x 150", "score 60 v", "score 85 v opens from 180 to 0", "score 145 v", last});
+      return onSheets({*worked(s, {"glue 175,75 on card/page-a at 5,75"})});
+    };
+    // Leaves of 60, 25, 60, 25 are a parallelogram; the fold of the tab is what its sides leave.
+    const auto closed = assembleDesign(tube("score 170 v free"));
+    QVERIFY2(closed.ok(), closed ? "" : hinge::say(closed.error()).c_str());
+    QVERIFY(closed->findSeat("fold-1") && !closed->findSeat("fold-2"));
+    // With the tab 2 mm farther on, the last leaf does not come down to it.
+    const auto open = assembleDesign(tube("score 172 v free"));
+    QVERIFY(!open.ok());
+    QCOMPARE(open.error().message.key, std::string("sheet.torn"));
   }
   void onePlainLeafStandsStill() {
     Design d = onSheets({sheet({"size 120 x 90"})});

@@ -113,6 +113,10 @@ void WorkedPiece::makeFolds(const WorkedNames& names, AssemblyBuilder& builder) 
     if (const auto& moves = m_work->lines[border.line].moves; moves && moves->held())
       holdFold(builder.assembly(), fold, *moves);
     const auto use = [&](PanelIndex p) { return builder.assembly().panels[p].use; };
+    // What is not folded over in the shut card carries nothing that must lie flat with it.
+    if (const auto& moves = m_work->lines[border.line].moves;
+        moves && (moves->held() || moves->shut_deg != 0))
+      continue;
     if (use(left) == PanelUse::Tab || use(right) == PanelUse::Tab) continue;
     const Seat onFace = seatOnFold(builder, role, gutter ? label : names.seatLabel(number), left,
                                    right, border.from, border.to, valley ? 0.0 : 2 * kPi);
