@@ -7,6 +7,7 @@
 #include "core/io/fold_file.h"
 #include "core/io/json_place.h"
 #include "core/io/obj.h"
+#include "core/io/page.h"
 #include "core/io/text_file.h"
 #include "core/structures/registry.h"
 #include <QDir>
@@ -344,6 +345,40 @@ private slots:
     struct stat facts {};
     QCOMPARE(::stat(path.c_str(), &facts), 0);
     QCOMPARE(facts.st_mode & 0777, 0600u);
+  }
+  void everythingAboutTheCardStandsOnItsPage() {
+    Design d = card(130, 180);
+    d.title = "Quay";
+    d.card.display_deg = 70, d.card.openBy_deg = 150;
+    d.card.worksFrom_deg = 5, d.card.worksTo_deg = 170;
+    d.card.fold = FoldSide::Top, d.card.rests = Rests::OnEdge;
+    d.stock = {"own", "Own board", 0.4, 333};
+    d.settings.leastTabDepth_mm = 7, d.settings.tabBevel_deg = 25;
+    d.settings.foldClearance_mm = 0.75, d.settings.edgeReserve_mm = 4.5;
+    d.settings.sheet = "a3", d.settings.envelope = "c5", d.settings.slice = true;
+    d.nextId = 9;
+    add(d, "box", "gutter");
+    d.structures.back().label = "Stall";
+    for (LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Centimetre, LengthUnit::Inch}) {
+      d.settings.unit = unit;
+      const auto again = designFromPage(pageOf(d));
+      QVERIFY2(again.ok(), again ? "" : say(again.error()).c_str());
+      QCOMPARE(again->title, d.title);
+      QCOMPARE(again->nextId, d.nextId);
+      QCOMPARE(again->structures.back().label, std::string("Stall"));
+      QCOMPARE(again->stock.key, d.stock.key);
+      QCOMPARE(again->stock.label, d.stock.label);
+      const auto near = [](double a, double b) { return std::abs(a - b) < 1e-8; };
+      QVERIFY(near(again->stock.thickness_mm, 0.4) && near(again->stock.weight_gsm, 333));
+      const Settings& s = again->settings;
+      QVERIFY(s.unit == unit && s.sheet == "a3" && s.envelope == "c5" && s.slice);
+      QVERIFY(near(s.leastTabDepth_mm, 7) && near(s.tabBevel_deg, 25));
+      QVERIFY(near(s.foldClearance_mm, 0.75) && near(s.edgeReserve_mm, 4.5));
+      const CardBase& c = again->card;
+      QVERIFY(near(c.width_mm, 130) && near(c.height_mm, 180) && c.fold == FoldSide::Top);
+      QVERIFY(near(c.display_deg, 70) && near(c.openBy_deg, 150) && c.rests == Rests::OnEdge);
+      QVERIFY(near(c.worksFrom_deg, 5) && near(c.worksTo_deg, 170));
+    }
   }
   void numbersOfStructuresDoNotRunOver() {
     const std::string text = designToJson(sample());

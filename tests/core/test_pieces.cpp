@@ -892,6 +892,14 @@ private slots:
     QCOMPARE(added.error().code(), std::string("work.too-much"));
     QVERIFY(say(added.error()).find("100") != std::string::npos);
   }
+  void aNewPieceOnAFaceIsGluedInItsMiddle() {
+    const auto added = addProposed(card(), "piece", "card/page-b", {});
+    QVERIFY(added.ok());
+    const PieceWork& work = *added->design.find(added->id)->work;
+    const Vec2 size = boundsOf(work.outline).size();
+    QCOMPARE(work.joints.size(), std::size_t(1));
+    QVERIFY_NEAR((work.joints[0].at - 0.5 * size).norm(), 0.0, 1e-9);
+  }
   void aRepeatedPieceStandsBesideTheFirst() {
     const Design d = overGutter(40, 40, 52, 52);
     const auto both = repeatedAlong(d, StructureId{1}, 1, 50);

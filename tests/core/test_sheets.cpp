@@ -109,6 +109,34 @@ private slots:
     QCOMPARE(refusal(s, "opening 10,10 20,20"), std::string("sheet.sentence/end"));
     QCOMPARE(refusal(s, "cut 10,10 to 300,10"), std::string("work.line-outside"));
   }
+  void refusalsNameThePlaceAndTheWord() {
+    // Places are read from the left end, which a tab on the left has moved.
+    const SheetInWork s = sheet({"size 200 x 100", "score 60 v", "tab left 10 v"});
+    const auto missed = workedBy(s, "erase 90,40", LengthUnit::Millimetre);
+    QCOMPARE(hinge::say(missed.error().message), std::string("there is no line at 90 mm, 40 mm"));
+    const auto word = workedBy(s, "reverse 50 and 80 between 20 and 40", LengthUnit::Millimetre);
+    QCOMPARE(hinge::say(word.error().message),
+             std::string("expected to before \"and 80 between 20 and 40\""));
+    const auto later = workedBy(s, "reverse 50 to 80 between 20 to 40", LengthUnit::Millimetre);
+    QCOMPARE(hinge::say(later.error().message), std::string("expected and before \"to 40\""));
+    QCOMPARE(refusal(s, "score 100 > 300 v"), std::string("work.score-outside"));
+    QCOMPARE(refusal(s, "score 300 > 100 v"), std::string("work.score-outside"));
+    // Both ends of a slanted score count from the lower edge up.
+    const SheetInWork slanted = *worked(s, {"score 130 > 140 m"});
+    QVERIFY_NEAR((slanted.work.lines.back().to - Vec2(130, 100)).norm(), 0.0, 1e-9);
+  }
+  void sheetsAreDescribedAsTheirMakersWould() {
+    const SheetInWork s = sheet({"size 200 x 100", "score 60 v held at 90", "score 120 m free",
+                                 "opening 10,10 to 30,20", "opening disc 90,50 across 20",
+                                 "opening 150,10 170,10 160,30"});
+    const std::vector<std::string> expected{
+        "size 200 x 100",         "score 60 valley held at 90",   "score 120 mountain free",
+        "opening 10,10 to 30,20", "opening disc 90,50 across 20", "opening 150,10 170,10 160,30"};
+    const auto told = sentencesOf(s, LengthUnit::Millimetre);
+    QCOMPARE(told.size(), expected.size());
+    for (std::size_t k = 0; k < told.size(); ++k)
+      QCOMPARE(told[k], expected[k]);
+  }
   void linesAreTurnedMovedAndErased() {
     SheetInWork s = sheet({"size 200 x 100", "score 60 v, 120 m", "cut 80,20 to 100,20"});
     s = *worked(s, {"turn 60", "move 120 to 130", "erase 90,20"});
@@ -275,6 +303,8 @@ private slots:
     const auto closed = assembleDesign(tube("score 170 v free"));
     QVERIFY2(closed.ok(), closed ? "" : hinge::say(closed.error()).c_str());
     QVERIFY(closed->findSeat("fold-1") && !closed->findSeat("fold-2"));
+    QVERIFY(closed->panels[closed->findPanel("card/page-e")].use == PanelUse::Tab);
+    QVERIFY(closed->panels[closed->findPanel("card/page-d")].use == PanelUse::Page);
     // With the tab 2 mm farther on, the last leaf does not come down to it.
     const auto open = assembleDesign(tube("score 172 v free"));
     QVERIFY(!open.ok());
@@ -443,6 +473,12 @@ private slots:
     // At an angle t the end stands 20 cos t - 5 past page a, and the foot of page a 5 sin t past
     // the flap. The less of the two is largest at 61.4 degrees; steps are of 2.
     QVERIFY_NEAR(hits->amount, 20 * std::cos(radians(62)) - 5, 1e-6);
+    QVERIFY_NEAR(std::get<Degrees>(hits->detail.with.front().what).value, 62.0, 1e-9);
+    // A fold that an opening parts in two is one hinge: its flap hangs all the same.
+    Design parted = flap("free");
+    parted.structures[0].work->windows = {{{3, 10}, {8, 10}, {8, 20}, {3, 20}}};
+    const Analysis both = checked(parted);
+    QVERIFY(findCode(both, "hangs") && !findCode(both, "floppy"));
   }
   void whatAHandSpinsOrPushesRestsAndIsNoFault() {
     const auto joined = [](const char* joint) {
