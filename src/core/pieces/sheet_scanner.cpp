@@ -75,13 +75,19 @@ std::optional<double> SheetScanner::mixedNumber() {
   return *value + *fraction;
 }
 
-std::optional<double> SheetScanner::length() {
+std::optional<double> SheetScanner::signedNumber() {
   const std::size_t before = m_at;
   skip();
   const bool negative = m_at < m_text.size() && m_text[m_at] == '-';
   if (negative) ++m_at;
   const auto value = mixedNumber();
   if (!value) return m_at = before, std::nullopt;
+  return negative ? -*value : *value;
+}
+
+std::optional<double> SheetScanner::length() {
+  const auto value = signedNumber();
+  if (!value) return std::nullopt;
   LengthUnit unit = m_unit;
   if (take("mm"))
     unit = LengthUnit::Millimetre;
@@ -92,18 +98,13 @@ std::optional<double> SheetScanner::length() {
   const double factor = unit == LengthUnit::Inch         ? kMillimetresPerInch
                         : unit == LengthUnit::Centimetre ? 10.0
                                                          : 1.0;
-  return (negative ? -1 : 1) * *value * factor;
+  return *value * factor;
 }
 
 std::optional<double> SheetScanner::angle_deg() {
-  const std::size_t before = m_at;
-  skip();
-  const bool negative = m_at < m_text.size() && m_text[m_at] == '-';
-  if (negative) ++m_at;
-  const auto value = mixedNumber();
-  if (!value) return m_at = before, std::nullopt;
-  if (!take("deg")) take("°");
-  return negative ? -*value : *value;
+  const auto value = signedNumber();
+  if (value && !take("deg")) take("°");
+  return value;
 }
 
 std::optional<Vec2> SheetScanner::point() {

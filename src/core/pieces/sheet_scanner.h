@@ -34,6 +34,7 @@ private:
   std::string_view rest() const; ///< the beginning of what is still to be read
   std::optional<double> unsignedNumber();
   std::optional<double> mixedNumber();
+  std::optional<double> signedNumber(); ///< "2 1/2", "-3"
 
   std::string_view m_text;
   LengthUnit m_unit;
