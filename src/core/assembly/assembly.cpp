@@ -57,8 +57,10 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
            [&] { return foldedOver(fold, drive.angle_rad(baseOpening_rad(opening_rad))); });
     }
     // What the base itself glues onto its pages.
-    for (const auto& [j, glue] : every<Glue>())
+    for (const auto& made : every<Glue>()) {
+      const Glue& glue = made.joint;
       if (!panels[glue.tab].owner) join(glue.host, glue.tab, [&] { return glue.tabToHost; });
+    }
   }
   for (const auto& [j, slide] : every<Slide>())
     if (const Iso3* host = slide.pull ? poseOf(slide.first) : nullptr;
