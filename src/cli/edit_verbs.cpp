@@ -130,8 +130,7 @@ Result<Design> withSizes(const Design& design, std::vector<std::string> sets) {
   if (!given) return given.error();
   for (const auto& [key, value] : *given)
     card.values[key] = value;
-  if (auto valid = validateCard(card); !valid) return valid.error();
-  return changed;
+  return setCard(changed, card);
 }
 
 /// Takes what was worked into a free piece over into the file.

@@ -433,6 +433,16 @@ private slots:
     d.card.worksTo_deg = degrees(taut) + 1;
     QVERIFY(findCode(checked(d), "taut"));
   }
+  void aCardIsShownWhereItIsUsed() {
+    CardBase tent = card().card;
+    tent.worksTo_deg = 60; // shown at 90 until now
+    const auto used = setCard(card(), tent);
+    QVERIFY_NEAR(used->card.display_deg, 60.0, 1e-12);
+    tent.worksFrom_deg = 50, tent.display_deg = 20;
+    QVERIFY_NEAR(setCard(card(), tent)->card.display_deg, 50.0, 1e-12);
+    tent.worksFrom_deg = 70;
+    QCOMPARE(setCard(card(), tent).error().message.key, std::string("card.works"));
+  }
   void whatNeverShutsIsNotAskedToLieFlat() {
     Design d = card(100, 100);
     add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 40}, {"d", 30}, {"length", 40}});

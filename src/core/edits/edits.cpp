@@ -53,6 +53,9 @@ Result<Design> setCard(const Design& design, const CardBase& card) {
   if (auto valid = validateCard(card); !valid) return valid.error();
   Design edited = design;
   edited.card = card;
+  // A card is shown where it is used.
+  edited.card.display_deg = std::clamp(card.display_deg, std::max(1.0, card.worksFrom_deg),
+                                       std::max(1.0, card.worksTo_deg));
   return edited;
 }
 
