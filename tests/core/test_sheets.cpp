@@ -433,6 +433,21 @@ private slots:
     d.card.worksTo_deg = degrees(taut) + 1;
     QVERIFY(findCode(checked(d), "taut"));
   }
+  void aCardThatIsUsedAtOneOpeningIsJudgedThere() {
+    // Two boxes through one another, at 90 degrees and nowhere else.
+    Design d = card();
+    add(d, "box", "gutter",
+        {{"position", 20}, {"length", 60}, {"a", 40}, {"b", 40}, {"c", 42}, {"d", 42}});
+    add(d, "box", "gutter",
+        {{"position", 60}, {"length", 60}, {"a", 50}, {"b", 30}, {"c", 32}, {"d", 52}});
+    d.structures[0].values["position"] = 20, d.structures[1].values["position"] = 50;
+    d.card.worksFrom_deg = d.card.worksTo_deg = 90;
+    const Analysis analysis = checked(d);
+    const Finding* hit = findCode(analysis, "panels-hit");
+    QVERIFY(hit);
+    QVERIFY(hit->from_rad > radians(89) && hit->to_rad < radians(91));
+    QVERIFY(!findCode(analysis, "shut-flat"));
+  }
   void aCardIsShownWhereItIsUsed() {
     CardBase tent = card().card;
     tent.worksTo_deg = 60; // shown at 90 until now

@@ -31,6 +31,19 @@ void offerFaces(Assembly& assembly, AssemblyBuilder& builder, std::optional<Stru
   }
 }
 
+/// The openings in which the card is used. A leaf that never folds stands as it is shown. Checks
+/// that look along the opening need some of it.
+void useBetween(const CardBase& card, Assembly& assembly) {
+  constexpr double kSome_rad = radians(0.5);
+  double low = radians(card.worksFrom_deg), high = radians(card.worksTo_deg);
+  if (assembly.drives.empty()) low = high = radians(card.display_deg);
+  if (high - low < 2 * kSome_rad) {
+    const double middle = 0.5 * (low + high);
+    low = std::max(0.0, middle - kSome_rad), high = std::min(kPi, middle + kSome_rad);
+  }
+  assembly.low_rad = low, assembly.high_rad = high;
+}
+
 /// The seats that would take a structure; not all of them when there are many.
 Text whereElse(const StructureKind& kind, const Assembly& assembly) {
   constexpr int kMost = 6;
@@ -58,14 +71,7 @@ Result<Assembly> assembleDesign(const Design& design) {
     offerFaces(assembly, builder, std::nullopt);
   }
   assembly.openBy_rad = radians(design.card.openBy_deg);
-  assembly.low_rad = radians(design.card.worksFrom_deg);
-  assembly.high_rad = radians(design.card.worksTo_deg);
-  if (assembly.drives.empty()) {
-    // A leaf that never folds is as it stands; checks that look along the opening need some of it.
-    constexpr double kSome_deg = 0.5;
-    assembly.low_rad = radians(std::max(design.card.display_deg - kSome_deg, kSome_deg));
-    assembly.high_rad = radians(std::min(design.card.display_deg + kSome_deg, 180.0));
-  }
+  useBetween(design.card, assembly);
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();
     const StructureKind* kind = findStructureKind(item.kind);
