@@ -235,6 +235,8 @@ constexpr Sentence kAll[] = {
                                                "\"hinge-lantern page 1\"")},
     {"page.line", QT_TRANSLATE_NOOP("words", "\"%1\" is not understood")},
     {"page.order", QT_TRANSLATE_NOOP("words", "the sheets of the base come before the structures")},
+    {"sheet.size",
+     QT_TRANSLATE_NOOP("words", "a sheet of %1 x %2 cannot be: each side is %3 at least")},
     {"sheet.none", QT_TRANSLATE_NOOP("words", "a base of sheets needs a sheet")},
     {"sheet.ground", QT_TRANSLATE_NOOP("words", "there is no paper at %1, %2 to lie on the table")},
     {"sheet.glue-only",

@@ -90,6 +90,9 @@ private slots:
   }
   void whatCannotBeUnderstoodIsRefusedWithTheWordsBeforeIt() {
     const SheetInWork s = sheet({"size 200 x 100", "score 60 v"});
+    for (const char* size : {"size -3 x 50", "size 50 x 0", "size 50 x 0.9"})
+      QCOMPARE(refusal(s, size), std::string("sheet.size"));
+    QCOMPARE(refusal(s, "size 1 x 1"), std::string("work.line-outside")); // its score stays behind
     QCOMPARE(refusal(s, "skore 80 v"), std::string("sheet.sentence"));
     QCOMPARE(refusal(s, "score 80"), std::string("sheet.sentence/end"));
     QCOMPARE(refusal(s, "score 80 w"), std::string("sheet.sentence"));

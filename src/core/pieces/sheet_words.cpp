@@ -77,6 +77,9 @@ private:
     if (!m_in.take("x")) return lost("x");
     const auto h = m_in.length();
     if (!h) return lost("length");
+    if (!(*w >= kLeastSheet_mm && *h >= kLeastSheet_mm))
+      return Error{{"sheet.size", Millimetres{*w}, Millimetres{*h}, Millimetres{kLeastSheet_mm}},
+                   ""};
     work().outline = plainStrip(*w, *h).outline;
     return {};
   }
@@ -389,7 +392,7 @@ private:
     return m_sheet.ground ? Result<void>() : lost("x,y");
   }
 
-  static constexpr double kLeastDisc_mm = 1;
+  static constexpr double kLeastDisc_mm = 1, kLeastSheet_mm = 1;
   static constexpr double kPlace_mm = 0.05; ///< how near a place must be named
   SheetInWork m_sheet;
   SheetScanner m_in;
