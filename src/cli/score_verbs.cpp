@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
 #include "core/edits/edits.h"
+#include "core/edits/sheet.h"
 #include "core/io/design_json.h"
 #include "core/model/snapshot.h"
-#include "core/pieces/sheet_words.h"
 #include "core/structures/names.h"
 #include "words/words.h"
 #include <algorithm>
@@ -40,22 +40,6 @@ void printScores(const Design& d, const PieceWork& work) {
     if (const WorkLine& line = work.lines[k]; !printed[k])
       fmt::print("{:>12}  {}\n", say("cli.partly"),
                  say(Text{"cli.from-to", lineName(line), point(line.from), point(line.to)}));
-}
-
-/// A piece as its recipe makes it, worked like one that its maker has worked.
-PieceWork workOf(const Assembly& assembly, const Piece& piece) {
-  PieceWork work;
-  std::vector<Region> parts;
-  for (PanelIndex p : piece.panels)
-    parts.push_back(assembly.panels[p].outline);
-  const auto whole = united(parts);
-  if (!whole.empty()) work.outline = whole.front().rim;
-  for (const Fold& fold : assembly.folds)
-    if (std::ranges::find(piece.panels, fold.left) != piece.panels.end())
-      work.lines.push_back(
-          {fold.sense == FoldSense::Valley ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain,
-           fold.from, fold.to});
-  return work;
 }
 
 /// All pieces of a structure, or of the base; each by its name where there are several.

@@ -129,35 +129,42 @@ Result<Design> withSheet(const Design& design, const SheetTarget& target,
   return edited;
 }
 
-Result<Design> withBaseAsSheet(const Design& design) {
-  if (design.card.kind == sheetBase().key) return design;
-  const auto assembled = assembleDesign(upTo(design, {}));
-  if (!assembled) return assembled.error();
-  if (assembled->pieces.size() != 1 || !assembled->joints.empty())
-    return Error{{"sheet.of-many", Text("base." + design.card.kind)}, "card"};
-  Design edited = design;
+PieceWork workOf(const Assembly& assembly, const Piece& piece) {
   PieceWork work;
   std::vector<Region> parts;
-  for (const Panel& panel : assembled->panels)
-    parts.push_back(panel.outline);
+  for (PanelIndex p : piece.panels)
+    parts.push_back(assembly.panels[p].outline);
   const auto whole = united(parts);
-  if (whole.size() != 1) return Error{{"sheet.of-many", Text("base." + design.card.kind)}, "card"};
-  work.outline = whole.front().rim;
+  if (whole.size() == 1) work.outline = whole.front().rim;
   for (Vec2& corner : work.outline) // the union is rounded to its lattice
     for (const Region& part : parts)
       for (const Vec2& exact : part.rim)
         if ((corner - exact).norm() < kLattice_mm) corner = exact;
-  for (const Fold& fold : assembled->folds) {
-    const bool valley = fold.sense == FoldSense::Valley;
-    WorkLine line{valley ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain, fold.from, fold.to};
-    const auto drive = std::ranges::find_if(
-        assembled->drives, [&](const Drive& d) { return &assembled->folds[d.fold] == &fold; });
-    const double sign = valley ? 1 : -1;
-    if (drive != assembled->drives.end())
-      line.moves =
-          FoldMoves{180 - sign * degrees(drive->shut_rad), 180 - sign * degrees(drive->open_rad),
-                    degrees(drive->from_rad), degrees(drive->to_rad)};
-    work.lines.push_back(std::move(line));
+  for (const Fold& fold : assembly.folds)
+    if (std::ranges::find(piece.panels, fold.left) != piece.panels.end())
+      work.lines.push_back(
+          {fold.sense == FoldSense::Valley ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain,
+           fold.from, fold.to});
+  return work;
+}
+
+Result<Design> withBaseAsSheet(const Design& design) {
+  if (design.card.kind == sheetBase().key) return design;
+  const auto assembled = assembleDesign(upTo(design, {}));
+  if (!assembled) return assembled.error();
+  Design edited = design;
+  PieceWork work;
+  if (assembled->pieces.size() == 1 && assembled->joints.empty())
+    work = workOf(*assembled, assembled->pieces[PieceIndex(0)]);
+  if (work.outline.empty())
+    return Error{{"sheet.of-many", Text("base." + design.card.kind)}, "card"};
+  // The base is all there is: its folds are the lines, in the same order.
+  for (const Drive& drive : assembled->drives) {
+    WorkLine& line = work.lines[static_cast<std::size_t>(drive.fold.value)];
+    const double sign = line.kind == WorkLine::Kind::Valley ? 1 : -1;
+    line.moves =
+        FoldMoves{180 - sign * degrees(drive.shut_rad), 180 - sign * degrees(drive.open_rad),
+                  degrees(drive.from_rad), degrees(drive.to_rad)};
   }
   edited.card.kind = sheetBase().key;
   edited.card.values.clear();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/assembly/assembly.h"
 #include "core/design/design.h"
 #include "core/pieces/sheet_words.h"
 
@@ -23,6 +24,11 @@ SheetInWork sheetOf(const Design& design, const SheetTarget& target);
 /// the paper they stood on: where panels are named anew, so are their seats.
 Result<Design> withSheet(const Design& design, const SheetTarget& target,
                          const SheetInWork& worked);
+
+/// A piece as its recipe makes it, as work of a maker: one outline, its folds as scores that
+/// nothing is said of, in the order of the assembly. Without an outline when its panels are not one
+/// sheet.
+PieceWork workOf(const Assembly& assembly, const Piece& piece);
 
 /// The same card with its base as one sheet with scores; nothing about it changes but that it can
 /// be worked on. Fails for bases of more than one piece.
