@@ -72,7 +72,8 @@ inline Design randomDesign(unsigned seed) {
     const Seat seat = among[draw.below(among.size())];
     std::vector<const StructureKind*> kinds;
     for (const StructureKind* kind : structureKinds())
-      if (!kind->ways->carriesWork() && kind->standsOn(seat, *assembly))
+      if (!kind->ways->carriesWork() && !kind->ways->carriesCard() &&
+          kind->standsOn(seat, *assembly))
         kinds.push_back(kind); // free pieces have no table to draw from
     const StructureKind& kind = *kinds[draw.below(kinds.size())];
     const auto added = addStructure(d, kind.key, seat.key, draw.values(kind, seat, exact));

@@ -28,16 +28,18 @@ QStringList numberNames(const given::Kind& kind) {
   struct {
     QStringList operator()(const given::Glue&) const { return {QObject::tr("turned by")}; }
     QStringList operator()(const given::Pivot&) const {
-      return {QObject::tr("lies at"), QObject::tr("spun from"), QObject::tr("spun to")};
+      return {QObject::tr("lies at"), QObject::tr("spun from"), QObject::tr("spun to"),
+              QObject::tr("by steps of"), QObject::tr("over")};
     }
     QStringList operator()(const given::Slot&) const {
       return {QObject::tr("line on it"), QObject::tr("line here"), QObject::tr("slit here"),
               QObject::tr("slit there"), QObject::tr("catch")};
     }
     QStringList operator()(const given::Slide&) const {
-      return {QObject::tr("way on it"), QObject::tr("way here"),     QObject::tr("first stop"),
-              QObject::tr("last stop"), QObject::tr("pulled by"),    QObject::tr("from open"),
-              QObject::tr("to open"),   QObject::tr("by hand from"), QObject::tr("by hand to")};
+      return {QObject::tr("way on it"),   QObject::tr("way here"),     QObject::tr("first stop"),
+              QObject::tr("last stop"),   QObject::tr("pulled by"),    QObject::tr("from open"),
+              QObject::tr("to open"),     QObject::tr("by hand from"), QObject::tr("by hand to"),
+              QObject::tr("by steps of"), QObject::tr("over")};
     }
     QStringList operator()(const given::Band&) const { return {QObject::tr("length")}; }
     QStringList operator()(const given::Film&) const { return {QObject::tr("length")}; }
@@ -257,7 +259,7 @@ QWidget* JointsDialog::lineFor(std::size_t index) {
     const auto at = static_cast<std::size_t>(k);
     // Two beside the places, the others in rows of three below.
     field(k < 2 ? 1 + k : 3 + (k - 2) / 3, k < 2 ? 4 : 2 * ((k - 2) % 3), names.value(k),
-          *numbers[at].value, numbers[at].isLength,
+          *numbers[at].value, numbers[at].isLength(),
           [at](PieceJoint& j, double v) { *numbersOf(j.kind)[at].value = v; });
   }
   return box;

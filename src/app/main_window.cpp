@@ -4,7 +4,9 @@
 #include "app/new_place.h"
 #include "app/saying.h"
 #include "app/shelf.h"
+#include "core/checks/propose.h"
 #include "core/edits/arrange.h"
+#include "core/io/design_json.h"
 #include "core/structures/registry.h"
 #include <QApplication>
 #include <QCloseEvent>
@@ -271,6 +273,11 @@ void MainWindow::openNewPlace() {
 void MainWindow::openShelf(const QString& seat, const QPoint& where) {
   auto* shelf = new Shelf(m_document->committedSnapshot(), seat, this);
   connect(shelf, &Shelf::chosen, this, &MainWindow::takeOver);
+  connect(shelf, &Shelf::cardWanted, this, [this](const QString& kind, const QString& on) {
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("The card that goes on it"), QString(), kFilter);
+    if (!path.isEmpty()) placeCard(kind, on, path);
+  });
   shelf->adjustSize();
   const QRect area = geometry();
   shelf->move(std::clamp(where.x() - shelf->width() / 2, area.left() + 8,
@@ -278,6 +285,16 @@ void MainWindow::openShelf(const QString& seat, const QPoint& where) {
               std::clamp(where.y() + 18, area.top() + 8,
                          std::max(area.top() + 8, area.bottom() - shelf->height() - 8)));
   shelf->show();
+}
+
+void MainWindow::placeCard(const QString& kind, const QString& seat, const QString& path) {
+  const Design& design = m_document->design();
+  auto small = loadDesign(path.toStdString());
+  if (!small) return showRefusal(said(small.error(), design.settings.unit));
+  const auto added = addCardWithin(design, kind.toStdString(), seat.toStdString(), {},
+                                   {std::make_shared<const Design>(std::move(small).value())});
+  if (!added) return showRefusal(said(added.error(), design.settings.unit));
+  takeOver(added->design, added->id);
 }
 
 void MainWindow::takeOver(const Design& design, StructureId added) {

@@ -32,6 +32,8 @@ public:
   /// Makes the design with a structure just added the current one and selects it.
   void takeOver(const Design& design, StructureId added);
   void openShelf(const QString& seat, const QPoint& where);
+  /// Puts the finished card of a file on a face or astride a fold.
+  void placeCard(const QString& kind, const QString& seat, const QString& path);
   void offerRecovery();
   void setDark(bool dark);
   QString noticeText() const { return m_notice->isVisible() ? m_notice->text() : QString(); }

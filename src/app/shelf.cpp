@@ -9,6 +9,7 @@
 #include <QFutureWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QToolButton>
 #include <QtConcurrent>
 
@@ -84,6 +85,23 @@ Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWid
     }
   if (place && count == 0) column->addWidget(new QLabel(tr("Nothing stands here."), this));
   column->addLayout(grid);
+  if (place) offerCards(*place, **assembled, *column);
+}
+
+/// Cards that are finished already stand there as they are.
+void Shelf::offerCards(const Seat& place, const Assembly& assembly, QBoxLayout& column) {
+  for (const StructureKind* kind : structureKinds()) {
+    if (!kind->ways->carriesCard() || !kind->standsOn(place, assembly)) continue;
+    const QString key = asQt(kind->key), seat = asQt(place.key);
+    auto* button = new QPushButton(tr("%1 from a file …").arg(said(kind->name())), this);
+    button->setToolTip(said(Text(kind->name().key + "/summary")));
+    button->setObjectName(QStringLiteral("add-") + key);
+    connect(button, &QPushButton::clicked, this, [this, key, seat] {
+      close();
+      emit cardWanted(key, seat);
+    });
+    column.addWidget(button, 0, Qt::AlignLeft);
+  }
 }
 
 } // namespace hinge

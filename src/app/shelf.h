@@ -6,6 +6,8 @@
 #include "core/model/snapshot.h"
 #endif
 
+class QBoxLayout;
+
 namespace hinge {
 
 /// What can stand on a seat: each kind as a tiny live picture that opens and shuts in that very
@@ -22,8 +24,11 @@ signals:
   /// The design with the chosen structure in it.
   void chosen(const Design& design, StructureId added);
   void ready();
+  /// A finished card is to stand there: its file is still to be chosen.
+  void cardWanted(const QString& kind, const QString& seat);
 
 private:
+  void offerCards(const Seat& place, const Assembly& assembly, QBoxLayout& column);
   int m_searching = 0;
   std::stop_source m_stop; ///< of the searches, which end when the shelf goes
 };

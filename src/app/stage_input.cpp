@@ -117,11 +117,11 @@ void StageView::leaveEvent(QEvent*) {
 
 void StageView::liftAll() {
   const std::size_t count = assembly()->lifts.size();
-  bool rests = true;
+  bool up = true;
   for (std::size_t k = 0; k < count; ++k)
-    rests = rests && m_scene.share(k) == 0;
+    up = up && m_scene.share(k) == 1;
   for (std::size_t k = 0; k < count; ++k)
-    m_scene.setShare(k, rests ? 1 : 0);
+    m_scene.setShare(k, up ? 0 : assembly()->lifts[k].nextStop(m_scene.share(k)));
   refresh();
 }
 

@@ -36,7 +36,7 @@ void StageScene::open(double opening_rad, const Analysis* analysis, const Motion
 }
 
 void StageScene::setShare(std::size_t lift, double share) {
-  m_shares[lift] = std::clamp(share, 0.0, 1.0);
+  m_shares[lift] = m_assembly->lifts[lift].stopAt(share);
 }
 
 QPointF StageScene::knobIn(std::size_t lift, const Pose& pose) const {

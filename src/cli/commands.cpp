@@ -112,6 +112,7 @@ private:
     add->add_option("--on", o.seat, help("help.seat-id-see-seats"))->required();
     add->add_option("--set", o.sets, help("help.keyvalue"))->expected(1, -1);
     add->add_option("--sheet", o.sheet, help("help.piece-as-a-sheet"))->expected(1, -1);
+    add->add_option("--card", o.card, help("help.card-on-a-card"));
     mayGoElsewhere(add);
     CLI::App* set = onFile("set", help("help.change-parameters-of-a-structure"), setOne);
     set->add_option("id", o.id, help("help.structure-id-s1-s2-or"))->required();

@@ -4,6 +4,7 @@
 #include "core/checks/analysis.h"
 #include "core/checks/fit_search.h"
 #include "core/checks/propose.h"
+#include "core/design/card_numbers.h"
 #include "core/edits/proportion.h"
 #include "core/edits/sheet.h"
 #include "core/edits/solve_piece.h"
@@ -86,9 +87,25 @@ Result<bool> setChoice(Design& d, const std::string& key, const std::string& tex
   return true;
 }
 
+/// The card on another base; as a base of sheets it stays what it is.
+Result<Design> withBase(const Design& d, const std::string& key) {
+  if (key == d.card.kind) return d;
+  if (key == sheetBase().key) return withBaseAsSheet(d);
+  const auto based = onBase(d.card, key);
+  if (!based) return based.error();
+  CardBase card = *based;
+  card.sheets.clear(), card.ground.reset();
+  return setCard(d, card);
+}
+
 /// One of the card's own values, whatever its base; false when the key is none of them.
 Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) {
   if (key == "title") return d.title = text, true;
+  if (key == "base") {
+    const auto changed = withBase(d, text);
+    if (!changed) return changed.error();
+    return d = *changed, true;
+  }
   if (const auto chosen = setChoice(d, key, text); !chosen || *chosen) return chosen;
   for (const auto& [name, size] :
        {std::pair{"width", &CardBase::width_mm}, std::pair{"height", &CardBase::height_mm}}) {
@@ -98,15 +115,9 @@ Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) 
     d.card.*size = *typed;
     return true;
   }
-  for (const auto& [name, angle] : {std::pair{"display_deg", &CardBase::display_deg},
-                                    std::pair{"open_by_deg", &CardBase::openBy_deg},
-                                    std::pair{"works_from_deg", &CardBase::worksFrom_deg},
-                                    std::pair{"works_to_deg", &CardBase::worksTo_deg}}) {
-    if (key != name) continue;
-    const auto typed = parseAngle_deg(text);
-    if (!typed) return Error{typed.error().message, name};
-    d.card.*angle = *typed;
-    return true;
+  if (const CardNumber* number = findCardNumber(key)) {
+    auto set = setCardNumber(d, *number, text);
+    return set ? Result<bool>(true) : set.error();
   }
   return false;
 }
@@ -114,7 +125,9 @@ Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) 
 /// Sizes of a base by its table; what every card has counts among them. The unit counts from the
 /// first of them on, wherever it stands.
 Result<Design> withSizes(const Design& design, std::vector<std::string> sets) {
-  std::ranges::stable_partition(sets, [](const std::string& s) { return s.starts_with("unit="); });
+  // The base first, because it decides which sizes there are.
+  for (const char* first : {"unit=", "base="})
+    std::ranges::stable_partition(sets, [&](const std::string& s) { return s.starts_with(first); });
   Design changed = design;
   std::vector<std::string> own;
   for (const std::string& set : sets) {
@@ -240,6 +253,14 @@ Result<Added> addWorked(const Design& d, const StructureKind& kind, const Option
   return addStructure(d, o.kind, o.seat, values, sheet->work);
 }
 
+/// A finished card on a face or astride a fold.
+Result<Added> addCard(const Design& d, const Options& o, const ParameterValues& given) {
+  auto small = loadDesign(o.card);
+  if (!small) return small.error();
+  return addCardWithin(d, o.kind, o.seat, given,
+                       {std::make_shared<const Design>(std::move(small).value())});
+}
+
 } // namespace
 
 int addOne(const Options& o) {
@@ -249,8 +270,9 @@ int addOne(const Options& o) {
   if (!kind) return refuse({{"structure.unknown", o.kind}, ""});
   auto given = parseSets(o.sets, kind->parameters, o.kind, d->settings.unit);
   if (!given) return refuse(given.error(), d->settings.unit);
-  auto added =
-      o.sheet.empty() ? addProposed(*d, o.kind, o.seat, *given) : addWorked(*d, *kind, o, *given);
+  auto added = !o.card.empty()    ? addCard(*d, o, *given)
+               : !o.sheet.empty() ? addWorked(*d, *kind, o, *given)
+                                  : addProposed(*d, o.kind, o.seat, *given);
   if (!added) return refuse(added.error(), d->settings.unit);
   const int code = saveEdited(added->design, o.target());
   if (code == kFine) fmt::print("{}\n", added->id.text());

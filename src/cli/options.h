@@ -15,6 +15,7 @@ namespace hinge {
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding, unit;
   std::string width, height, wrap, open, mends = "2";
+  std::string card; ///< file of a card that stands on another one
   std::vector<std::string> sets, files, hold, give, sheet;
   int columns = 3, steps = 0, size = 400;
   double step = 10;

@@ -3,6 +3,7 @@
 #include "core/checks/analysis.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
+#include "core/units/tolerances.h"
 #include "words/words.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -36,6 +37,18 @@ void printChanges(const SheetInWork& before, const SheetInWork& after, LengthUni
     if (std::ranges::find(made, line) == made.end()) fmt::print("- {}\n", line);
   for (const std::string& line : made)
     if (std::ranges::find(old, line) == old.end()) fmt::print("+ {}\n", line);
+}
+
+/// An opening that reaches the edge is a notch: a maker who did not mean that must hear of it.
+void tellNotches(const SheetInWork& before, const SheetInWork& after, const Design& design) {
+  const auto notches = [](const PieceWork& work) {
+    return std::ranges::count_if(work.windows, [&](const Polygon& window) {
+      return !std::ranges::all_of(window, [&](const Vec2& p) {
+        return encloses(work.outline, p) && distanceToOutline(work.outline, p) > kTouch_mm;
+      });
+    });
+  };
+  if (notches(after.work) > notches(before.work)) tell({"cli.notch"}, design);
 }
 
 } // namespace
@@ -90,6 +103,7 @@ int sheetVerb(const Options& o) {
   if (const int code = saveEdited(*edited, o.target()); code != kFine) return code;
   tell({"cli.unit", unitKey(unit)}, *edited);
   printChanges(before, *after, unit);
+  tellNotches(before, *after, *edited);
   return tellVerdict(*edited);
 }
 

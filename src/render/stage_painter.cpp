@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
+#include "core/states/lift.h"
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -93,8 +94,15 @@ private:
       return Vec3(lift_mm(host) +
                   kTabLift_mm * layers * (m_bench.linear() * m_pose.panels[host].linear().col(2)));
     };
+    const auto guided = [&](const auto& guide) {
+      return off(guide.first, (guide.onFace() ? 2 : -2) * (1 + guide.over));
+    };
     for (const auto& [j, slide] : m_assembly.every<Slide>())
-      if (slide.second == panel) return off(slide.first, slide.onFace() ? 2 : -2);
+      if (slide.second == panel) return guided(slide);
+    for (const auto& [j, pivot] : m_assembly.every<Pivot>())
+      if (pivot.second == panel) return guided(pivot);
+    for (const Carried& carried : m_assembly.carried)
+      if (carried.panel == panel) return off(carried.host, 3 * packedLayer(m_assembly, carried));
     for (FoldIndex f : m_assembly.foldsOf(panel)) {
       const Fold& fold = m_assembly.folds[f];
       if (!fold.rest_rad || std::abs(*fold.rest_rad) < kPi - 1e-6) continue;

@@ -37,10 +37,11 @@ constexpr Sentence kAll[] = {
     {"help.structure-id-s1-s2-or",
      QT_TRANSLATE_NOOP(
          "words",
-         "structure id (s1, s2, ...), or \"card\" for its base's sizes, width, height, title, "
-         "unit, "
-         "stock, sheet, envelope, slice, fold, rests, display_deg, open_by_deg, works_from_deg and "
-         "works_to_deg (the openings between which it is used)")},
+         "structure id (s1, s2, ...), or \"card\" for its base (base=gate), the sizes of that, "
+         "width, height, title, unit, stock, sheet, envelope, slice, fold, rests, display_deg, "
+         "open_by_deg, works_from_deg and works_to_deg (the openings between which it is used), "
+         "thickness, weight_gsm, least_tab, tab_bevel_deg, fold_clearance, edge_reserve, "
+         "pin_play")},
     {"help.take-a-structure-away-with",
      QT_TRANSLATE_NOOP("words", "take a structure away with everything on it")},
     {"help.structure-id", QT_TRANSLATE_NOOP("words", "structure id")},
@@ -51,6 +52,9 @@ constexpr Sentence kAll[] = {
     {"help.base-as-a-sheet",
      QT_TRANSLATE_NOOP("words", "the base as a sheet in words, see \"sheet --help\"; the finished "
                                 "size is then what the shut card needs unless it is given")},
+    {"help.card-on-a-card",
+     QT_TRANSLATE_NOOP("words", "file of a finished card that stands on this one (kinds "
+                                "card-on-face and card-on-fold)")},
     {"help.piece-as-a-sheet",
      QT_TRANSLATE_NOOP("words", "a free piece in words, see \"sheet --help\"")},
     {"help.work-on-a-sheet",
@@ -77,7 +81,8 @@ constexpr Sentence kAll[] = {
          "  tab left|right|bottom|top 12 KIND       paper added beyond an edge\n"
          "  corners round 5\n"
          "  turn 80 | erase 80 | move 80 to 85      a score by its place, a line by a point\n"
-         "  fold 80 free | held at 90 | lifted from 180 to 60 | opens to 120 [between 0 and 90]\n"
+         "  fold 80 free | held at 90 | lifted from 180 to 60 [step 30]\n"
+         "                                          | opens to 120 [between 0 and 90]\n"
          "                                          what moves it: the joints; nothing; a hand; "
          "the\n"
          "                                          card. Angles between the leaves, inner side\n"
@@ -89,7 +94,10 @@ constexpr Sentence kAll[] = {
          "most\n"
          "                                          40, pulled 40, after 90, until 180, long 60;\n"
          "                                          by hand, from where it rests: spun -30 to 45,\n"
-         "                                          pushed 0 to 40\n"
+         "                                          pushed 0 to 40, step 5; over 1: not next to "
+         "the\n"
+         "                                          face, but over one of the things that lie "
+         "there\n"
          "  loosen P                                the joints at that panel\n"
          "  ground P                                the panel of the base that lies on the table")},
     {"cli.seat-face", QT_TRANSLATE_NOOP("words", "x along %1, y away from it")},
@@ -100,6 +108,8 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words", "the nearest length that does not spoil it: %1")},
     {"cli.nearest-fit/none",
      QT_TRANSLATE_NOOP("words", "no length on the way there was found that does not spoil it")},
+    {"cli.notch",
+     QT_TRANSLATE_NOOP("words", "an opening reaches the edge of the paper: it is a notch there")},
     {"cli.unit", QT_TRANSLATE_NOOP("words", "lengths in %1")},
     {"help.show-or-change-the-scores",
      QT_TRANSLATE_NOOP("words",

@@ -36,6 +36,15 @@ constexpr Sentence kAll[] = {
     {"jammed", QT_TRANSLATE_NOOP("words", "{who} jams at {to}: the card cannot shut past it")},
     {"finished-small",
      QT_TRANSLATE_NOOP("words", "the card is {much} larger when shut than its finished size")},
+    {"by-band",
+     QT_TRANSLATE_NOOP("words", "{who} is moved by the band or pull that its maker gives "
+                                "it alone: without one it stays shut")},
+    {"by-spring",
+     QT_TRANSLATE_NOOP("words", "{panel} is held upright by the spring of its tabs alone: "
+                                "bend both alike")},
+    {"card-within",
+     QT_TRANSLATE_NOOP("words", "{who} is spoiled by itself ({much}): open its own file "
+                                "and mend it there")},
     {"hangs", QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests flat until a "
                                          "hand lifts it")},
     {"lift-hits",

@@ -207,9 +207,10 @@ private slots:
     QStringList keys;
     for (const auto& kind : list.json()["structures"].toArray())
       keys << kind.toObject()["key"].toString();
-    QCOMPARE(keys, (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box",
-                                "tiers", "platform", "step", "cut-vfold", "figure", "arm", "window",
-                                "strip", "piece"}));
+    QCOMPARE(keys,
+             (QStringList{"vfold", "box", "closed-box", "cube", "corner-cube", "side-box", "tiers",
+                          "platform", "step", "cut-vfold", "figure", "arm", "standing-figure",
+                          "window", "strip", "piece", "card-on-face", "card-on-fold"}));
     QVERIFY(run({"structures"}).out.contains("gamma1"));
   }
   void unusableInputExitsWithTwoAndSaysWhy_data() {

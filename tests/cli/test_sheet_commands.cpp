@@ -314,6 +314,105 @@ private slots:
     QVERIFY(!QFile::exists(out));
   }
 
+  // --- cards on cards, bases, settings
+  void aFinishedCardGoesOnAnother() {
+    const QString small = at(QStringLiteral("small.hinge")),
+                  file = at(QStringLiteral("large.hinge"));
+    for (const QString& one : {small, file})
+      QFile::remove(one);
+    QCOMPARE(run({"new", small, "--width", "40", "--height", "60"}).code, 0);
+    QCOMPARE(run({"add", small, "vfold", "--on", "gutter"}).code, 0);
+    QCOMPARE(run({"new", file, "--width", "5 1/8", "--height", "7", "--unit", "in"}).code, 0);
+    const QByteArray before = bytesOf(file);
+    // What is missing, not there, or does not carry a card.
+    const Ran without = run({"add", file, "card-on-face", "--on", "card/page-b"});
+    QCOMPARE(without.code, 2);
+    QVERIFY2(without.err.contains("--card FILE"), without.err);
+    QCOMPARE(run({"add", file, "card-on-face", "--on", "card/page-b", "--card", "none.hinge"}).code,
+             2);
+    const Ran figure = run({"add", file, "figure", "--on", "card/page-b", "--card", small});
+    QCOMPARE(figure.code, 2);
+    QVERIFY2(figure.err.contains("does not carry a card"), figure.err);
+    const Ran far = run(
+        {"add", file, "card-on-face", "--on", "card/page-b", "--card", small, "--set", "to=190"});
+    QCOMPARE(far.code, 2);
+    QCOMPARE(bytesOf(file), before);
+    // There it lies, in the card's own unit, and is judged with it.
+    QCOMPARE(run({"add", file, "card-on-face", "--on", "card/page-b", "--card", small, "--set",
+                  "up=2 1/2", "to=120deg"})
+                 .code,
+             0);
+    const Ran verdict = run({"check", file, "--json", "--mends", "0"});
+    QCOMPARE(verdict.code, 0);
+    QCOMPARE(verdict.json()["verdict"].toString(), QStringLiteral("good"));
+    const Ran page = run({"describe", file});
+    QVERIFY2(page.out.contains("s1 card-on-face on card/page-b: position=3 1/2, up=2 1/2"),
+             page.out);
+    QVERIFY2(page.out.contains("  | finished 40 x 60\n"), page.out); // in the small card's own
+    QVERIFY(run({"seats", file}).out.contains("s1/card/page-a"));
+  }
+  void aCardGetsAnotherBase() {
+    const QString file = at(QStringLiteral("based.hinge"));
+    QFile::remove(file);
+    QCOMPARE(run({"new", file, "--width", "130", "--height", "180"}).code, 0);
+    const Ran gate = run({"set", file, "card", "left=60", "right=70", "base=gate"});
+    QVERIFY2(gate.code == 0, gate.err);
+    QVERIFY2(run({"describe", file}).out.contains("base gate: left=60, right=70"),
+             run({"describe", file}).out);
+    QCOMPARE(run({"set", file, "card", "base=sheet"}).code, 0);
+    QVERIFY(run({"describe", file}).out.contains("base sheet\nfold"));
+    const QByteArray before = bytesOf(file);
+    const Ran none = run({"set", file, "card", "base=umbrella"});
+    QCOMPARE(none.code, 2);
+    QVERIFY2(none.err.contains("umbrella"), none.err);
+    QCOMPARE(bytesOf(file), before);
+    // What stood on a fold that is gone is named.
+    QCOMPARE(run({"set", file, "card", "base=single-fold"}).code, 0);
+    QCOMPARE(run({"add", file, "box", "--on", "gutter"}).code, 0);
+    QCOMPARE(run({"set", file, "card", "base=petals"}).code, 2);
+  }
+  void everyNumberOfTheSettingsIsSet() {
+    const QString file = at(QStringLiteral("settings.hinge"));
+    QFile::remove(file);
+    QCOMPARE(run({"new", file, "--width", "5", "--height", "7", "--unit", "in"}).code, 0);
+    const Ran set = run({"set", file, "card", "pin_play=1/32", "least_tab=1/4", "tab_bevel_deg=20",
+                         "thickness=0.3mm", "weight_gsm=240"});
+    QVERIFY2(set.code == 0, set.err);
+    const QByteArray page = run({"describe", file}).out;
+    for (const char* line : {"pin_play 1/32\n", "least_tab 1/4\n", "tab_bevel_deg 20\n",
+                             "thickness 0.3mm\n", "weight_gsm 240\n"})
+      if (!QByteArray(line).startsWith("thickness")) QVERIFY2(page.contains(line), page);
+    for (const char* wrong :
+         {"pin_play=9mm", "tab_bevel_deg=85", "display_deg=200", "thickness=x"}) {
+      const Ran refused = run({"set", file, "card", wrong});
+      QVERIFY2(refused.code == 2, wrong);
+      QVERIFY2(refused.err.contains(QByteArray(wrong).split('=').front()), refused.err);
+    }
+  }
+  void aNotchIsTold() {
+    const QString file =
+        made(QStringLiteral("notch.hinge"), QStringLiteral("size 200 x 100; score 100 v"));
+    const Ran hole = run({"sheet", file, "card", "opening 20,20 to 40,40"});
+    QVERIFY2(hole.code == 0 && !hole.out.contains("notch"), hole.out);
+    const Ran notch = run({"sheet", file, "card", "opening 60,80 to 80,110"});
+    QVERIFY2((notch.out + notch.err).contains("it is a notch there"), notch.out + notch.err);
+  }
+  void stepsAndLayersAreSaid() {
+    const QString file =
+        made(QStringLiteral("dial.hinge"), QStringLiteral("size 200 x 140; score 100 v"));
+    QCOMPARE(run({"add", file, "piece", "--on", "card/page-a", "--sheet",
+                  "size 40 x 12; pivot 6,6 on card/page-a at 60,50 spun -90 to 90 step 30 over 1"})
+                 .code,
+             0);
+    const Ran said = run({"sheet", file, "s1"});
+    QVERIFY2(said.out.contains("pivot 6,6 on card/page-a at 60,50 spun -90 to 90 step 30 over 1\n"),
+             said.out);
+    const Ran wrong = run({"sheet", file, "s1", "pivot 20,6 on card/page-a at 80,50 over 1/2"});
+    QCOMPARE(wrong.code, 2);
+    const QByteArray help = run({"sheet", "--help"}).out;
+    QVERIFY(help.contains("step 30") && help.contains("over 1"));
+  }
+
 private:
   /// Two projects are the same but for rounding of lengths.
   static void compare(const QJsonValue& a, const QJsonValue& b, const QString& where) {

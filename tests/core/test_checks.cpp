@@ -6,6 +6,7 @@
 #include "core/design/piece_work.h"
 #include "core/structures/registry.h"
 #include "words/sentences.h"
+#include <set>
 #endif
 
 using namespace hinge;
@@ -214,6 +215,7 @@ private slots:
     const Finding* f = findCode(a, "locked");
     QVERIFY(f);
     QCOMPARE(f->owners.front().value, id.value);
+    QVERIFY((f->elements == std::vector<std::string>{"s1/panel-1", "card/page-a", "card/page-b"}));
     QVERIFY(f->amount >
             100); // the fore edges are far apart where the strip would hold them together
     QVERIFY(!findCode(a, "torn")); // the same trouble at the pages' own fold
@@ -235,6 +237,9 @@ private slots:
     const Finding* f = findCode(torn, "torn");
     QVERIFY(f);
     QVERIFY_NEAR(f->amount, 1.0, 1e-9);
+    QVERIFY((std::set<std::string>(f->elements.begin(), f->elements.end()) ==
+             std::set<std::string>{"s1/panel-1", "card/page-a"}));
+    QCOMPARE(f->elements.size(), std::size_t(2));
     QVERIFY(!findCode(whole, "torn"));
   }
   void nothingIsGluedOverAFoot() {

@@ -49,9 +49,9 @@ private slots:
     const std::vector<std::string> numbers{
         "turn_deg",
         "turn_deg way_deg slit_mm face_slit_mm catch_mm",
-        "turn_deg hand_from_deg hand_to_deg",
+        "turn_deg hand_from_deg hand_to_deg hand_step_deg over",
         "turn_deg way_deg least_mm most_mm pull_mm pull_from_deg pull_to_deg hand_from_mm "
-        "hand_to_mm",
+        "hand_to_mm hand_step_mm over",
         "length_mm",
         "length_mm"};
     for (std::size_t k = 0; k < kKinds.size(); ++k) {
@@ -61,17 +61,17 @@ private slots:
       std::string all;
       for (const JointNumber& number : numbersOf(kind)) {
         all += (all.empty() ? "" : " ") + std::string(number.key);
-        QCOMPARE(number.isLength, number.key.ends_with("_mm"));
+        QCOMPARE(number.isLength(), number.key.ends_with("_mm"));
       }
       QCOMPARE(all, numbers[k]);
     }
   }
   void numbersAreThoseOfTheJoint() {
-    given::Kind kind = given::Slide{15, 80, true, -5, 25, 12, 60, 150, 3, 20};
+    given::Kind kind = given::Slide{15, 80, true, -5, 25, 12, 60, 150, 3, 20, 4, 1};
     std::vector<double> values;
     for (const JointNumber& number : numbersOf(kind))
       values.push_back(*number.value);
-    QVERIFY((values == std::vector<double>{15, 80, -5, 25, 12, 60, 150, 3, 20}));
+    QVERIFY((values == std::vector<double>{15, 80, -5, 25, 12, 60, 150, 3, 20, 4, 1}));
     *numbersOf(kind)[3].value = 30;
     QCOMPARE(std::get<given::Slide>(kind).most_mm, 30.0);
   }

@@ -75,7 +75,8 @@ private slots:
                                           {"b", a},
                                           {"c", c},
                                           {"d", c},
-                                          {"tab", 10}};
+                                          {"tab", 10},
+                                          {"half", 0}};
       const auto first = addStructure(d, "box", "gutter", values);
       if (!first) continue;
       const auto spoiled =

@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/bases/base.h"
 #include "core/io/design_json.h"
+#include "core/making/access.h"
 #include "core/making/order.h"
 #include <filesystem>
 #include <set>
@@ -132,7 +133,10 @@ private slots:
         joints.insert(group.begin(), group.end());
         all += group.size();
       }
-    QCOMPARE(joints.size(), assembly->joints.size());
+    // What comes made has been made in its own order.
+    const auto made = std::ranges::count_if(
+        assembly->joints, [&](const Joint& joint) { return comesMade(*assembly, joint); });
+    QCOMPARE(joints.size(), assembly->joints.size() - static_cast<std::size_t>(made));
     QCOMPARE(all, joints.size());
     const auto lines = describe(order, design, *assembly);
     QCOMPARE(lines.size(), order.steps.size());

@@ -1,9 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/checks/fit_search.h"
+#include "core/edits/edits.h"
 #include "core/edits/proportion.h"
 #include "core/io/design_json.h"
 #include "core/structures/closure.h"
+#include "core/structures/piece_proportion.h"
+#include "core/units/lattice.h"
 #endif
 
 using namespace hinge;
@@ -100,6 +104,71 @@ private slots:
     const PieceWork& work = *fitted->design.find(frame.id)->work;
     QCOMPARE(work.windows.size(), frame.work->windows.size());
     QVERIFY(validate(work, "s1").ok());
+  }
+  void aRoundCardGrowsAsAWhole() {
+    const Design d = demo("pop-up-lantern");
+    const double now = *flatLength_mm(d);
+    const auto rows = lengthRows(d);
+    QVERIFY(std::ranges::find(rows, "s1.whole", &LengthRow::key) != rows.end());
+    for (double share : {0.8, 1.25}) {
+      const auto fitted = fittedTo(d, {}, share * now, proposed(d));
+      QVERIFY2(fitted.ok(), fitted.ok() ? "" : say(fitted.error()).c_str());
+      QVERIFY_NEAR(fitted->design.card.height_mm, share * d.card.height_mm, 1e-6);
+      const PieceWork &was = *d.structures[0].work, &work = *fitted->design.structures[0].work;
+      QVERIFY_NEAR((work.joints[2].at - share * was.joints[2].at).norm(), 0.0, 1e-6);
+      QVERIFY_NEAR((work.joints[2].to - share * was.joints[2].to).norm(), 0.0, 1e-6);
+      const Analysis a = checked(fitted->design);
+      for (const Finding& f : a.findings) // a narrow tab may be too narrow then, nothing more
+        QVERIFY2(f.severity != Severity::Spoils, describe(f, fitted->design).c_str());
+    }
+    // Held as a whole the piece stays.
+    auto held = proposed(d);
+    held.insert("s1.whole");
+    const auto fitted = fittedTo(d, {}, 1.1 * now, held);
+    QVERIFY(fitted.ok());
+    QVERIFY(fitted->design.structures[0].work->outline == d.structures[0].work->outline);
+  }
+  void theNearestFitIsTheLastGoodOne() {
+    Design d = card(100, 120);
+    d.structures.clear();
+    // Held in its size, the box pokes out of a card that becomes too small for it.
+    add(d, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", 45}, {"position", 30}});
+    std::set<std::string> held;
+    for (const LengthRow& row : lengthRows(d))
+      if (row.key != "card.width") held.insert(row.key);
+    const double wanted = 110;
+    QVERIFY(checked(fittedTo(d, {}, wanted, held)->design).verdict == Verdict::Spoiled);
+    const auto nearest = nearestFit_mm(d, {}, wanted, held);
+    QVERIFY(nearest.has_value());
+    // Shut the box reaches 75 from the fold: both pages must be that deep, and no hair more.
+    QVERIFY_NEAR(*nearest, 150.0, 2 * kLattice_mm);
+    QVERIFY(checked(fittedTo(d, {}, *nearest, held)->design).verdict != Verdict::Spoiled);
+    QVERIFY(checked(fittedTo(d, {}, *nearest - 4 * kLattice_mm, held)->design).verdict ==
+            Verdict::Spoiled);
+    QVERIFY_NEAR(std::remainder(*nearest, kLattice_mm), 0.0, 1e-9);
+    // What is good already is as near as can be; what never is has none.
+    QVERIFY(!nearestFit_mm(d, {}, 20, {"card.width", "card.height"}).has_value());
+  }
+  void aPieceRunsTheWayItsFirstFlatJointLies() {
+    Design d = card();
+    PieceWork work = plainStrip(60, 20);
+    const auto across = [&](std::vector<PieceJoint> joints) {
+      work.joints = std::move(joints);
+      d.structures.clear(), d.nextId = 1;
+      const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work);
+      return widthsRunAcross(added->design, added->design.structures[0]);
+    };
+    const PieceJoint band{{5, 5}, "card/page-b", {40, 40}, given::Band()},
+        along{{30, 10}, "card/page-a", {60, 40}, given::Glue{0}},
+        square{{30, 10}, "card/page-a", {60, 40}, given::Glue{90}},
+        itself{{55, 10}, "s1/panel-1", {5, 5}, given::Glue{90}};
+    QVERIFY(!across({along}));
+    QVERIFY(across({square}));
+    // Bands and what is glued to itself tell nothing.
+    QVERIFY(!across({band, along}));
+    QVERIFY(!across({itself, along}));
+    QVERIFY(across({itself, square}));
+    QVERIFY(across({band}));
   }
   void whatCannotBeFittedSaysWhy() {
     const Design d = demo("long-quay");

@@ -26,6 +26,56 @@ constexpr unsigned kDesigns = some(2000);
 
 } // namespace
 
+namespace {
+
+bool hasNoImage(const Design& d) {
+  return std::ranges::any_of(d.structures, [&](const StructureItem& item) {
+    // The treads of a stair grow narrower from one side to the other: it has no mirror image among
+    // stairs.
+    if (item.kind == "step" && item.values.find("treads")->second > 1) return true;
+    // Wall a of a step stands on its foot, wall b on the ridge: what is on them is not mirrored.
+    const auto host = ownerOfKey(item.seat);
+    return host && d.find(*host)->kind == "step" &&
+           assembleDesign(d)->findSeat(item.seat)->kind() == SeatKind::Face;
+  });
+}
+
+/// The mirror image of the whole card. A window whose image has no room beside one that is not
+/// moved yet has none.
+std::optional<Design> imageOf(const Design& d) {
+  Design image = d;
+  for (const StructureItem& item : d.structures) {
+    const bool onPage = item.seat.starts_with("card/");
+    if (item.seat != "gutter" && !onPage) continue;
+    auto next = mirrored(image, item.id);
+    if (!next) return std::nullopt;
+    image = std::move(next).value();
+    // On a page: the other page shows the image.
+    for (StructureItem& other : image.structures)
+      if (onPage && other.id == item.id) other.seat = assembleDesign(d)->otherSideOf(item.seat);
+  }
+  return image;
+}
+
+/// The largest amount of each code.
+std::map<std::string, double> codesOf(const Analysis& a) {
+  std::map<std::string, double> all;
+  for (const Finding& f : a.findings)
+    all[f.code] = std::max(all[f.code], f.amount);
+  return all;
+}
+
+/// Belts close with a tab (and its foot) on one side only, overlaps in the shut card are read at
+/// single places, and where the parts of what does not shut come to lie depends on the ring that is
+/// laid first.
+bool isOneSided(const std::string& code, const std::map<std::string, double>& all) {
+  return code == "panels-hit" || code.starts_with("stack") || code.starts_with("tab") ||
+         code == "foot-covered" ||
+         (all.contains("shut-flat") && (code == "outside-cover" || code == "edge-reserve"));
+}
+
+} // namespace
+
 class TestRandomDesigns : public QObject {
   Q_OBJECT
 private slots:
@@ -74,6 +124,7 @@ private slots:
           return other.id == item.id || closesExactly(other, motion);
         });
         if (closes && !othersClose) continue;
+        if (std::ranges::find(motion.impossible(), item.id) != motion.impossible().end()) continue;
         (closes ? exact : spoiled)++;
         for (const auto& block : motion.blocks()) {
           if (block.owners != std::vector<StructureId>{item.id}) continue;
@@ -147,65 +198,38 @@ private slots:
     unsigned compared = 0, without = 0;
     for (unsigned seed = 1; seed <= some(150); ++seed) {
       const Design d = randomDesign(seed);
-      // The treads of a stair grow narrower from one side to the other: it has no mirror image
-      // among stairs.
-      if (std::ranges::any_of(d.structures, [](const StructureItem& item) {
-            return item.kind == "step" && item.values.find("treads")->second > 1;
-          }))
-        continue;
-      Design image = d;
-      // A window whose image has no room beside one that is not moved yet has no image here either.
-      bool hasImage = true;
-      for (const StructureItem& item : d.structures)
-        if (item.seat == "gutter") {
-          auto next = mirrored(image, item.id);
-          hasImage = hasImage && next.ok();
-          if (next) image = std::move(next).value();
-        } else if (item.seat.starts_with("card/")) {
-          // On a page: the other page shows the image.
-          const auto next = mirrored(image, item.id);
-          hasImage = hasImage && next.ok();
-          if (!next) continue;
-          image = *next;
-          for (StructureItem& other : image.structures)
-            if (other.id == item.id) other.seat = assembleDesign(d)->otherSideOf(item.seat);
-        }
-      without += !hasImage;
-      if (!hasImage) continue;
-      if (!assembleDesign(image))
+      if (hasNoImage(d)) continue;
+      const auto image = imageOf(d);
+      without += !image;
+      if (!image) continue;
+      if (!assembleDesign(*image))
         QFAIL(fmt::format("seed {}: the image cannot be assembled: {}", seed,
-                          say(assembleDesign(image).error()))
+                          say(assembleDesign(*image).error()))
                   .c_str());
-      Analysis one = checked(d), two = checked(image);
+      Analysis one = checked(d), two = checked(*image);
       for (Analysis* a : {&one, &two})
         std::erase_if(a->findings, [](const Finding& f) { return f.check == "stands"; });
-      const auto codes = [](const Analysis& a) {
-        std::map<std::string, std::pair<int, double>> all;
-        for (const Finding& f : a.findings)
-          all[f.code].first++, all[f.code].second = std::max(all[f.code].second, f.amount);
-        return all;
-      };
-      const auto first = codes(one), second = codes(two);
+      const auto first = codesOf(one), second = codesOf(two);
       QVERIFY2(one.verdict == two.verdict,
                fmt::format("seed {}: {} against {}", seed, verdictKey(one.verdict),
                            verdictKey(two.verdict))
                    .c_str());
-      for (const auto& [code, count] : first) {
-        // Belts close with a tab (and its foot) on one side only, and overlaps in the shut card are
-        // read at single places.
-        if (code == "panels-hit" || code.starts_with("stack") || code.starts_with("tab") ||
-            code == "foot-covered")
-          continue;
+      // Loose blocks may be told apart or together, and what hangs in them with them.
+      if (first.contains("floppy")) {
+        QCOMPARE(one.motion->mobility(), two.motion->mobility());
+        continue;
+      }
+      for (const auto& [code, amount] : first) {
+        if (isOneSided(code, first)) continue;
         ++compared;
         QVERIFY2(second.contains(code), fmt::format("seed {}: {} is missing in the mirror: {}",
                                                     seed, code, describe(*findCode(one, code), d))
                                             .c_str());
+        if (code == "unreachable") continue; // of a belt also the tab that closes it, on one side
         // Limits are found to steps of 1e-5 degrees, blocks may be solved in another order.
-        QVERIFY2(std::abs(second.at(code).second - count.second) <
-                     (code == "taut" || code == "jammed" ? 1e-4 : 1e-5),
-                 fmt::format("seed {}: {} {} against {}", seed, code, count.second,
-                             second.at(code).second)
-                     .c_str());
+        QVERIFY2(
+            std::abs(second.at(code) - amount) < (code == "taut" || code == "jammed" ? 1e-4 : 1e-5),
+            fmt::format("seed {}: {} {} against {}", seed, code, amount, second.at(code)).c_str());
       }
     }
     QVERIFY(compared > some(100));

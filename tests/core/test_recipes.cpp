@@ -69,6 +69,10 @@ private slots:
         QVERIFY(addProposed(d, asked.key, place->key, {}).error().code() == "work.none");
         return;
       }
+      if (asked.ways->carriesCard()) {
+        QVERIFY(addProposed(d, asked.key, place->key, {}).error().code() == "card-within.missing");
+        return;
+      }
       const auto added = addStructure(d, asked.key, place->key, startingValues(asked.parameters));
       QVERIFY(added.ok());
       const auto refused = assembleDesign(added->design);
@@ -207,6 +211,126 @@ private slots:
         QVERIFY_NEAR(a.min().y(), 180 - b.max().y(), 1e-7); // mirrored along the gutter of 180 mm
       }
     }
+  }
+
+  // --- inner walls, half tabs, figures on the fold
+  void innerWallsStandParallelToTheOuterOnes_data() {
+    QTest::addColumn<QString>("kind");
+    QTest::addColumn<int>("perTier");
+    QTest::newRow("closed box") << "closed-box" << 1;
+    QTest::newRow("platform") << "platform" << 1;
+    QTest::newRow("tiers") << "tiers" << 2;
+  }
+  void innerWallsStandParallelToTheOuterOnes() {
+    QFETCH(QString, kind);
+    QFETCH(int, perTier);
+    Design d = card(150, 200);
+    ParameterValues sizes{{"position", 70}, {"length", 60}, {"a", 45}, {"h", 30},
+                          {"inner", 1},     {"wall", 1},    {"tab", 6}};
+    if (kind == QStringLiteral("closed-box")) sizes["e"] = sizes["l"] = 45, sizes["lid"] = 2;
+    if (kind == QStringLiteral("tiers")) sizes["tiers"] = 2;
+    add(d, kind.toUtf8().constData(), "gutter", sizes);
+    const Analysis a = checked(d);
+    QVERIFY2(a.verdict == Verdict::Good,
+             a.findings.empty() ? "" : describe(a.findings[0], d).c_str());
+    QCOMPARE(a.motion->mobility(), 0);
+    const Assembly& all = *a.assembly;
+    const auto count = std::ranges::count_if(all.panels, [](const Panel& p) {
+      return p.key.find("/inner-") != std::string::npos ||
+             p.key.find("-inner-1") != std::string::npos;
+    });
+    QVERIFY(count >= 2 * perTier);
+    const PanelIndex inner = all.findPanel("s1/inner-1-a"), wall = all.findPanel("s1/wall-a");
+    QVERIFY(inner.valid() && all.panels[inner].twin == all.findPanel("s1/inner-1-b"));
+    for (double t : {0.3, 1.4, 2.8}) {
+      const Pose pose = a.motion->poseAt(t);
+      QVERIFY_NEAR((pose.panels[inner].linear().col(2) - pose.panels[wall].linear().col(2)).norm(),
+                   0.0, 1e-9);
+      // Halfway between the wall and the fold, on page and lid alike.
+      const Vec3 foot = pose.panels[inner] * Vec3(0, 0, 0),
+                 top = pose.panels[inner] * Vec3(0, 30, 0);
+      const Vec3 page = pose.panels[all.findPanel("card/page-a")].linear().col(2);
+      QVERIFY_NEAR(page.dot(foot - pose.panels[all.findPanel("card/page-a")].translation()), 0.0,
+                   1e-9);
+      QVERIFY_NEAR(std::hypot(foot.x(), foot.z()), 22.5, 1e-9);
+      QVERIFY_NEAR((top - foot).norm(), 30.0, 1e-9);
+    }
+  }
+  void innerWallsNeedALidThatCarriesThem() {
+    Design d = card(150, 200);
+    const StructureId box = add(d, "closed-box", "gutter", {{"lid", 2}});
+    const auto refused = [&](const ParameterValues& values) {
+      const auto made = assembleDesign(*setValues(d, box, values));
+      return made ? std::string() : made.error().code();
+    };
+    QCOMPARE(refused({{"wall", 1}}), std::string());
+    QCOMPARE(refused({{"wall", 1}, {"lid", 1}}), std::string("belt.inner-lid"));
+    QCOMPARE(refused({{"inner", 1}, {"l", d.structures[0].values["a"] + 3}}),
+             std::string("belt.inner-lid"));
+    QCOMPARE(refused({{"inner", 4}, {"a", 12}, {"e", 12}, {"l", 12}}),
+             std::string("belt.inner-narrow"));
+  }
+  void halfTabsShareALine() {
+    // Two boxes back to back in one place: their tabs meet in the middle.
+    const auto extent = [](const Design& d, const char* tab) {
+      const auto assembly = assemble(d);
+      const PanelIndex p = assembly->findPanel(tab);
+      const Glue& glue = *assembly->glueOf(p);
+      Box2 box;
+      for (const Vec2& c : assembly->panels[p].outline.rim)
+        box.add((glue.tabToHost * lift(c)).head<2>());
+      return box;
+    };
+    for (const char* kind : {"box", "vfold"}) {
+      Design d = card();
+      const StructureId id = add(d, kind, "gutter");
+      const Box2 whole = extent(d, "s1/tab-a"),
+                 first = extent(*setValues(d, id, {{"half", 1}}), "s1/tab-a"),
+                 second = extent(*setValues(d, id, {{"half", 2}}), "s1/tab-a"),
+                 other = extent(*setValues(d, id, {{"half", 1}}), "s1/tab-b");
+      const Vec2 gap = first.centre() - second.centre();
+      QVERIFY(gap.norm() > 0.3 * whole.size().maxCoeff());
+      QVERIFY(first.size().maxCoeff() < 0.75 * whole.size().maxCoeff());
+      // On both sides the same half.
+      QVERIFY_NEAR(first.size().norm(), other.size().norm(), 1e-6);
+      QVERIFY(checked(*setValues(d, id, {{"half", 1}})).verdict == Verdict::Good);
+    }
+  }
+  void aFigureOnTheFoldStandsInTheMiddle() {
+    Design d = card();
+    add(d, "standing-figure", "gutter", {{"position", 90}, {"shape", 3}});
+    const Analysis a = checked(d);
+    QVERIFY(a.verdict == Verdict::Advice);
+    const Finding* f = findCode(a, "by-spring");
+    QVERIFY(f && f->severity == Severity::Advice);
+    QCOMPARE(a.findings.size(), std::size_t(1));
+    QVERIFY(!findCode(checked(card()), "by-spring"));
+    const PanelIndex figure = a.assembly->findPanel("s1/figure");
+    for (double t : {0.0, 0.7, 2.0, kPi}) {
+      const Pose pose = a.motion->poseAt(t);
+      for (const Vec2& c : a.assembly->panels[figure].outline.rim)
+        QVERIFY_NEAR((pose.panels[figure] * lift(c)).x(), 0.0, 1e-9);
+      // Its foot stays on the fold, its head is up.
+      QVERIFY_NEAR((pose.panels[figure] * Vec3(0, 0, 0)).z(), 0.0, 1e-9);
+      QVERIFY_NEAR((pose.panels[figure] * Vec3(0, 40, 0)).z(), 40.0, 1e-9);
+    }
+    // Both tabs are bent alike and lie on their pages.
+    const Pose pose = a.motion->poseAt(1.1);
+    const auto normal = [&](const char* key) {
+      return Vec3(pose.panels[a.assembly->findPanel(key)].linear().col(2));
+    };
+    QVERIFY_NEAR(std::abs(normal("s1/tab-a").dot(normal("card/page-a"))), 1.0, 1e-9);
+    QVERIFY_NEAR(std::abs(normal("s1/tab-b").dot(normal("card/page-b"))), 1.0, 1e-9);
+  }
+  void aFigureOnTheFoldNeedsAFoldOfTheBase() {
+    Design d = card();
+    add(d, "box", "gutter");
+    const auto on = addProposed(d, "standing-figure", "s1/valley-a", {});
+    QVERIFY(!on || !assembleDesign(on->design));
+    // A narrow shape beside its foot would not be one sheet.
+    Design wide = card();
+    const StructureId id = add(wide, "standing-figure", "gutter", {{"shape", 1}});
+    QVERIFY(assembleDesign(*setValues(wide, id, {{"shape", 6}, {"width", 8}, {"height", 30}})));
   }
 };
 

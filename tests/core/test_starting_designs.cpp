@@ -43,9 +43,9 @@ private slots:
     const Design d = demo(name.toStdString());
     QVERIFY(!d.title.empty());
     const Analysis analysis = checked(d);
-    QVERIFY2(analysis.findings.empty(),
-             analysis.findings.empty() ? "" : describe(analysis.findings.front(), d).c_str());
-    QVERIFY(analysis.verdict == Verdict::Good);
+    for (const Finding& f : analysis.findings) // what only a spring holds is always told
+      QVERIFY2(f.code == "by-spring", describe(f, d).c_str());
+    QVERIFY(analysis.verdict == (analysis.findings.empty() ? Verdict::Good : Verdict::Advice));
   }
   void theirNamesDiffer() {
     std::set<std::string> titles;

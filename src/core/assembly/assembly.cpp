@@ -28,6 +28,19 @@ std::string letters(int number, char first) {
   return text;
 }
 
+double Lift::stopAt(double share) const {
+  const double way = std::abs(most - least);
+  if (step > 0 && way > 0) share = std::round(share * way / step) * step / way;
+  return std::clamp(share, 0.0, 1.0);
+}
+
+double Lift::nextStop(double share) const {
+  const double way = std::abs(most - least);
+  if (!(step > 0) || way == 0) return 1;
+  constexpr double kBeyond = 1e-9;
+  return std::min(1.0, (std::floor(share * way / step + kBeyond) + 1) * step / way);
+}
+
 Iso3 foldedOver(const Fold& fold, double angle_rad) {
   // The fold line has the same numbers on both sides.
   return rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), -angle_rad);
@@ -39,6 +52,11 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
     for (const auto& [panel, pose] : placed)
       if (panel == p) return &pose;
     return nullptr;
+  };
+  const auto isDriven = [&](PanelIndex p) {
+    return std::ranges::any_of(drives, [&](const Drive& drive) {
+      return folds[drive.fold].left == p || folds[drive.fold].right == p;
+    });
   };
   bool found = true;
   // Places whichever of two is not there yet; `toFirst` maps the second into the first.
@@ -56,10 +74,11 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       join(fold.left, fold.right,
            [&] { return foldedOver(fold, drive.angle_rad(baseOpening_rad(opening_rad))); });
     }
-    // What the base itself glues onto its pages.
+    // What the base itself glues onto its pages, and tabs from which a drive goes on.
     for (const auto& made : every<Glue>()) {
       const Glue& glue = made.joint;
-      if (!panels[glue.tab].owner) join(glue.host, glue.tab, [&] { return glue.tabToHost; });
+      if (!panels[glue.tab].owner || isDriven(glue.tab))
+        join(glue.host, glue.tab, [&] { return glue.tabToHost; });
     }
   }
   for (const auto& [j, slide] : every<Slide>())
@@ -71,6 +90,14 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
 
 Iso3 Assembly::onTable(double opening_rad) const {
   return rootPose(opening_rad); // the second page has turned the other way by as much
+}
+
+const Drive* Assembly::driveBetween(const Seat& seat) const {
+  const auto ends = std::minmax(seat.sides[0].panel, seat.sides[1].panel);
+  for (const Drive& drive : drives)
+    if (const Fold& fold = folds[drive.fold]; std::minmax(fold.left, fold.right) == ends)
+      return &drive;
+  return nullptr;
 }
 
 const Seat* Assembly::findSeat(std::string_view key) const {

@@ -136,6 +136,21 @@ struct Lift {
   std::vector<PanelIndex> panels;
   bool secondMoves = true; ///< the panels hang on the fold's right panel, the joint's second
   bool slides = false;     ///< mm
+  double step = 0;         ///< stops every so far on its way; 0: anywhere
+  /// What moves in more ways than about one line (a card on a card): the poses of its panels, in
+  /// the piece frame of the panel that stays, at a share of the way.
+  PanelIndex stays = {};
+  std::function<std::vector<Iso3>(double share)> poses = {};
+  /// The nearest place on its way, as a share of it, at which it stops.
+  double stopAt(double share) const;
+  double nextStop(double share) const; ///< beyond a share; 1 at the end
+};
+
+/// Paper that lies on a panel as it is, whatever joints hold it there: it comes made. `at` maps its
+/// piece frame into that of the panel.
+struct Carried {
+  PanelIndex panel, host;
+  Iso3 at;
 };
 
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.
@@ -149,12 +164,16 @@ struct Assembly {
 
   IndexedVector<JointIndex, Joint> joints; ///< made by hand; put in by addJoint()
 
-  std::vector<Lift> lifts;   ///< filled in by settleLooseFolds()
-  std::vector<Drive> drives; ///< the folds of the base; the user moves all of them by one opening
-  PanelIndex root;           ///< its frame in the world is given by rootPose
+  std::vector<Carried> carried;
+  std::vector<char> readyMade; ///< per piece: comes made, with the joints between such pieces
+  std::vector<Lift> lifts;     ///< filled in by settleLooseFolds()
+  std::vector<Drive> drives;   ///< the folds of the base; the user moves all of them by one opening
+  PanelIndex root;             ///< its frame in the world is given by rootPose
   double openBy_rad =
       kPi; ///< way of the leaf by which the base is fully open; the rest moves what is pulled
   double low_rad = 0, high_rad = kPi; ///< openings between which the card is used
+  double pinPlay_mm = 0;   ///< how far apart the middles of two holes on one pin may come
+  double slidePlay_mm = 0; ///< how far what slides may stand beside its line
   bool symmetric =
       true; ///< two pages that lie symmetrically about the plane x = 0; else the root lies still
 
@@ -171,6 +190,8 @@ struct Assembly {
   FoldIndex addFold(Fold fold);
   JointIndex addJoint(Joint joint);
 
+  /// The drive that moves the fold of a seat; null where none does.
+  const Drive* driveBetween(const Seat& seat) const;
   const Seat* findSeat(std::string_view key) const;
   /// The seat on the other side of a structure or of the base: "s3/valley-a" -> "s3/valley-b", a
   /// face of a panel -> that of its twin. Empty when there is none.

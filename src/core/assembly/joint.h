@@ -35,8 +35,12 @@ struct Guide {
   Iso3 onFirst, onSecond;
   /// Moved by hand from the first of these to the second (rad about the line, or mm along it).
   std::optional<std::array<double, 2>> byHand = {};
+  double handStep = 0; ///< by so much at a time; 0: to anywhere
   /// It rests there, whatever the card does: the panels move as one.
   bool rests = false;
+  /// Of a pivot or slide: how many of the things that are joined flat to that side of the first
+  /// panel lie between the two; the maker decides.
+  int over = 0;
 };
 
 /// Half slots pushed into one another: both panels turn about their common line.

@@ -17,6 +17,8 @@ public:
       unite(glue.tab, glue.host);
     for (const auto& [page, pose] : assembly.basePoses(0.5 * kPi))
       unite(page, assembly.root);
+    for (const Carried& carried : assembly.carried)
+      unite(carried.panel, carried.host);
     for (const Fold& fold : assembly.folds)
       if (fold.rest_rad) unite(fold.left, fold.right);
     for (FoldIndex f : assembly.folds.indices())
@@ -148,8 +150,14 @@ void restByHand(Assembly& assembly, JointIndex j) {
   Guide* guide = pivot ? static_cast<Guide*>(pivot) : slide;
   if (!guide || !guide->byHand) return;
   guide->rests = true;
-  assembly.lifts.push_back(
-      {{}, j, (*guide->byHand)[0], (*guide->byHand)[1], {}, true, slide != nullptr});
+  assembly.lifts.push_back({{},
+                            j,
+                            (*guide->byHand)[0],
+                            (*guide->byHand)[1],
+                            {},
+                            true,
+                            slide != nullptr,
+                            guide->handStep});
 }
 
 } // namespace
@@ -165,6 +173,7 @@ void settleLooseFolds(Assembly& assembly) {
     }
   }
   std::erase_if(assembly.lifts, [&](Lift& lift) {
+    if (lift.poses) return false; // what moves is known
     const auto ends = lift.fold.valid() ? std::array{assembly.folds[lift.fold].left,
                                                      assembly.folds[lift.fold].right}
                                         : panelsOf(assembly.joints[lift.joint]);

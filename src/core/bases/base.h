@@ -15,6 +15,7 @@ struct BaseKind {
   Result<void> (*build)(const CardBase& card, AssemblyBuilder& builder);
   double display_deg = 90; ///< opening at which such a card is usually shown
   Rests rests = Rests::OnPage;
+  bool growsEvenly = false; ///< round: fitted to another sheet it grows in every direction
 
   Text name() const { return "base." + std::string(key); }
 };

@@ -91,7 +91,7 @@ Result<void> buildPetals(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& petalsBase() {
-  static const BaseKind kind{"petals", kPetals, fitPetals, buildPetals, 90};
+  static const BaseKind kind{"petals", kPetals, fitPetals, buildPetals, 90, Rests::OnPage, true};
   return kind;
 }
 

@@ -61,6 +61,8 @@ const CheckKind& tiesCheck();
 const CheckKind& stopsCheck();
 const CheckKind& limbsCheck();
 const CheckKind& liftsCheck();
+const CheckKind& springsCheck();
+const CheckKind& cardsWithinCheck();
 const CheckKind& pocketsCheck();
 const CheckKind& strapsCheck();
 const CheckKind& orderCheck();

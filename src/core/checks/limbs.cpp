@@ -4,16 +4,16 @@
 #include <algorithm>
 #include <cmath>
 
-// Limbs: what turns on pivots or slides on the same side of the same panel lies in one layer and
-// may not lie over one another at any opening. Seen as planes such panels never cross, so the
-// search for contacts cannot tell.
+// Limbs: what turns on pivots or slides on the same side of the same panel lies in one layer, if
+// its maker has not laid it over others, and may not lie over one another at any opening. Seen as
+// planes such panels never cross, so the search for contacts cannot tell.
 
 namespace hinge {
 namespace {
 
 struct Limb {
   const Guide* guide;
-  bool onFace; ///< side of the panel it lies on
+  bool onFace; ///< side of the panel it lies on; guide->over says in which layer there
 };
 
 double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t, Vec3* place) {
@@ -54,7 +54,7 @@ std::vector<Finding> run(const CheckInput& in) {
       const Limb &a = limbs[i], &b = limbs[j];
       if (in.motion.isLoose(a.guide->second) || in.motion.isLoose(b.guide->second)) continue;
       if (a.guide->first != b.guide->first || a.onFace != b.onFace ||
-          a.guide->second == b.guide->second)
+          a.guide->over != b.guide->over || a.guide->second == b.guide->second)
         continue;
       Finding f{"limbs-hit",
                 Severity::Spoils,

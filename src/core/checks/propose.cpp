@@ -41,4 +41,18 @@ Result<Added> addProposed(const Design& design, std::string_view kindKey, std::s
   return add(*draft);
 }
 
+Result<Added> addCardWithin(const Design& design, std::string_view kindKey,
+                            std::string_view seatKey, const ParameterValues& given,
+                            const CardWithin& card) {
+  const StructureKind* kind = findStructureKind(kindKey);
+  if (!kind || !kind->ways->carriesCard())
+    return Error{{"card-within.no-card", kind ? kind->name() : Text("as-it-is", kindKey)},
+                 "--card"};
+  const auto assembled = assembleDesign(design);
+  if (!assembled) return assembled.error();
+  const auto values = valuesForNew(*assembled, design.settings, kindKey, seatKey, given);
+  if (!values) return values.error();
+  return addStructure(design, kindKey, seatKey, *values, {}, card);
+}
+
 } // namespace hinge

@@ -13,4 +13,8 @@ namespace hinge {
 Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat,
                           const ParameterValues& given, std::stop_token stop = {});
 
+/// The same with a finished card on a face or astride a fold, where its kind puts it at first.
+Result<Added> addCardWithin(const Design& design, std::string_view kind, std::string_view seat,
+                            const ParameterValues& given, const CardWithin& card);
+
 } // namespace hinge

@@ -7,6 +7,10 @@
 
 namespace hinge {
 
+bool CardWithin::operator==(const CardWithin& other) const {
+  return design == other.design || (design && other.design && *design == *other.design);
+}
+
 std::optional<StructureId> structureIdFromText(std::string_view text) {
   if (text.size() < 2 || text.front() != 's') return std::nullopt;
   int value = 0;

@@ -6,6 +6,7 @@
 #include "core/paper/stock.h"
 #include "core/units/length.h"
 #include <compare>
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -24,6 +25,12 @@ struct StructureId {
 };
 std::optional<StructureId> structureIdFromText(std::string_view text);
 
+/// A finished design that stands on another one. Shared, because it never changes.
+struct CardWithin {
+  std::shared_ptr<const struct Design> design;
+  bool operator==(const CardWithin& other) const; ///< the same design, wherever it is kept
+};
+
 /// A structure as the user asked for it: which recipe, on which seat, with which sizes.
 struct StructureItem {
   StructureId id;
@@ -31,7 +38,8 @@ struct StructureItem {
   std::string seat;  ///< seat key: "gutter", "s3/ridge"
   std::string label; ///< the user's name for it; may be empty
   ParameterValues values;
-  std::optional<PieceWork> work; ///< of a free piece: everything its table does not say
+  std::optional<PieceWork> work;       ///< of a free piece: everything its table does not say
+  std::optional<CardWithin> card = {}; ///< of a card on a card
   std::string
       extras; ///< members of the file this version does not know, as JSON text; kept on save
   /// How it is joined to other structures besides standing on its seat.
@@ -76,6 +84,7 @@ struct Settings {
   double tabBevel_deg = starting::kTabBevel_deg;
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
+  double pinPlay_mm = starting::kPinPlay_mm;
   std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
   bool slice =
       false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced

@@ -13,9 +13,11 @@ std::string_view jointKey(const given::Kind& kind) {
 
 std::vector<JointNumber> numbersOf(given::Kind& kind) {
   std::vector<JointNumber> all;
-  const auto angle = [&](std::string_view key, double& value) { all.push_back({key, &value}); };
-  const auto length = [&](std::string_view key, double& value) {
-    all.push_back({key, &value, true});
+  const auto angle = [&](std::string_view key, double& value, bool spared = false) {
+    all.push_back({key, &value, ParameterUnit::Degree, spared});
+  };
+  const auto length = [&](std::string_view key, double& value, bool spared = false) {
+    all.push_back({key, &value, ParameterUnit::Millimetre, spared});
   };
   std::visit(
       [&](auto& joint) {
@@ -29,9 +31,13 @@ std::vector<JointNumber> numbersOf(given::Kind& kind) {
               length("pull_mm", joint.pull_mm), angle("pull_from_deg", joint.pullFrom_deg),
               angle("pull_to_deg", joint.pullTo_deg);
         if constexpr (requires { joint.handFrom_deg; })
-          angle("hand_from_deg", joint.handFrom_deg), angle("hand_to_deg", joint.handTo_deg);
+          angle("hand_from_deg", joint.handFrom_deg), angle("hand_to_deg", joint.handTo_deg),
+              angle("hand_step_deg", joint.handStep_deg, true);
         if constexpr (requires { joint.handFrom_mm; })
-          length("hand_from_mm", joint.handFrom_mm), length("hand_to_mm", joint.handTo_mm);
+          length("hand_from_mm", joint.handFrom_mm), length("hand_to_mm", joint.handTo_mm),
+              length("hand_step_mm", joint.handStep_mm, true);
+        if constexpr (requires { joint.over; })
+          all.push_back({"over", &joint.over, ParameterUnit::Count, true});
         if constexpr (requires { joint.length_mm; }) length("length_mm", joint.length_mm);
       },
       kind);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/design/parameter.h"
 #include "core/geom/polygon.h"
 #include <array>
 #include <optional>
@@ -42,8 +43,10 @@ struct Slot {
 struct Pivot {
   double turn_deg = 0;
   bool byFace = false;
-  /// Spun by hand, from where it rests; nobody spins it when both are the same.
-  double handFrom_deg = 0, handTo_deg = 0;
+  /// Spun by hand, from where it rests; nobody spins it when both are the same. With a step it
+  /// stops at every so many degrees.
+  double handFrom_deg = 0, handTo_deg = 0, handStep_deg = 0;
+  double over = 0; ///< how many of the things that lie on that side of the face it lies over
   bool operator==(const Pivot&) const = default;
 };
 
@@ -56,7 +59,8 @@ struct Slide {
   /// pull when they are equal.
   double pull_mm = 0, pullFrom_deg = 0, pullTo_deg = 0;
   /// Pulled by hand, from where it rests; nobody pulls it when both are the same.
-  double handFrom_mm = 0, handTo_mm = 0;
+  double handFrom_mm = 0, handTo_mm = 0, handStep_mm = 0;
+  double over = 0; ///< as of a pivot
   bool operator==(const Slide&) const = default;
 };
 
@@ -99,7 +103,9 @@ std::string_view jointKey(const given::Kind& kind);
 struct JointNumber {
   std::string_view key; ///< in the file: "turn_deg", "slit_mm"
   double* value = nullptr;
-  bool isLength = false; ///< in mm; else an angle in degrees
+  ParameterUnit unit = ParameterUnit::Degree;
+  bool spared = false; ///< 0 is not written
+  bool isLength() const { return unit == ParameterUnit::Millimetre; }
 };
 /// All of them, in the order of the file.
 std::vector<JointNumber> numbersOf(given::Kind& kind);

@@ -10,6 +10,7 @@ namespace hinge {
 namespace {
 constexpr double kFarthest_mm = 5000;
 constexpr double kLeastPanel_mm = 0.5, kLongestCatch_mm = 50;
+constexpr int kMostOver = 20; ///< things on one face that a limb or slider can lie over
 
 Error refused(Text why, std::string place = "") {
   return {std::move(why), std::move(place)};
@@ -96,10 +97,19 @@ std::optional<Error> wrongNumbers(const given::Kind& kind) {
       return Error{{"work.catch", Millimetres{kLongestCatch_mm}}, ""};
     if (!(slot->slit_mm >= 0 && slot->faceSlit_mm >= 0)) return Error{"work.slit", ""};
   }
-  if (const auto* pivot = std::get_if<given::Pivot>(&kind))
+  const auto laid = [](double over) {
+    return over >= 0 && over <= kMostOver && over == std::floor(over);
+  };
+  const auto* pivot = std::get_if<given::Pivot>(&kind);
+  const auto* slide = std::get_if<given::Slide>(&kind);
+  if ((pivot && !laid(pivot->over)) || (slide && !laid(slide->over)))
+    return Error{{"work.over", kMostOver}, ""};
+  if ((pivot && !(pivot->handStep_deg >= 0)) || (slide && !(slide->handStep_mm >= 0)))
+    return Error{"work.step", ""};
+  if (pivot)
     if (!(std::abs(pivot->handFrom_deg) <= 180 && std::abs(pivot->handTo_deg) <= 180))
       return Error{"work.spun", ""};
-  if (const auto* slide = std::get_if<given::Slide>(&kind))
+  if (slide)
     if (!(slide->least_mm <= slide->most_mm && slide->pullFrom_deg >= 0 &&
           slide->pullFrom_deg <= slide->pullTo_deg && slide->pullTo_deg <= 180))
       return Error{"work.slide", ""};
@@ -113,7 +123,8 @@ namespace {
 bool possible(const FoldMoves& moves) {
   const auto within = [](double deg, double most) { return deg >= 0 && deg <= most; };
   return within(moves.shut_deg, 360) && within(moves.open_deg, 360) &&
-         within(moves.from_deg, 180) && within(moves.to_deg, 180) && moves.from_deg < moves.to_deg;
+         within(moves.from_deg, 180) && within(moves.to_deg, 180) &&
+         moves.from_deg < moves.to_deg && within(moves.step_deg, 360);
 }
 
 } // namespace
@@ -154,7 +165,7 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
     given::Kind kind = j.kind;
     if (!sane(j.at) || !sane(j.to) ||
         !std::ranges::all_of(numbersOf(kind), [](const JointNumber& n) {
-          return n.isLength || std::isfinite(*n.value);
+          return n.isLength() || std::isfinite(*n.value);
         }))
       return refused("work.joint", at("joints", k));
     if (!contains(work.outline, j.at, kTouch_mm))

@@ -16,6 +16,7 @@ struct FoldMoves {
   double from_deg = 0, to_deg = 180;
   /// Loose on purpose: it rests at the first angle and is lifted by hand up to the second.
   bool byHand = false;
+  double step_deg = 0; ///< lifted by so much at a time; 0: to any angle
   bool held() const { return byHand || shut_deg == open_deg; } ///< whatever the card does
   bool operator==(const FoldMoves&) const = default;
 };

@@ -7,13 +7,14 @@
 namespace hinge {
 
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values, const std::optional<PieceWork>& work) {
+                           const ParameterValues& values, const std::optional<PieceWork>& work,
+                           const std::optional<CardWithin>& card) {
   const StructureKind* recipe = findStructureKind(kind);
   if (!recipe) return Error{{"structure.unknown", kind}, ""};
   if (design.nextId > kLargestStructureNumber) return Error{"structure.numbers", ""};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
-  StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, ""};
+  StructureItem item{added.id, std::string(kind), std::string(seat), "", values, work, card, ""};
   if (auto settled = recipe->ways->settle(item, kind); !settled) return settled.error();
   added.design.structures.push_back(std::move(item));
   return added;

@@ -16,8 +16,8 @@ struct Added {
 /// Puts a structure on a seat; every parameter of its table must have a value (see addProposed).
 /// Does not check that the seat exists: that needs the assembly (see assembleDesign).
 Result<Added> addStructure(const Design& design, std::string_view kind, std::string_view seat,
-                           const ParameterValues& values,
-                           const std::optional<PieceWork>& work = {});
+                           const ParameterValues& values, const std::optional<PieceWork>& work = {},
+                           const std::optional<CardWithin>& card = {});
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
 /// Replaces what is worked into a free piece.
 Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);

@@ -37,7 +37,9 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
   };
   if (!only) {
     if (gives("card", "width")) next.card.width_mm *= factor;
-    if (gives("card", "height")) next.card.height_mm *= factor;
+    const bool evenly = findBaseKind(design.card.kind)->growsEvenly;
+    if (gives("card", "height") || (evenly && gives("card", "width")))
+      next.card.height_mm *= factor;
     for (const ParameterSpec& spec : findBaseKind(design.card.kind)->parameters)
       if (spec.unit == ParameterUnit::Millimetre && gives("card", spec.key))
         next.card.values[std::string(spec.key)] *= factor;

@@ -38,6 +38,18 @@ std::optional<Error> tooDeep(std::string_view text) {
   return std::nullopt;
 }
 
+/// The finished design that stands on this one: a file of its own in this one's.
+std::optional<CardWithin> readCardWithin(const Json& source, const Reader& in,
+                                         std::optional<Error>& error) {
+  if (error) return std::nullopt;
+  auto design = designFromJson(source.dump(-1, ' ', false, Json::error_handler_t::replace), "");
+  if (design) return CardWithin{std::make_shared<const Design>(std::move(design).value())};
+  error = design.error();
+  error->place = in.where("design") + (error->place.empty() ? "" : "." + error->place);
+  error->line = 0;
+  return std::nullopt;
+}
+
 void readStructure(const Json& source, const std::string& place, std::optional<Error>& error,
                    Design& design) {
   if (!source.is_object()) {
@@ -63,6 +75,8 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
       kind->parameters); // a parameter that a newer version added starts at its default
   if (kind->ways->carriesWork())
     item.work = readWork(objectOf(in.get("work", true), in, "work"), in.where("work"), error);
+  if (kind->ways->carriesCard())
+    item.card = readCardWithin(objectOf(in.get("design", true), in, "design"), in, error);
   if (error) return;
   for (const auto& [key, value] : values->items()) {
     if (!value.is_number()) return in.fail(fmt::format("values.{}", key), "file.member/number");
@@ -82,7 +96,9 @@ void keepExtras(Json& all, const char* member, const Json& extras) {
 
 } // namespace
 
-std::string designToJson(const Design& d) {
+namespace {
+
+Json jsonOf(const Design& d) {
   Json out = Json::object();
   out["format"] = "hinge-lantern";
   out["version"] = kFormatVersion;
@@ -118,6 +134,8 @@ std::string designToJson(const Design& d) {
                      {"edge_reserve_mm", d.settings.edgeReserve_mm},
                      {"sheet", d.settings.sheet},
                      {"envelope", d.settings.envelope}};
+  if (d.settings.pinPlay_mm != starting::kPinPlay_mm)
+    out["settings"]["pin_play_mm"] = d.settings.pinPlay_mm;
   if (d.settings.slice) out["settings"]["slice"] = true;
   addExtras(out["settings"], d.extras, "settings");
   out["structures"] = Json::array();
@@ -132,12 +150,19 @@ std::string designToJson(const Design& d) {
     if (!item.label.empty()) entry["label"] = item.label;
     entry["values"] = std::move(values);
     if (item.work) entry["work"] = workJson(*item.work);
+    if (item.card) entry["design"] = jsonOf(*item.card->design);
     addExtras(entry, item.extras);
     out["structures"].push_back(std::move(entry));
   }
   out["next_id"] = d.nextId;
   addExtras(out, d.extras);
-  return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+  return out;
+}
+
+} // namespace
+
+std::string designToJson(const Design& d) {
+  return jsonOf(d).dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 namespace {
@@ -237,6 +262,9 @@ void readSettings(Reader& settings, Settings& out) {
   if (out.tabBevel_deg > 80) settings.fail("tab_bevel_deg", "file.member/bevel");
   settings.positive("fold_clearance_mm", out.foldClearance_mm);
   settings.positive("edge_reserve_mm", out.edgeReserve_mm);
+  settings.number("pin_play_mm", out.pinPlay_mm);
+  if (!(out.pinPlay_mm >= 0 && out.pinPlay_mm <= starting::kMostPinPlay_mm))
+    settings.fail("pin_play_mm", {"file.member/play", Millimetres{starting::kMostPinPlay_mm}});
   settings.keyOf(knownSheets(), "sheet", out.sheet);
   settings.yesOrNo("slice", out.slice);
   settings.keyOf(knownEnvelopes(), "envelope", out.envelope);

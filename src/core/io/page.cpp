@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/page.h"
 #include "core/bases/base.h"
+#include "core/design/card_numbers.h"
 #include "core/paper/envelope.h"
 #include "core/pieces/sheet_words.h"
 #include "core/structures/assemble.h"
@@ -12,28 +13,6 @@
 
 namespace hinge {
 namespace {
-
-/// A number of the card or of its settings, by the name it has on the page.
-struct Number {
-  std::string_view key;
-  bool isLength;
-  std::function<double&(Design&)> of;
-};
-
-const std::vector<Number>& numbers() {
-  static const std::vector<Number> all{
-      {"display_deg", false, [](Design& d) -> double& { return d.card.display_deg; }},
-      {"open_by_deg", false, [](Design& d) -> double& { return d.card.openBy_deg; }},
-      {"works_from_deg", false, [](Design& d) -> double& { return d.card.worksFrom_deg; }},
-      {"works_to_deg", false, [](Design& d) -> double& { return d.card.worksTo_deg; }},
-      {"thickness", true, [](Design& d) -> double& { return d.stock.thickness_mm; }},
-      {"weight_gsm", false, [](Design& d) -> double& { return d.stock.weight_gsm; }},
-      {"least_tab", true, [](Design& d) -> double& { return d.settings.leastTabDepth_mm; }},
-      {"tab_bevel_deg", false, [](Design& d) -> double& { return d.settings.tabBevel_deg; }},
-      {"fold_clearance", true, [](Design& d) -> double& { return d.settings.foldClearance_mm; }},
-      {"edge_reserve", true, [](Design& d) -> double& { return d.settings.edgeReserve_mm; }}};
-  return all;
-}
 
 std::string trimmed(std::string_view text) {
   const auto from = text.find_first_not_of(" \t\r");
@@ -69,10 +48,11 @@ public:
     line("envelope " + d.settings.envelope);
     if (d.settings.slice) line("slice");
     Design usual, own = d;
-    for (const Number& number : numbers())
+    for (const CardNumber& number : cardNumbers())
       if (const double value = number.of(own); value != number.of(usual))
-        line(
-            fmt::format("{} {}", number.key, number.isLength ? length(value) : exactNumber(value)));
+        line(fmt::format("{} {}", number.key,
+                         number.unit == ParameterUnit::Millimetre ? length(value)
+                                                                  : exactNumber(value)));
     for (std::size_t k = 0; k < d.card.sheets.size(); ++k) {
       line("sheet");
       sentences({d.card.sheets[k], true, k == 0 ? d.card.ground : std::nullopt});
@@ -105,6 +85,17 @@ private:
                      values(findStructureKind(item.kind)->parameters, item.values)));
     if (!item.label.empty()) line("  called " + oneLine(item.label));
     if (item.work) sentences({*item.work, false, {}});
+    if (item.card) within(*item.card->design);
+  }
+
+  /// The page of a card on this one, behind a bar.
+  void within(const Design& design) {
+    const std::string page = Writing(design).run();
+    for (std::size_t at = 0; at < page.size();) {
+      const std::size_t end = page.find('\n', at);
+      line("  | " + page.substr(at, end - at));
+      at = end + 1;
+    }
   }
 
   const Design& d;
@@ -145,6 +136,10 @@ private:
       return m_begun ? Result<void>() : Error{"page.format", ""};
     }
     const auto [word, rest] = parted(line);
+    if (word == "|" && m_item) {
+      m_within += rest + "\n";
+      return {};
+    }
     if (const auto id = structureIdFromText(word)) return structure(*id, rest);
     if (word == "sheet" && rest.empty()) return sheet();
     if (word == "next") return next(rest);
@@ -182,14 +177,10 @@ private:
     if (word == "envelope" && envelopeByKey(rest).key == rest)
       return d.settings.envelope = rest, Result<void>();
     if (word == "slice") return d.settings.slice = true, Result<void>();
-    for (const Number& number : numbers())
-      if (number.key == word) {
-        const auto value =
-            number.isLength ? parseLength_mm(rest, d.settings.unit) : parseAngle_deg(rest);
-        if (!value) return value.error();
-        number.of(d) = *value;
-        return validateCard(d.card);
-      }
+    if (const CardNumber* number = findCardNumber(word)) {
+      auto set = setCardNumber(d, *number, rest);
+      return set ? validateCard(d.card) : set;
+    }
     return lost(line);
   }
 
@@ -255,7 +246,7 @@ private:
     const auto [on, seat] = parted(where);
     if (on != "on" || seat.empty()) return lost(rest);
     if (d.find(id)) return Error{{"file.member/twice", id.text()}, ""};
-    StructureItem item{id, kindKey, seat, "", startingValues(kind->parameters), {}, ""};
+    StructureItem item{id, kindKey, seat, "", startingValues(kind->parameters), {}, {}, ""};
     if (auto read = readValues(colon < rest.size() ? rest.substr(colon + 1) : "", kind->parameters,
                                item.values);
         !read)
@@ -277,6 +268,11 @@ private:
   Result<void> close() {
     if (m_item) {
       if (m_open) m_item->work = m_open->work;
+      if (!m_within.empty()) {
+        auto card = Reading().run(std::exchange(m_within, {}));
+        if (!card) return Error{{"card-within.made", card.error().message}, m_item->id.text()};
+        m_item->card = CardWithin{std::make_shared<const Design>(std::move(card).value())};
+      }
       if (auto settled = waysOf(*m_item).settle(*m_item, m_item->id.text()); !settled)
         return settled;
       d.nextId = std::max(d.nextId, m_item->id.value + 1);
@@ -292,6 +288,7 @@ private:
   Design d;
   bool m_begun = false, m_structures = false;
   std::optional<StructureItem> m_item; ///< being read
+  std::string m_within;                ///< the page of the card on it, as far as it is read
   std::optional<SheetInWork> m_open;   ///< the sheet of the base, or of the item, being read
 };
 

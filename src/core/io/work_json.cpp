@@ -75,7 +75,7 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
       Reader how(objectOf(moves, r, "moves"), r.where("moves"), error);
       line.moves = FoldMoves();
       how.number("shut_deg", line.moves->shut_deg), how.number("open_deg", line.moves->open_deg);
-      how.yesOrNo("by_hand", line.moves->byHand);
+      how.yesOrNo("by_hand", line.moves->byHand), how.number("step_deg", line.moves->step_deg);
       how.number("from_deg", line.moves->from_deg), how.number("to_deg", line.moves->to_deg);
     }
     line.extras = r.extrasText();
@@ -126,6 +126,7 @@ Json workJson(const PieceWork& work) {
                         {"from_deg", line.moves->from_deg},
                         {"to_deg", line.moves->to_deg}};
       if (line.moves->byHand) entry["moves"]["by_hand"] = true;
+      if (line.moves->step_deg != 0) entry["moves"]["step_deg"] = line.moves->step_deg;
     }
     addExtras(entry, line.extras);
     out["lines"].push_back(std::move(entry));
@@ -143,7 +144,7 @@ Json workJson(const PieceWork& work) {
                   {"to", pointJson(joint.to)}};
     if (const bool* byFace = byFaceOf(joint.kind)) entry["by"] = *byFace ? "face" : "back";
     for (const JointNumber& number : numbersOf(joint.kind))
-      entry[std::string(number.key)] = *number.value;
+      if (!number.spared || *number.value != 0) entry[std::string(number.key)] = *number.value;
     addExtras(entry, joint.extras);
     out["joints"].push_back(std::move(entry));
   }

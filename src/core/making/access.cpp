@@ -73,6 +73,15 @@ Access::Access(const Motion& motion, double shown_rad)
     known.assign(m_whole.joints.size(), -1);
   m_made.assign(m_whole.joints.size(), 0);
   m_madeOn.assign(m_whole.panels.size(), 0);
+  for (JointIndex j : m_whole.joints.indices())
+    if (comesMade(m_whole, m_whole.joints[j])) set({j}, true);
+}
+
+bool comesMade(const Assembly& assembly, const Joint& joint) {
+  return std::ranges::all_of(panelsOf(joint), [&](PanelIndex p) {
+    const auto piece = static_cast<std::size_t>(assembly.panels[p].piece.value);
+    return piece < assembly.readyMade.size() && assembly.readyMade[piece];
+  });
 }
 
 void Access::set(const JointGroup& group, bool made) {
@@ -94,7 +103,7 @@ const Access::Held& Access::held() const {
   if (!m_held) {
     Assembly part;
     part.panels = m_whole.panels, part.folds = m_whole.folds;
-    part.drives = m_whole.drives, part.root = m_whole.root;
+    part.drives = m_whole.drives, part.root = m_whole.root, part.carried = m_whole.carried;
     for (JointIndex j : m_whole.joints.indices())
       if (m_made[j]) part.joints.push(m_whole.joints[j]);
     m_held.emplace(Held{Mechanism::from(part)});

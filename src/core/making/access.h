@@ -8,6 +8,9 @@
 
 namespace hinge {
 
+/// A joint between two pieces that come made: no step of the work.
+bool comesMade(const Assembly& assembly, const Joint& joint);
+
 /// What a hand can do while some joints are made and the others are not yet. Joints are made and
 /// taken back one by one; what that changes is worked out only when something asks for it.
 class Access {

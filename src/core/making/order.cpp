@@ -20,6 +20,7 @@ std::vector<JointGroup> groupsOf(const Assembly& a) {
     return std::array{a.panels[panels[0]].piece, a.panels[panels[1]].piece};
   };
   for (JointIndex j : a.joints.indices()) {
+    if (comesMade(a, a.joints[j])) continue;
     const auto same = std::ranges::find_if(all, [&](const JointGroup& group) {
       const Joint& other = a.joints[group.front()];
       return std::holds_alternative<Slot>(a.joints[j]) && std::holds_alternative<Slot>(other) &&

@@ -21,28 +21,13 @@ int signOf(const Mechanism& m, const Assembly& assembly, PairIndex j, bool tabsT
   return fold.sense == FoldSense::Valley ? 1 : -1;
 }
 
-/// Breadth first from what is known; empty when a body is not reached.
-PairTree treeOver(const Mechanism& m, const std::vector<BodyIndex>& loose,
-                  const std::vector<char>& placed) {
-  std::vector<char> want(m.bodies.size(), 0), have = placed;
+/// The tree of all loose bodies; empty when one is not reached.
+PairTree treeOfAll(const Mechanism& m, const std::vector<BodyIndex>& loose,
+                   const std::vector<char>& placed) {
+  std::vector<char> want(m.bodies.size(), 0);
   for (BodyIndex b : loose)
     want[static_cast<std::size_t>(b.value)] = 1;
-  PairTree tree;
-  std::deque<BodyIndex> open;
-  for (BodyIndex b : m.bodies.indices())
-    if (placed[static_cast<std::size_t>(b.value)]) open.push_back(b);
-  while (!open.empty()) {
-    const BodyIndex b = open.front();
-    open.pop_front();
-    for (PairIndex j : m.bodies[b].pairs) {
-      const BodyIndex next = m.pairs[j].other(b);
-      const auto at = static_cast<std::size_t>(next.value);
-      if (have[at] || !want[at]) continue;
-      have[at] = 1;
-      tree.push_back({next, j});
-      open.push_back(next);
-    }
-  }
+  PairTree tree = treeOver(m, want, placed);
   if (tree.size() != loose.size()) tree.clear();
   return tree;
 }
@@ -128,7 +113,7 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
                                const std::vector<BodyIndex>& loose, const std::vector<char>& placed,
                                BodyPoses& poses, int tries, const BodyPoses* near) {
   if (loose.empty()) return 0;
-  const PairTree tree = treeOver(m, loose, placed);
+  const PairTree tree = treeOfAll(m, loose, placed);
   if (tree.empty()) return std::nullopt;
   const Block block = blockFromTree(m, assembly, tree, placed);
   Attempts attempts(m, assembly, block, poses);

@@ -49,6 +49,19 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
   }
 }
 
+Eigen::VectorXd beyondPlay(const Block& block, const Eigen::VectorXd& residual) {
+  Eigen::VectorXd left = residual;
+  for (std::size_t c = 0; c < block.play_mm.size(); ++c) {
+    if (block.play_mm[c] == 0) continue;
+    const auto row = static_cast<Eigen::Index>(6 * c);
+    const Vec3 shift = 0.5 * (residual.segment<3>(row) + residual.segment<3>(row + 3));
+    const double apart = shift.norm();
+    const Vec3 taken = apart > 0 ? Vec3(shift * std::min(1.0, block.play_mm[c] / apart)) : shift;
+    left.segment<3>(row) -= taken, left.segment<3>(row + 3) -= taken;
+  }
+  return left;
+}
+
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses) {
   const int unknowns = static_cast<int>(block.steps.size());
   if (block.closing.empty()) return unknowns;
@@ -62,6 +75,36 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
 }
 
 namespace {
+
+/// How far the two sides of a joint may stand apart.
+double playOf_mm(const Assembly& assembly, const Pair& pair) {
+  if (!pair.joint.valid() || !pair.restsAnywhere) return 0;
+  return pair.slides ? assembly.slidePlay_mm : assembly.pinPlay_mm;
+}
+
+/// Shares the play of the pins and slides out among the rings they are in.
+void allowPlay(const Mechanism& m, const Assembly& assembly, Block& block) {
+  const std::size_t rings = block.closing.size();
+  block.play_mm.assign(rings, 0);
+  const auto isIn = [&](const Block::Step& step, std::size_t ring) {
+    const auto moves = [&](int end) {
+      return std::ranges::find(step.moves, end) != step.moves.end();
+    };
+    const auto [left, right] = block.ends[ring]; // what moves both ends alike is in no ring
+    return (left >= 0 && moves(left)) != (right >= 0 && moves(right));
+  };
+  for (const Block::Step& step : block.steps) {
+    const double play = playOf_mm(assembly, m.pairs[step.pair]);
+    if (play == 0) continue;
+    std::vector<std::size_t> in;
+    for (std::size_t ring = 0; ring < rings; ++ring)
+      if (isIn(step, ring)) in.push_back(ring);
+    for (std::size_t ring : in)
+      block.play_mm[ring] += play / static_cast<double>(in.size());
+  }
+  for (std::size_t ring = 0; ring < rings; ++ring)
+    block.play_mm[ring] += playOf_mm(assembly, m.pairs[block.closing[ring]]);
+}
 
 int placeIn(const PairTree& tree, BodyIndex body) {
   for (std::size_t k = 0; k < tree.size(); ++k)
@@ -111,6 +154,28 @@ void slidesIntoTree(const Mechanism& m, PairTree& tree, const std::vector<char>&
 
 } // namespace
 
+PairTree treeOver(const Mechanism& m, const std::vector<char>& wanted,
+                  const std::vector<char>& placed) {
+  std::vector<char> have = placed;
+  PairTree tree;
+  std::deque<BodyIndex> open;
+  for (BodyIndex b : m.bodies.indices())
+    if (placed[static_cast<std::size_t>(b.value)]) open.push_back(b);
+  while (!open.empty()) {
+    const BodyIndex b = open.front();
+    open.pop_front();
+    for (PairIndex j : m.bodies[b].pairs) {
+      const BodyIndex next = m.pairs[j].other(b);
+      const auto at = static_cast<std::size_t>(next.value);
+      if (have[at] || !wanted[at]) continue;
+      have[at] = 1;
+      tree.push_back({next, j});
+      open.push_back(next);
+    }
+  }
+  return tree;
+}
+
 Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
                     const std::vector<char>& placed) {
   slidesIntoTree(m, tree, placed);
@@ -144,10 +209,45 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
       block.closing.push_back(j);
       block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
     }
+  allowPlay(m, assembly, block);
   return block;
 }
 
 namespace {
+
+/// For every step of a block whether its child moves in any of the freedoms that the rings leave.
+std::vector<char> movingSteps(const Mechanism& mechanism, const Block& block,
+                              const BodyPoses& poses) {
+  constexpr double kStill = 1e-6; // of a turn, or of the block's size
+  std::vector<char> moves(block.steps.size(), 0);
+  Eigen::MatrixXd freedoms = Eigen::MatrixXd::Identity(
+      static_cast<Eigen::Index>(block.steps.size()), static_cast<Eigen::Index>(block.steps.size()));
+  if (!block.closing.empty()) {
+    Closure closure;
+    evaluateClosure(mechanism, block, poses, closure);
+    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(closure.jacobian, Eigen::ComputeFullV);
+    freedoms = svd.matrixV().rightCols(block.freedoms);
+  }
+  for (Eigen::Index f = 0; f < freedoms.cols(); ++f)
+    for (std::size_t k = 0; k < block.steps.size(); ++k) {
+      const Vec3 at = poses[block.steps[k].child].translation();
+      Vec3 turn = Vec3::Zero(), run = Vec3::Zero();
+      for (std::size_t j = 0; j < block.steps.size(); ++j) {
+        const Block::Step& step = block.steps[j];
+        if (std::ranges::find(step.moves, static_cast<int>(k)) == step.moves.end()) continue;
+        const Pair& hinge = mechanism.pairs[step.pair];
+        const Iso3& left = poses[hinge.left];
+        const Vec3 axis = freedoms(static_cast<Eigen::Index>(j), f) * step.turn *
+                          (left.linear() * hinge.leftAxis);
+        if (hinge.slides)
+          run -= Pair::kSlideScale_mm * axis;
+        else
+          turn += axis, run += axis.cross(at - left * hinge.leftFrom);
+      }
+      if (turn.norm() > kStill || run.norm() > kStill * block.size_mm) moves[k] = 1;
+    }
+  return moves;
+}
 
 class Splitter {
 public:
@@ -164,6 +264,7 @@ public:
       if (ring.empty()) break;
       Block block = blockOf(ring);
       if (block.freedoms > 0) widen(ring, block);
+      if (block.freedoms > 0) keepGuided(ring, block);
       for (const auto& [child, pair] : ring)
         place(child);
       m_trees.push_back(std::move(ring));
@@ -279,6 +380,19 @@ private:
       }
       if (wide.size() > ring.size() + 24) return; // neighbours that far away do not guide this ring
     }
+  }
+
+  /// Neighbours taken in may be looser than what they guide: then what does not move in any freedom
+  /// is a block by itself, and the rest is left for later ones.
+  void keepGuided(Tree& ring, Block& block) const {
+    std::vector<char> still(m.bodies.size(), 0);
+    const std::vector<char> moves = movingSteps(m, block, m_reference);
+    for (std::size_t k = 0; k < block.steps.size(); ++k)
+      still[static_cast<std::size_t>(block.steps[k].child.value)] = !moves[k];
+    Tree tree = treeOver(m, still, m_placed);
+    if (tree.empty() || tree.size() == ring.size()) return;
+    Block guided = blockOf(tree);
+    if (guided.freedoms == 0) ring = std::move(tree), block = std::move(guided);
   }
 
   /// Which blocks must be solved before each block, directly or through others.

@@ -21,6 +21,9 @@ struct Block {
   std::vector<PairIndex> closing; ///< joints that must meet: one ring each
   std::vector<std::array<int, 2>>
       ends; ///< step that places the left/right body of a closing joint, -1 if placed before
+  /// Of every ring: how far its ends may stay apart (mm), because its pins and slides have play. A
+  /// joint of several rings shares its play out among them.
+  std::vector<double> play_mm;
   double size_mm = 1;                    ///< scale of the residual
   double closed_mm = motion::kClosed_mm; ///< gap below which its rings count as closed
   int freedoms = 0;                      ///< unknowns that the rings leave free at a generic pose
@@ -40,12 +43,21 @@ void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::Vec
 void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
                      Closure& out);
 
+/// What is left of the residual of the rings when play has taken up what it can: the two ends of a
+/// closing joint may stand apart by as much, but only in the same direction.
+Eigen::VectorXd beyondPlay(const Block& block, const Eigen::VectorXd& residual);
+
 /// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values
 /// below 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses);
 
 /// Bodies in the order in which they are placed, each with the joint it hangs on: parents first.
 using PairTree = std::vector<std::pair<BodyIndex, PairIndex>>;
+
+/// The tree, breadth first from what is placed, of the wanted bodies that can be reached through
+/// one another.
+PairTree treeOver(const Mechanism& mechanism, const std::vector<char>& wanted,
+                  const std::vector<char>& placed);
 
 /// The block that places the bodies of a tree when the bodies marked in `placed` are there; all
 /// other joints between them close rings. A slide cannot close one (its line does not tell how far

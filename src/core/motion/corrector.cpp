@@ -107,7 +107,7 @@ Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::V
     if (!better) break;
   }
   placeBlock(mechanism, block, x, poses);
-  result.residual_mm = size;
+  result.residual_mm = beyondPlay(block, closure.residual).norm();
   result.moved_rad = (x - start).cwiseAbs().maxCoeff();
   return result;
 }

@@ -31,6 +31,11 @@ void Mechanism::gatherBodies(const Assembly& assembly) {
     glued[static_cast<std::size_t>(guide->first.value)].push_back({guide->second, there});
     glued[static_cast<std::size_t>(guide->second.value)].push_back({guide->first, there.inverse()});
   }
+  for (const Carried& carried : assembly.carried) {
+    glued[static_cast<std::size_t>(carried.host.value)].push_back({carried.panel, carried.at});
+    glued[static_cast<std::size_t>(carried.panel.value)].push_back(
+        {carried.host, carried.at.inverse()});
+  }
   for (PanelIndex first : assembly.panels.indices()) {
     if (bodyOf[first].valid()) continue;
     const BodyIndex body = bodies.push({});

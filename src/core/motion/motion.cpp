@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/motion.h"
 #include "core/motion/corrector.h"
+#include "core/motion/nodes.h"
 #include "core/motion/placing.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
@@ -18,53 +19,9 @@ Eigen::VectorXd anglesFrom(const Mechanism& m, const Block& block, const BodyPos
   return x;
 }
 
-/// Value at `t` of the polynomial through up to four points.
-Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::VectorXd*>>& points,
-                            double t) {
-  Eigen::VectorXd sum = Eigen::VectorXd::Zero(points.front().second->size());
-  for (std::size_t i = 0; i < points.size(); ++i) {
-    double weight = 1;
-    for (std::size_t j = 0; j < points.size(); ++j)
-      if (i != j) weight *= (t - points[j].first) / (points[i].first - points[j].first);
-    sum += weight * *points[i].second;
-  }
-  return sum;
-}
-
 /// A joint of a free piece, which its maker placed.
 bool isFree(const Assembly& assembly, const Pair& pair) {
   return pair.joint.valid() || !assembly.folds[pair.fold].shutKnown;
-}
-
-/// 0 or half a turn either way, whichever is nearest.
-double halfTurns(double angle_rad) {
-  return kPi * std::clamp(std::round(angle_rad / kPi), -1.0, 1.0);
-}
-
-bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed) {
-  const auto has = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
-  std::vector<BodyIndex> own;
-  for (const auto& step : block.steps)
-    own.push_back(step.child);
-  const auto mine = [&](BodyIndex b) { return std::ranges::find(own, b) != own.end(); };
-  for (const auto& step : block.steps)
-    if (!mine(step.parent) && !has(step.parent)) return false;
-  for (PairIndex j : block.closing)
-    for (BodyIndex b : {m.pairs[j].left, m.pairs[j].right})
-      if (!mine(b) && !has(b)) return false;
-  return true;
-}
-
-void markPlaced(const Block& block, std::vector<char>& placed) {
-  for (const auto& step : block.steps)
-    placed[static_cast<std::size_t>(step.child.value)] = 1;
-}
-
-std::vector<char> baseBodies(const Mechanism& m) {
-  std::vector<char> placed(m.bodies.size(), 0);
-  for (PanelIndex page : m.pages)
-    placed[static_cast<std::size_t>(m.bodyOf[page].value)] = 1;
-  return placed;
 }
 
 // Openings to start from, best first: the middle is far from every flat state.
@@ -212,172 +169,6 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
   motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
   motion.report();
   return motion;
-}
-
-void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) const {
-  const Block& block = m_blocks[b];
-  constexpr std::size_t kMost = 12;
-  std::vector<std::pair<Eigen::Index, double>> open; // unknown, its angle when folded over
-  for (std::size_t k = 0; k < block.steps.size(); ++k)
-    if (const Pair& pair = m_mechanism->pairs[block.steps[k].pair];
-        pair.fold.valid() && !m_assembly->folds[pair.fold].shutKnown)
-      open.push_back({static_cast<Eigen::Index>(k),
-                      m_assembly->folds[pair.fold].sense == FoldSense::Valley ? kPi : -kPi});
-  if (open.empty() || open.size() > kMost || block.closing.empty()) return;
-  const Eigen::VectorXd reached = x;
-  double least = 1e300;
-  Closure closure;
-  Eigen::VectorXd trial = x;
-  for (unsigned bits = 0; bits < 1u << open.size(); ++bits) {
-    double far = 0;
-    for (std::size_t k = 0; k < open.size(); ++k) {
-      const auto [at, folded] = open[k];
-      trial[at] = bits >> k & 1 ? folded : 0.0;
-      far += std::abs(trial[at] - reached[at]);
-    }
-    placeBlock(*m_mechanism, block, trial, poses);
-    evaluateClosure(*m_mechanism, block, poses, closure);
-    // Of two that close alike the one nearer to where the motion ended.
-    const double gap = closure.residual.norm() + 1e-4 * far;
-    if (gap < least) least = gap, x = trial;
-  }
-}
-
-Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
-  const Block& block = m_blocks[b];
-  // Where the nodes lead to: through the three lowest when they come near, else where they end.
-  std::vector<std::pair<double, const Eigen::VectorXd*>> lowest;
-  for (std::size_t k = 0; k < m_nodes.size() && lowest.size() < 3; ++k)
-    if (m_nodes[k].angles[b].size() > 0)
-      lowest.push_back({m_nodes[k].opening_rad, &m_nodes[k].angles[b]});
-  Eigen::VectorXd reached = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(block.steps.size()));
-  if (!lowest.empty())
-    reached = lowest.front().first <= motion::kFlatDistance_rad * 1.5 ? interpolate(lowest, 0.0)
-                                                                      : *lowest.front().second;
-  Eigen::VectorXd x = reached;
-  for (std::size_t k = 0; k < block.steps.size(); ++k) {
-    const Pair& pair = m_mechanism->pairs[block.steps[k].pair];
-    double& angle = x[static_cast<Eigen::Index>(k)];
-    if (pair.fold.valid())
-      angle = m_assembly->folds[pair.fold].shutKnown ? m_assembly->folds[pair.fold].shutAngle_rad
-                                                     : halfTurns(angle);
-    else if (!pair.restsAnywhere)
-      angle = halfTurns(angle);
-  }
-  if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5)
-    nearestShut(b, poses, x);
-  return x;
-}
-
-Motion::BlockReport Motion::reachOf(std::size_t b) const {
-  const Mechanism& m = *m_mechanism;
-  const Block& block = m_blocks[b];
-  BlockReport report;
-  for (const auto& step : block.steps)
-    for (PanelIndex panel : m.bodies[step.child].panels) {
-      report.panels.push_back(panel);
-      const auto& owner = m_assembly->panels[panel].owner;
-      if (owner && m_assembly->panels[panel].use == PanelUse::Wall &&
-          std::ranges::find(report.owners, *owner) == report.owners.end())
-        report.owners.push_back(*owner);
-    }
-  std::vector<std::size_t> alive;
-  for (std::size_t k = 0; k < m_nodes.size(); ++k)
-    if (m_nodes[k].angles[b].size() > 0) alive.push_back(k);
-  if (alive.empty()) {
-    report.low_rad = kPi, report.high_rad = 0;
-    return report;
-  }
-  report.low_rad = m_nodes[alive.front()].opening_rad;
-  report.high_rad = m_nodes[alive.back()].opening_rad;
-  const double low = m_assembly->low_rad, high = m_assembly->high_rad;
-  if (report.low_rad <= low + motion::kFlatDistance_rad * 1.5) report.low_rad = low;
-  if (report.high_rad >= high - motion::kFlatDistance_rad * 1.5) report.high_rad = high;
-  // A rank counted at one opening may be special there; the generic rank is the largest one seen.
-  report.freedoms = static_cast<int>(block.steps.size());
-  for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
-    const double last = static_cast<double>(alive.size() - 1);
-    const Node& node = m_nodes[alive[static_cast<std::size_t>(share * last)]];
-    BodyPoses poses;
-    poses.assign(m.bodies.size(), Iso3::Identity());
-    m.placeBase(*m_assembly, node.opening_rad, poses);
-    for (std::size_t before = 0; before <= b; ++before)
-      if (node.angles[before].size() > 0)
-        placeBlock(m, m_blocks[before], node.angles[before], poses);
-    report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
-  }
-  return report;
-}
-
-void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
-  const Mechanism& m = *m_mechanism;
-  const Block& block = m_blocks[b];
-  Eigen::VectorXd x = shutAngles(b, shut);
-  const bool restsAnywhere = std::ranges::any_of(
-      block.steps, [&](const Block::Step& s) { return m.pairs[s.pair].restsAnywhere; });
-  if (restsAnywhere) correct(m, block, x, shut);
-  placeBlock(m, block, x, shut);
-  m_shut.push_back(x);
-  Closure closure;
-  evaluateClosure(m, block, shut, closure);
-  for (Eigen::Index r = 0; r + 3 <= closure.residual.size(); r += 3)
-    report.shutMisfit_mm = std::max(report.shutMisfit_mm, closure.residual.segment<3>(r).norm());
-  report.shutGap = closure.residual, report.closed_mm = block.closed_mm;
-}
-
-void Motion::report() {
-  const Mechanism& m = *m_mechanism;
-  BodyPoses shut;
-  shut.assign(m.bodies.size(), Iso3::Identity());
-  m.placeBase(*m_assembly, 0.0, shut);
-  std::vector<int> looseBy(m.bodies.size(), -1);
-  m_loose.assign(m_assembly->panels.size(), 0);
-  m_low = m_assembly->low_rad, m_high = m_assembly->high_rad;
-  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
-    const Block& block = m_blocks[b];
-    BlockReport report = reachOf(b);
-    const auto inherit = [&](BodyIndex body) {
-      if (report.looseBy < 0) report.looseBy = looseBy[static_cast<std::size_t>(body.value)];
-    };
-    for (const auto& step : block.steps)
-      inherit(step.parent);
-    for (PairIndex j : block.closing)
-      inherit(m.pairs[j].left), inherit(m.pairs[j].right);
-    if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
-    for (const auto& step : block.steps)
-      looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;
-    if (report.looseBy >= 0)
-      for (PanelIndex panel : report.panels)
-        m_loose[panel] = 1;
-    shutBlock(b, shut, report);
-    m_low = std::max(m_low, report.low_rad);
-    m_high = std::min(m_high, report.high_rad);
-    m_reports.push_back(std::move(report));
-  }
-  for (const Fold& fold : m_assembly->folds)
-    m_foldShut.push(fold.shutAngle_rad);
-  for (const Pair& pair : m.pairs)
-    if (pair.fold.valid() && !m_assembly->folds[pair.fold].shutKnown)
-      m_foldShut[pair.fold] = halfTurns(m.foldAngle(pair, shut[pair.left], shut[pair.right]));
-  if (m_low > m_high)
-    m_low = m_high = m_nodes.empty() ? 0.5 * kPi : m_nodes[m_nodes.size() / 2].opening_rad;
-}
-
-Pose Motion::shutPose() const {
-  BodyPoses bodies;
-  bodies.assign(m_mechanism->bodies.size(), Iso3::Identity());
-  m_mechanism->placeBase(*m_assembly, 0.0, bodies);
-  std::vector<char> placed = baseBodies(*m_mechanism);
-  double worst = 0;
-  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
-    const Block& block = m_blocks[b];
-    placeBlock(*m_mechanism, block, m_shut[b], bodies);
-    markPlaced(block, placed);
-    worst = std::max(worst, m_reports[b].shutMisfit_mm);
-  }
-  Pose pose = worldPose(0.0, bodies, placed);
-  pose.residual_mm = worst;
-  return pose;
 }
 
 std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const {

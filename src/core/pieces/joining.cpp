@@ -63,6 +63,7 @@ public:
         frame(lift(m_joint.at), Vec3::UnitX(), away, up(given.byFace) * Vec3::UnitX().cross(z));
     if (given.handFrom_deg != given.handTo_deg)
       pivot.byHand = {radians(given.handFrom_deg), radians(given.handTo_deg)};
+    pivot.handStep = radians(given.handStep_deg), pivot.over = static_cast<int>(given.over);
     m_builder.join(m_role, std::move(pivot));
   }
 
@@ -77,6 +78,7 @@ public:
     if (given.pullTo_deg > given.pullFrom_deg)
       slide.pull = Pull{given.pull_mm, radians(given.pullFrom_deg), radians(given.pullTo_deg)};
     if (given.handFrom_mm != given.handTo_mm) slide.byHand = {given.handFrom_mm, given.handTo_mm};
+    slide.handStep = given.handStep_mm, slide.over = static_cast<int>(given.over);
     m_builder.join(m_role, std::move(slide));
   }
 

@@ -95,10 +95,7 @@ std::optional<double> SheetScanner::length() {
     unit = LengthUnit::Centimetre;
   else if (take("in") || take("\""))
     unit = LengthUnit::Inch;
-  const double factor = unit == LengthUnit::Inch         ? kMillimetresPerInch
-                        : unit == LengthUnit::Centimetre ? 10.0
-                                                         : 1.0;
-  return *value * factor;
+  return *value * millimetresIn(unit);
 }
 
 std::optional<double> SheetScanner::angle_deg() {

@@ -100,7 +100,9 @@ private:
     if (!line.moves) return " free";
     const FoldMoves& m = *line.moves;
     if (m.byHand)
-      return fmt::format(" lifted from {} to {}", exactNumber(m.shut_deg), exactNumber(m.open_deg));
+      return fmt::format(" lifted from {} to {}{}", exactNumber(m.shut_deg),
+                         exactNumber(m.open_deg),
+                         m.step_deg > 0 ? " step " + exactNumber(m.step_deg) : "");
     if (m.shut_deg == m.open_deg && m.from_deg == 0 && m.to_deg == 180)
       return " held at " + exactNumber(m.shut_deg);
     std::string text = " opens";
@@ -123,7 +125,7 @@ private:
     for (std::size_t k = 0; k < own.size(); ++k)
       if (told(k) || (own[k].key.starts_with("hand_from") && told(k + 1)))
         text += fmt::format(" {} {}", jointWord(own[k].key),
-                            own[k].isLength ? length(*own[k].value) : exactNumber(*own[k].value));
+                            own[k].isLength() ? length(*own[k].value) : exactNumber(*own[k].value));
     return text;
   }
 
@@ -148,7 +150,8 @@ std::string_view jointWord(std::string_view key) {
       {"face_slit_mm", "into"},   {"catch_mm", "catch"},     {"least_mm", "least"},
       {"most_mm", "most"},        {"pull_mm", "pulled"},     {"pull_from_deg", "after"},
       {"pull_to_deg", "until"},   {"hand_from_deg", "spun"}, {"hand_to_deg", "to"},
-      {"hand_from_mm", "pushed"}, {"hand_to_mm", "to"},      {"length_mm", "long"}};
+      {"hand_from_mm", "pushed"}, {"hand_to_mm", "to"},      {"length_mm", "long"},
+      {"hand_step_deg", "step"},  {"hand_step_mm", "step"}};
   const auto found =
       std::ranges::find(kWords, key, &std::pair<std::string_view, std::string_view>::first);
   return found == std::end(kWords) ? key : found->second;
@@ -160,11 +163,9 @@ std::string exactLength(double length_mm, LengthUnit unit) {
     return again && std::abs(*again - length_mm) < kExact_mm;
   };
   if (std::string text = formatLength(length_mm, unit, false); exact(text, unit)) return text;
-  const double factor = unit == LengthUnit::Inch         ? kMillimetresPerInch
-                        : unit == LengthUnit::Centimetre ? 10.0
-                                                         : 1.0;
   for (int decimals = 3; decimals < 12; ++decimals)
-    if (std::string text = formatNumber(length_mm / factor, decimals); exact(text, unit))
+    if (std::string text = formatNumber(length_mm / millimetresIn(unit), decimals);
+        exact(text, unit))
       return text;
   return fmt::format("{}mm", length_mm);
 }

@@ -139,6 +139,10 @@ private:
     const auto to = m_in.angle_deg();
     if (!to) return lost("angle");
     out = FoldMoves{*from, *to, 0, 180, true};
+    if (!m_in.take("step")) return true;
+    const auto step = m_in.angle_deg();
+    if (!step) return lost("angle");
+    out->step_deg = *step;
     return true;
   }
 
@@ -369,8 +373,8 @@ private:
       const auto number = std::ranges::find_if(
           numbers, [&](const JointNumber& n) { return m_in.take(jointWord(n.key)); });
       if (number == numbers.end()) break;
-      const auto value = number->isLength ? m_in.length() : m_in.angle_deg();
-      if (!value) return lost(number->isLength ? "length" : "angle");
+      const auto value = number->isLength() ? m_in.length() : m_in.angle_deg();
+      if (!value) return lost(number->isLength() ? "length" : "angle");
       *number->value = *value;
     }
     work().joints.push_back(std::move(made));
@@ -403,33 +407,6 @@ private:
 
 Result<SheetInWork> workedBy(const SheetInWork& sheet, std::string_view sentence, LengthUnit unit) {
   return Sentence(sheet, sentence, unit).run();
-}
-
-Result<std::vector<ScorePlace>> scorePlaces(std::string_view list, LengthUnit unit) {
-  std::vector<ScorePlace> places;
-  SheetScanner in(list, unit);
-  if (in.take("none")) return in.atEnd() ? Result(places) : in.tooMuch();
-  while (!in.atEnd()) {
-    if (in.take(",")) continue;
-    const auto place = in.length();
-    if (!place) return in.lost("length");
-    ScorePlace score(*place);
-    if (in.take("valley") || in.take("v"))
-      score.kind = WorkLine::Kind::Valley;
-    else if (in.take("mountain") || in.take("m"))
-      score.kind = WorkLine::Kind::Mountain;
-    if (!in.atEnd() && !in.sees(",")) return in.tooMuch();
-    places.push_back(score);
-  }
-  return places;
-}
-
-std::string scoreList(const PieceWork& work, LengthUnit unit) {
-  std::string list;
-  for (const ScoreMark& mark : scoreMarks(work))
-    list += (list.empty() ? "" : ", ") + formatLength(mark.low_mm, unit, false) +
-            (work.lines[mark.line].kind == WorkLine::Kind::Valley ? " v" : " m");
-  return list;
 }
 
 } // namespace hinge

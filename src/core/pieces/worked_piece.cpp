@@ -87,7 +87,14 @@ void holdFold(Assembly& assembly, FoldIndex index, const FoldMoves& moves) {
   fold.rest_rad = sign * radians(180 - moves.shut_deg);
   fold.shutKnown = true, fold.shutAngle_rad = *fold.rest_rad;
   if (moves.byHand)
-    assembly.lifts.push_back({index, {}, *fold.rest_rad, sign * radians(180 - moves.open_deg), {}});
+    assembly.lifts.push_back({index,
+                              {},
+                              *fold.rest_rad,
+                              sign * radians(180 - moves.open_deg),
+                              {},
+                              true,
+                              false,
+                              radians(moves.step_deg)});
 }
 
 } // namespace

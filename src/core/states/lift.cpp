@@ -4,6 +4,14 @@
 namespace hinge {
 
 Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& by, double share) {
+  if (by.poses) {
+    Pose moved = pose;
+    if (!pose.placed[by.stays]) return moved;
+    const std::vector<Iso3> there = by.poses(share);
+    for (std::size_t k = 0; k < there.size(); ++k)
+      moved.panels[by.panels[k]] = pose.panels[by.stays] * there[k];
+    return moved;
+  }
   const double to = by.least + (by.most - by.least) * share;
   const auto ends = by.fold.valid()
                         ? std::array{assembly.folds[by.fold].left, assembly.folds[by.fold].right}
@@ -22,6 +30,11 @@ Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& by, double s
   for (PanelIndex p : by.panels)
     if (pose.placed[p]) moved.panels[p] = turn * pose.panels[p];
   return moved;
+}
+
+int packedLayer(const Assembly& assembly, const Carried& carried) {
+  if (assembly.panels[carried.panel].piece != assembly.panels[carried.host].piece) return 1;
+  return carried.at.linear()(2, 2) < 0 ? 2 : 0;
 }
 
 std::vector<std::vector<Vec3>> platesOf(const Assembly& assembly, PanelIndex panel,

@@ -8,6 +8,10 @@ namespace hinge {
 /// way; all else stays.
 Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& lift, double share);
 
+/// Where paper lies that another panel carries as it is: 0 in one sheet with that, 2 a page of it
+/// folded over, 1 what lies between the two.
+int packedLayer(const Assembly& assembly, const Carried& carried);
+
 /// The convex parts of a panel in the world.
 std::vector<std::vector<Vec3>> platesOf(const Assembly& assembly, PanelIndex panel,
                                         const Pose& pose);

@@ -113,19 +113,39 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
 
 } // namespace
 
+namespace {
+
+/// What glue holds together; a slider that rests where a hand has put it is none of it.
+Mechanism withoutHands(const Assembly& assembly) {
+  const auto rests = [](const Joint& joint) {
+    const Guide* guide = guideOf(joint);
+    return guide && guide->rests;
+  };
+  if (std::ranges::none_of(assembly.joints, rests)) return Mechanism::from(assembly);
+  Assembly moving = assembly;
+  for (Joint& joint : moving.joints)
+    if (Slide* slide = std::get_if<Slide>(&joint)) slide->rests = false;
+  return Mechanism::from(moving);
+}
+
+} // namespace
+
 std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
   std::vector<Pocket> all;
-  const Mechanism bodies = Mechanism::from(assembly);
+  const Mechanism bodies = withoutHands(assembly);
   for (const auto& [index, slide] : assembly.every<Slide>()) {
     const Slider slider = sliderOf(assembly, bodies, index, slide);
+    int beneath = 0;
     for (const auto& [g, glue] : assembly.every<Glue>()) {
       const bool asHost = glue.host == slide.first;
       if (!asHost && glue.tab != slide.first) continue;
       if ((asHost ? glue.onHostFace() : glue.byFace) != slide.onFace()) continue;
       const PanelIndex panel = asHost ? glue.tab : glue.host;
       if (bodies.bodyOf[panel] == bodies.bodyOf[slide.second]) continue;
-      if (auto pocket = pocketOf(assembly, slider, g, glue, thickness_mm))
-        all.push_back(std::move(*pocket));
+      auto pocket = pocketOf(assembly, slider, g, glue, thickness_mm);
+      // Its maker has laid it over the first of those: they hold nothing.
+      if (pocket && pocket->covers && beneath++ < slide.over) continue;
+      if (pocket) all.push_back(std::move(*pocket));
     }
   }
   return all;

@@ -71,6 +71,8 @@ Result<Assembly> assembleDesign(const Design& design) {
     offerFaces(assembly, builder, std::nullopt);
   }
   assembly.openBy_rad = radians(design.card.openBy_deg);
+  assembly.pinPlay_mm = design.settings.pinPlay_mm;
+  assembly.slidePlay_mm = starting::kSlidePlay_mm;
   useBetween(design.card, assembly);
   for (const StructureItem& item : design.structures) {
     const std::string place = item.id.text();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/belt.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -69,6 +70,9 @@ Polygon lidHalf(const BeltSizes& s, double side) {
   return p;
 }
 
+/// An inner wall ends this far before the belt's ends.
+constexpr double kInnerClear_mm = 1;
+
 class Builder {
 public:
   Builder(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat, const BeltSizes& s,
@@ -80,6 +84,8 @@ public:
     walls();
     if (m_s.lid != LidKind::None) lid();
     if (m_s.middleWall) middleWall();
+    for (int k = 0; k < m_s.inner; ++k)
+      innerWall(k, true), innerWall(k, false);
     const std::vector<PanelIndex> panels = m_placed;
     m_builder.placement(m_seat, panels,
                         [s = m_s, order = m_order, starts = m_start](double opening) {
@@ -90,7 +96,7 @@ public:
 
 private:
   /// What a placed panel is: a part of the belt, or one of these.
-  static constexpr int kLidA = 100, kLidB = 101, kMiddle = 102;
+  static constexpr int kLidA = 100, kLidB = 101, kMiddle = 102, kInnerA = 200, kInnerB = 300;
 
   static std::optional<std::vector<Iso3>> poses(double opening, const BeltSizes& s,
                                                 const std::vector<int>& order,
@@ -100,6 +106,10 @@ private:
     const Vec3 up = Vec3::UnitZ(), y = Vec3::UnitY();
     std::vector<Iso3> all;
     for (int what : order) {
+      if (what >= kInnerA) {
+        all.push_back(innerPose(opening, s, what % 100, what < kInnerB));
+        continue;
+      }
       // The part that starts at flat x = `from` at the point `start` and runs along `along`.
       const auto part = [&](const Vec3& start, const Vec3& along) {
         const Vec3 x = along.normalized();
@@ -188,7 +198,11 @@ private:
             role("tab-" + side),
             label({"tab", side}),
             on.panel,
-            on.toPiece * flatToSide});
+            on.toPiece * flatToSide,
+            FoldSense::Mountain,
+            0.0,
+            true,
+            tabRoom(0)});
   }
 
   /// The tab that closes the belt goes behind wall a.
@@ -248,7 +262,9 @@ private:
             m_lidA,
             fromA,
             FoldSense::Mountain,
-            shut});
+            shut,
+            true,
+            tabRoom(0)});
     addTab(m_builder, m_in, pieceOf(kWallB),
            {panel(kWallB),
             {xb + len, h},
@@ -258,7 +274,9 @@ private:
             m_lidB,
             fromB,
             FoldSense::Mountain,
-            shut});
+            shut,
+            true,
+            tabRoom(0)});
   }
 
   /// One sheet under the lid's crease; of its tabs those near one end go to side a and those near
@@ -272,6 +290,7 @@ private:
                               {{0, 0}, {len, 0}, {len, h}, {0, h}}),
               kMiddle);
     const Iso3 down = planarFrame({0, m_s.position}, Vec2::UnitY(), -Vec2::UnitX());
+    const Polygon middle = tabRoom(m_s.inner);
     const SeatSide &sa = m_seat.sides[0], &sb = m_seat.sides[1];
     addTab(m_builder, m_in, piece,
            {wall,
@@ -282,7 +301,9 @@ private:
             sa.panel,
             sa.toPiece * down,
             FoldSense::Mountain,
-            -kPi});
+            -kPi,
+            true,
+            middle});
     addTab(m_builder, m_in, piece,
            {wall,
             {high, 0},
@@ -293,7 +314,8 @@ private:
             sb.toPiece * down,
             FoldSense::Valley,
             kPi,
-            false});
+            false,
+            middle});
     const Iso3 underA = planarFrame({h, 0}, Vec2::UnitY(), -Vec2::UnitX()),
                underB = planarFrame({-h, 0}, Vec2::UnitY(), Vec2::UnitX());
     addTab(m_builder, m_in, piece,
@@ -305,7 +327,9 @@ private:
             m_lidA,
             underA,
             FoldSense::Mountain,
-            0});
+            0,
+            true,
+            middle});
     addTab(m_builder, m_in, piece,
            {wall,
             {len, h},
@@ -316,7 +340,77 @@ private:
             underB,
             FoldSense::Valley,
             0,
-            false});
+            false,
+            middle});
+  }
+
+  /// How far from the fold an inner wall stands, the outermost first.
+  static double innerAt_mm(const BeltSizes& s, int k) {
+    return s.a * (s.inner - k) / (s.inner + 1);
+  }
+  static Iso3 innerPose(double opening, const BeltSizes& s, int k, bool onA) {
+    const double at = innerAt_mm(s, k), side = onA ? -1 : 1;
+    const Vec3 up = Vec3::UnitZ(), x = side * Vec3::UnitY();
+    return frame({side * at * std::sin(0.5 * opening),
+                  s.position + (onA ? s.length - kInnerClear_mm : kInnerClear_mm),
+                  at * std::cos(0.5 * opening)},
+                 x, up, x.cross(up));
+  }
+
+  /// Where the tabs of a wall may be, in its flat frame: they end before those of the next one. 0
+  /// is the outer wall; the middle wall's tabs run towards those of the last one, and get its
+  /// number.
+  Polygon tabRoom(int number) const {
+    if (m_s.inner == 0) return {};
+    constexpr double kFar_mm = 1e4;
+    const bool shared = m_s.middleWall && number == m_s.inner;
+    const double step = m_s.a / (m_s.inner + 1) - m_in.settings.foldClearance_mm,
+                 deepest = shared ? 0.5 * step : step;
+    return {{-kFar_mm, -deepest},
+            {kFar_mm, -deepest},
+            {kFar_mm, m_s.h + deepest},
+            {-kFar_mm, m_s.h + deepest}};
+  }
+
+  /// A wall beside and parallel to the outer one: with page and lid a parallelogram like that. Its
+  /// tabs point to the fold and to the crease and end before the next wall's.
+  void innerWall(int k, bool onA) {
+    const std::string side = onA ? m_a : m_b, mark = fmt::format("inner-{}-{}", k + 1, side);
+    const Text wallLabel = label({"belt-inner-wall", k + 1, side});
+    const PieceIndex piece = m_builder.piece(role(mark), wallLabel);
+    const double len = m_s.length - 2 * kInnerClear_mm, h = m_s.h, at = innerAt_mm(m_s, k);
+    const PanelIndex wall = place(m_builder.panel(piece, role(mark), wallLabel, PanelUse::Wall,
+                                                  {{0, 0}, {len, 0}, {len, h}, {0, h}}),
+                                  (onA ? kInnerA : kInnerB) + k);
+    (onA ? m_innerA : m_innerB).push_back(wall);
+    const double start = m_s.position + (onA ? m_s.length - kInnerClear_mm : kInnerClear_mm);
+    const Vec2 along(0, onA ? -1 : 1);
+    const SeatSide& page = m_seat.sides[onA ? 0 : 1];
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {0, 0},
+            {len, 0},
+            role("tab-" + mark),
+            label({"belt-inner-tab", k + 1, side}),
+            page.panel,
+            page.toPiece * planarFrame({at, start}, along, Vec2::UnitX()),
+            FoldSense::Mountain,
+            0.0,
+            true,
+            tabRoom(k + 1)});
+    const double out = onA ? -1 : 1;
+    addTab(m_builder, m_in, piece,
+           {wall,
+            {len, h},
+            {0, h},
+            role("tab-lid-" + mark),
+            label({"belt-inner-upper-tab", k + 1, side}),
+            onA ? m_lidA : m_lidB,
+            planarFrame({out * (h + at), start - m_s.position}, along, {-out, 0}),
+            FoldSense::Mountain,
+            -kPi,
+            true,
+            tabRoom(k + 1)});
   }
 
   Seat seats() {
@@ -340,6 +434,8 @@ private:
          {std::pair{kWallA, kWallB}, std::pair{kNearA, kNearB}, std::pair{kFarA, kFarB}})
       if (panel(one).valid()) m_builder.twins(panel(one), panel(other));
     if (m_lidA.valid()) m_builder.twins(m_lidA, m_lidB);
+    for (std::size_t k = 0; k < m_innerA.size(); ++k)
+      m_builder.twins(m_innerA[k], m_innerB[k]);
     for (Part p : {kWallA, kNearA, kNearB, kWallB, kFarB, kFarA})
       if (panel(p).valid())
         m_builder.faceSeats(panel(p), {start(p), 0}, {start(p) + (isWall(p) ? l : m_s.e), 0});
@@ -359,6 +455,7 @@ private:
   std::array<PanelIndex, kParts> m_panel;
   std::array<double, kParts> m_start{};
   PanelIndex m_lidA, m_lidB;
+  std::vector<PanelIndex> m_innerA, m_innerB;
   std::vector<PanelIndex> m_placed;
   std::vector<int> m_order;
 };
@@ -368,6 +465,16 @@ private:
 Seat buildBelt(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat,
                const BeltSizes& sizes, const BeltNames& names) {
   return Builder(in, builder, seat, sizes, names).build();
+}
+
+Result<void> carriesInnerWalls(const BeltSizes& s, const std::string& place) {
+  if (!s.middleWall && s.inner == 0) return {};
+  if (s.lid != LidKind::Sinks || std::abs(s.l - s.a) > kTouch_mm)
+    return Error{{"belt.inner-lid", Millimetres{s.a}}, place};
+  constexpr double kNarrowest_mm = 4;
+  if (s.a / (s.inner + 1) < kNarrowest_mm || s.length < 2 * kInnerClear_mm + kNarrowest_mm)
+    return Error{{"belt.inner-narrow", Millimetres{kNarrowest_mm}}, place};
+  return {};
 }
 
 Room beltRoom(const BeltSizes& s) {

@@ -21,6 +21,7 @@ struct BeltSizes {
   double over = 0;   ///< how far the lid stands over the walls
   double corner = 0; ///< cut off the lid's four corners
   bool middleWall = false; ///< under the crease of a sinking lid with l = a
+  int inner = 0;           ///< walls between each wall and the middle, under such a lid
 };
 
 /// What the belt is called: "mark" goes before the keys of its parts ("tier-2-"), and which tier of
@@ -35,6 +36,10 @@ struct BeltNames {
 /// without a lid: the seat itself).
 Seat buildBelt(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat,
                const BeltSizes& sizes, const BeltNames& names);
+
+/// Whether the lid of a belt can stand on a wall in the middle and on inner walls: it sinks, and is
+/// as wide as the foot.
+Result<void> carriesInnerWalls(const BeltSizes& sizes, const std::string& place);
 
 /// Room of a belt: out from the fold and along it, relative to its position.
 Room beltRoom(const BeltSizes& sizes);

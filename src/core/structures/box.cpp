@@ -46,6 +46,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      Sense::Tab},
+    {"half", {"size.tab.half"}, ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double shutOpening_rad) {

@@ -54,6 +54,8 @@ constexpr ParameterSpec kTable[] = {
      0,
      ParameterRole::Gives,
      ""},
+    {"wall", {"size.belt.wall"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"inner", {"size.belt.inner"}, ParameterUnit::Count, 0, 4, 0, ParameterRole::Held, ""},
 };
 
 /// Equal halves and equal feet are built in: there is no condition left that sizes could break.
@@ -79,11 +81,13 @@ BeltSizes sizesOf(const ParameterValues& v) {
   s.twoParts = get("parts") != 0;
   s.lid = static_cast<LidKind>(static_cast<int>(get("lid")));
   s.l = get("l"), s.over = get("over");
+  s.middleWall = get("wall") != 0, s.inner = static_cast<int>(get("inner"));
   return s;
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
+  if (auto carried = carriesInnerWalls(s, in.item.id.text()); !carried) return carried;
   buildBelt(in, builder, in.seat, s, {"closed-box", "lid"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);

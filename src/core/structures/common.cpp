@@ -65,6 +65,25 @@ Seat seenFromBelow(const Seat& seat) {
   return below;
 }
 
+namespace {
+
+/// The half of a tab's base line that the maker wants: that at the start of the seat's fold, or at
+/// its other end; across the fold that nearer to it, or farther from it.
+std::pair<Vec2, Vec2> halfOf(const RecipeInput& input, const Vec2& from, const Vec2& to,
+                             const Iso3& flatToSide) {
+  const auto half = input.values.find("half");
+  if (half == input.values.end() || half->second == 0) return {from, to};
+  constexpr double kBetween_mm = 0.5; // of two halves side by side, each gives up as much
+  const Vec2 start = (flatToSide * lift(from)).head<2>(), end = (flatToSide * lift(to)).head<2>();
+  const Vec2 way = end - start;
+  const bool rising = std::abs(way.y()) > std::abs(way.x()) ? way.y() > 0 : way.x() > 0;
+  const Vec2 middle = 0.5 * (from + to), back = kBetween_mm * (to - from).normalized();
+  return rising == (half->second == 1) ? std::pair(from, Vec2(middle - back))
+                                       : std::pair(Vec2(middle + back), to);
+}
+
+} // namespace
+
 void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex wall,
                  PieceIndex piece, const Vec2& from, const Vec2& to, const std::string& sideName,
                  const SeatSide& side, const Iso3& flatToSide,
@@ -79,8 +98,9 @@ void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex 
     if (signedArea_mm2(allowed) < 0) std::reverse(allowed.begin(), allowed.end());
   }
   const bool valley = isValley(input.seat.shutOpening_rad);
+  const auto [start, end] = halfOf(input, from, to, flatToSide);
   addTab(builder, input, piece,
-         {wall, from, to, "tab-" + sideName, Text("tab", sideName), side.panel,
+         {wall, start, end, "tab-" + sideName, Text("tab", sideName), side.panel,
           side.toPiece * flatToSide, FoldSense::Mountain, valley ? 0.0 : -kPi, true, allowed});
 }
 

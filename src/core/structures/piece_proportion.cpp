@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/piece_proportion.h"
+#include "core/bases/base.h"
 #include "core/structures/piece_rows.h"
 #include <algorithm>
 #include <cmath>
@@ -46,6 +47,12 @@ Across acrossOn(const Design& design, std::string_view face, const std::set<std:
 
 } // namespace
 
+bool growsEvenly(const PieceWork& work) {
+  const auto scores = std::ranges::count_if(
+      work.lines, [](const WorkLine& line) { return line.kind != WorkLine::Kind::Cut; });
+  return static_cast<std::size_t>(scores) != scoreMarks(work).size();
+}
+
 bool isGlued(const PieceWork& work, std::size_t panel) {
   return std::ranges::any_of(work.joints, [&](const PieceJoint& j) {
     return is<given::Glue>(j) && panelOf(work, j.at.x()) == panel;
@@ -61,9 +68,49 @@ bool widthsRunAcross(const Design& design, const StructureItem& item) {
   return true;
 }
 
+namespace {
+
+/// Whether a face grows in both directions when the card is fitted: that of a base which does, or
+/// of another piece which does.
+bool facesGrowEvenly(const Design& design, std::string_view face,
+                     const std::set<std::string>& held) {
+  const auto owner = ownerOfKey(face);
+  if (!owner) return findBaseKind(design.card.kind)->growsEvenly;
+  const StructureItem* host = design.find(*owner);
+  return host && host->work && growsEvenly(*host->work) &&
+         !held.contains(lengthRowKey(owner->text(), kWholeKey));
+}
+
+/// A piece that is no strip: larger as a whole, with what is worked into it.
+PieceWork grownEvenly(const Design& design, const StructureItem& item, double factor,
+                      const std::set<std::string>& held) {
+  PieceWork work = *item.work;
+  if (held.contains(lengthRowKey(item.id.text(), kWholeKey))) return work;
+  for (Vec2& p : work.outline)
+    p *= factor;
+  for (WorkLine& line : work.lines)
+    line.from *= factor, line.to *= factor;
+  for (Polygon& window : work.windows)
+    for (Vec2& p : window)
+      p *= factor;
+  for (PieceJoint& joint : work.joints) {
+    joint.at *= factor;
+    if (auto* band = std::get_if<given::Band>(&joint.kind)) band->length_mm *= factor;
+    if (auto* film = std::get_if<given::Film>(&joint.kind)) film->length_mm *= factor;
+    if (facesGrowEvenly(design, joint.on, held))
+      joint.to *= factor;
+    else if (const Across across = acrossOn(design, joint.on, held); across.gives)
+      joint.to += (factor - 1) * across.way.dot(joint.to) * across.way;
+  }
+  return work;
+}
+
+} // namespace
+
 Result<PieceWork> grown(const Design& design, const StructureItem& item, double factor,
                         const std::set<std::string>& held) {
   const PieceWork& old = *item.work;
+  if (growsEvenly(old)) return grownEvenly(design, item, factor, held);
   const auto widths = panelWidths_mm(old);
   const auto gives = [&](std::size_t k) {
     return !held.contains(lengthRowKey(item.id.text(), panelKey(k)));

@@ -4,6 +4,12 @@
 
 namespace hinge {
 
+/// The length row of a piece that grows as a whole.
+inline constexpr std::string_view kWholeKey = "whole";
+/// True for a piece that is no strip: it has scores besides those that run up from edge to edge, so
+/// that only the whole of it can be made larger.
+bool growsEvenly(const PieceWork& work);
+
 /// True when a panel, counted from the left, is glued down.
 bool isGlued(const PieceWork& work, std::size_t panel);
 

@@ -139,6 +139,12 @@ public:
   std::vector<LengthRow> lengths(const Design& design, const StructureItem& item,
                                  bool alone) const override {
     std::vector<LengthRow> all;
+    if (growsEvenly(*item.work)) {
+      all.push_back({lengthRowKey(item.id.text(), kWholeKey),
+                     Text("row-of", "piece.whole", nameOf(design, item.id)),
+                     boundsOf(item.work->outline).size().x(), false});
+      return all;
+    }
     const auto widths = panelWidths_mm(*item.work);
     const bool across = alone || widthsRunAcross(design, item);
     for (std::size_t k = 0; k < std::min(widths.size(), kMostPanels); ++k)

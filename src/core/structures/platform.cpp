@@ -60,6 +60,7 @@ constexpr ParameterSpec kTable[] = {
      Sense::Tab},
     {"wall", {"size.platform.wall"}, ParameterUnit::Switch, 0, 1, 1, ParameterRole::Held, ""},
     {"ends", {"size.platform.ends"}, ParameterUnit::Switch, 0, 3, 1, ParameterRole::Held, ""},
+    {"inner", {"size.belt.inner"}, ParameterUnit::Count, 0, 4, 0, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -83,12 +84,13 @@ BeltSizes sizesOf(const ParameterValues& v) {
               .nearEnd = ends == 1 || ends == 3,
               .farEnd = ends >= 2};
   s.lid = LidKind::Sinks, s.l = a, s.over = get("over"), s.corner = get("corner"),
-  s.middleWall = get("wall") != 0;
+  s.middleWall = get("wall") != 0, s.inner = static_cast<int>(get("inner"));
   return s;
 }
 
 Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
+  if (auto carried = carriesInnerWalls(s, in.item.id.text()); !carried) return carried;
   buildBelt(in, builder, in.seat, s, {"legs", "table"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);

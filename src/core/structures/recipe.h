@@ -50,6 +50,7 @@ constexpr SeatKinds kOnFaces = seatKinds(SeatKind::Face);
 constexpr SeatKinds kOnSpans = seatKinds(SeatKind::Span);
 constexpr SeatKinds kOneSheet =
     1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
+constexpr SeatKinds kMovedByBase = 1u << 9; ///< the fold must be one that moves the base
 
 /// A structure kind: data and functions, entered in the registry. What it is called, what it is and
 /// why it does not stand on other seats is said in words/ under "kind.KEY", "kind.KEY/summary" and
@@ -79,7 +80,8 @@ struct StructureKind {
   bool standsOn(const Seat& seat, const Assembly& assembly) const {
     const bool oneSheet =
         assembly.panels[seat.sides[0].panel].piece == assembly.panels[seat.sides[1].panel].piece;
-    return (stands & seatKinds(seat.kind())) != 0 && (oneSheet || !(stands & kOneSheet));
+    return (stands & seatKinds(seat.kind())) != 0 && (oneSheet || !(stands & kOneSheet)) &&
+           (!(stands & kMovedByBase) || assembly.driveBetween(seat));
   }
 };
 

@@ -5,9 +5,10 @@ namespace hinge {
 
 std::span<const StructureKind* const> structureKinds() {
   static const StructureKind* const all[] = {
-      &vfoldKind(),   &boxKind(),   &closedBoxKind(), &cubeKind(),  &cornerCubeKind(),
-      &sideBoxKind(), &tiersKind(), &platformKind(),  &stepKind(),  &cutVFoldKind(),
-      &figureKind(),  &armKind(),   &windowKind(),    &stripKind(), &pieceKind()};
+      &vfoldKind(),   &boxKind(),        &closedBoxKind(),      &cubeKind(),   &cornerCubeKind(),
+      &sideBoxKind(), &tiersKind(),      &platformKind(),       &stepKind(),   &cutVFoldKind(),
+      &figureKind(),  &armKind(),        &standingFigureKind(), &windowKind(), &stripKind(),
+      &pieceKind(),   &cardOnFaceKind(), &cardOnFoldKind()};
   return all;
 }
 

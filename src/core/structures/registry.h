@@ -31,6 +31,9 @@ const StructureKind& stepKind();
 const StructureKind& cutVFoldKind();
 const StructureKind& figureKind(); ///< figure.cpp holds both kinds that are glued on a face
 const StructureKind& armKind();
+const StructureKind& standingFigureKind();
 const StructureKind& pieceKind();
+const StructureKind& cardOnFaceKind(); ///< card_within.cpp holds both
+const StructureKind& cardOnFoldKind();
 
 } // namespace hinge

@@ -52,6 +52,8 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      Sense::Tab},
+    {"wall", {"size.belt.wall"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
+    {"inner", {"size.belt.inner"}, ParameterUnit::Count, 0, 4, 0, ParameterRole::Held, ""},
 };
 
 std::vector<LinearClosure> closures(double) {
@@ -72,6 +74,7 @@ BeltSizes tierOf(const ParameterValues& v, int tier) {
               .h = get("h"),
               .e = a};
   s.lid = LidKind::Sinks, s.l = a, s.corner = get("corner");
+  s.middleWall = get("wall") != 0, s.inner = static_cast<int>(get("inner"));
   return s;
 }
 
@@ -80,6 +83,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes least = tierOf(in.values, count - 1);
   if (least.a < 4 || least.length < 8)
     return Error{{"tier.too-small", count, Millimetres{in.value("inset")}}, in.item.id.text()};
+  if (auto carried = carriesInnerWalls(least, in.item.id.text()); !carried) return carried;
   Seat on = in.seat;
   for (int k = 0; k < count; ++k) {
     const std::string mark = k == 0 ? "" : fmt::format("tier-{}-", k + 1);

@@ -111,6 +111,7 @@ constexpr ParameterSpec kTable[] = {
      ParameterRole::Held,
      "",
      Sense::TurnedRound},
+    {"half", {"size.tab.half"}, ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, ""},
 };
 
 struct Shape {

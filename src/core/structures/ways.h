@@ -42,6 +42,8 @@ public:
   virtual ~StructureWays() = default;
   /// True when its structures carry PieceWork, which files and the editor of pieces then look for.
   virtual bool carriesWork() const = 0;
+  /// True when its structures carry a finished design.
+  virtual bool carriesCard() const { return false; }
   /// There is no closed form for whether it lies flat: the rings of the motion decide, what makes
   /// it lie flat is worked out, and a trial of a change is dear.
   virtual bool ringsDecide() const = 0;

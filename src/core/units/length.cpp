@@ -101,10 +101,7 @@ Result<double> parseLength_mm(std::string_view text, LengthUnit unit) {
     unit = LengthUnit::Inch;
   c.skipSpaces();
   if (!c.rest.empty()) return failed();
-  const double factor = unit == LengthUnit::Inch         ? kMillimetresPerInch
-                        : unit == LengthUnit::Centimetre ? 10.0
-                                                         : 1.0;
-  const double length_mm = (negative ? -value : value) * factor;
+  const double length_mm = (negative ? -value : value) * millimetresIn(unit);
   if (!std::isfinite(length_mm)) return failed();
   return length_mm;
 }

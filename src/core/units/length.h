@@ -20,6 +20,12 @@ constexpr double degrees(double radians) {
 /// millimetres.
 enum class LengthUnit { Millimetre, Centimetre, Inch };
 
+constexpr double millimetresIn(LengthUnit unit) {
+  return unit == LengthUnit::Inch         ? kMillimetresPerInch
+         : unit == LengthUnit::Centimetre ? 10.0
+                                          : 1.0;
+}
+
 std::string_view unitKey(LengthUnit unit); ///< "mm", "cm", "in"
 Result<LengthUnit> unitFromKey(std::string_view key);
 

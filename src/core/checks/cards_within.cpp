@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/checks/analysis.h"
+#include "core/checks/check.h"
+#include <algorithm>
+#include <mutex>
+
+// Cards on the card: each must be good by itself. In the large card it is only looked at as it lies
+// there, and where its fold is opened by the one below.
+
+namespace hinge {
+namespace {
+
+/// How many findings spoil a small card, by itself. The last few are kept: they do not change.
+int spoiling(const std::shared_ptr<const Design>& design, std::stop_token stop) {
+  struct Known {
+    std::shared_ptr<const Design> design;
+    int count;
+  };
+  constexpr std::size_t kMost = 8;
+  static std::mutex mutex;
+  static std::vector<Known> known;
+  {
+    const std::scoped_lock lock(mutex);
+    if (const auto it = std::ranges::find(known, design, &Known::design); it != known.end())
+      return it->count;
+  }
+  const auto analysis = analyse(*design, stop);
+  if (!analysis || !analysis->complete) return 0;
+  const auto count = static_cast<int>(
+      std::ranges::count(analysis->findings, Severity::Spoils, &Finding::severity));
+  const std::scoped_lock lock(mutex);
+  if (known.size() >= kMost) known.erase(known.begin());
+  known.push_back({design, count});
+  return count;
+}
+
+std::vector<Finding> run(const CheckInput& in) {
+  std::vector<Finding> found;
+  for (const StructureItem& item : in.design.structures) {
+    if (!item.card) continue;
+    const int count = spoiling(item.card->design, in.stop);
+    if (count == 0) continue;
+    Finding f{"card-within", Severity::Spoils, {item.id.text()}, {item.id}};
+    f.amount = count, f.unit = AmountUnit::Count;
+    f.show_rad = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
+    found.push_back(std::move(f));
+  }
+  return found;
+}
+
+} // namespace
+
+const CheckKind& cardsWithinCheck() {
+  static const CheckKind kind{"cards-within", run};
+  return kind;
+}
+
+} // namespace hinge
