@@ -16,6 +16,7 @@ shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
 shot fit.png --fit 640 demo/long-quay.hinge
 shot pull.png --open 150 --select s1 demo/waving-boatmen.hinge
+shot small-card.png --open 160 --lifted demo/harbour-album.hinge
 shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge
 build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 6 --size 300 -o docs/screenshots/gallery.png
 echo docs/screenshots/gallery.png

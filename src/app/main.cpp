@@ -37,6 +37,7 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   settle();
   if (options.isSet(QStringLiteral("finding")))
     window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
+  if (options.isSet(QStringLiteral("lifted"))) window.stage().liftAll();
   if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
   QWidget* target = &window;
   if (options.isSet(QStringLiteral("new"))) {
@@ -97,6 +98,8 @@ int main(int argc, char** argv) {
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
        {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},
        {QStringLiteral("adding"), MainTexts::tr("Show the folds on which a structure can be put.")},
+       {QStringLiteral("lifted"),
+        MainTexts::tr("With --shot: what a hand moves has been moved on.")},
        {QStringLiteral("new"), MainTexts::tr("With --shot: the place where a new card begins.")},
        {QStringLiteral("shelf"),
         MainTexts::tr("With --shot: the shelf for a seat instead of the window."),

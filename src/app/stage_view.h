@@ -28,6 +28,8 @@ public:
   int shownFinding() const { return m_shownFinding; }
   void setHoveredPanel(const QString& key);
   void setLettered(PieceIndex piece); ///< the piece whose panels carry their letters
+  /// What a hand moves goes on to its next stop; once all of it is at its end, back.
+  void liftAll();
   void setAdding(bool on);
   bool adding() const { return m_adding; }
   const StageScene& scene() const { return m_scene; }
@@ -70,7 +72,6 @@ private:
   void paintSides(QPainter& painter, const Seat& seat) const;
   void paintBadges(QPainter& painter) const;
   void paintKnobs(QPainter& painter) const;
-  void liftAll(); ///< what a hand moves, as far as it goes or back
   void paintLetters(QPainter& painter) const;
   QRectF roomForLetter(const FlatLabel& label) const;
   void paintStatus(QPainter& painter) const;

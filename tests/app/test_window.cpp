@@ -407,6 +407,44 @@ private slots:
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
   }
+  void aFinishedCardIsPlacedOnAFace() {
+    const QString path = m_folder.filePath(QStringLiteral("small.hinge"));
+    Design small;
+    small.card.width_mm = 30, small.card.height_mm = 40;
+    QFile file(path);
+    QVERIFY(file.open(QIODevice::WriteOnly));
+    file.write(QByteArray::fromStdString(designToJson(small)));
+    file.close();
+    m_window->openShelf(QStringLiteral("card/page-a"), m_window->mapToGlobal(QPoint(300, 300)));
+    auto* shelf = qobject_cast<Shelf*>(QApplication::activePopupWidget());
+    QVERIFY(shelf);
+    auto* choice = shelf->findChild<QPushButton*>(QStringLiteral("add-card-on-face"));
+    QVERIFY(choice && choice->isEnabled());
+    QVERIFY(!shelf->findChild<QPushButton*>(QStringLiteral("add-card-on-fold")));
+    shelf->close();
+    // The dialog is the system's; what follows it is ours.
+    m_window->placeCard(QStringLiteral("card-on-face"), QStringLiteral("card/page-a"), path);
+    const StructureItem added = m_window->document().committed().structures.back();
+    QVERIFY(added.card && added.card->design->card.width_mm == 30);
+    QVERIFY(m_window->document().selection() == added.id);
+    settle();
+    // A hand opens it on the stage, and back.
+    StageView& stage = m_window->stage();
+    stage.setFocus();
+    QCOMPARE(stage.assembly()->lifts.size(), std::size_t(1));
+    const PanelIndex cover = stage.assembly()->findPanel(added.id.text() + "/card/page-b");
+    const Vec3 shut = stage.pose().panels[cover].linear().col(2);
+    QTest::keyClick(&stage, Qt::Key_L);
+    QVERIFY(std::abs(shut.dot(Vec3(stage.pose().panels[cover].linear().col(2)))) < 1e-6);
+    QTest::keyClick(&stage, Qt::Key_L);
+    QVERIFY(std::abs(shut.dot(Vec3(stage.pose().panels[cover].linear().col(2))) - 1) < 1e-9);
+    // What cannot be read is refused and changes nothing.
+    const Design before = m_window->document().committed();
+    m_window->placeCard(QStringLiteral("card-on-face"), QStringLiteral("card/page-a"),
+                        path + QStringLiteral(".none"));
+    QVERIFY(m_window->document().committed() == before);
+    QVERIFY(!m_window->noticeText().isEmpty());
+  }
   void arrowKeysMoveAndSizeTheSelection() {
     StageView& stage = m_window->stage();
     m_window->document().select(StructureId{2});

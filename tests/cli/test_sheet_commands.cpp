@@ -366,10 +366,12 @@ private slots:
     QCOMPARE(none.code, 2);
     QVERIFY2(none.err.contains("umbrella"), none.err);
     QCOMPARE(bytesOf(file), before);
-    // What stood on a fold that is gone is named.
+    // What does not suit what stands there is told.
     QCOMPARE(run({"set", file, "card", "base=single-fold"}).code, 0);
     QCOMPARE(run({"add", file, "box", "--on", "gutter"}).code, 0);
-    QCOMPARE(run({"set", file, "card", "base=petals"}).code, 2);
+    const Ran sleeve = run({"set", file, "card", "base=sleeve"}); // another gutter
+    QCOMPARE(sleeve.code, 1);
+    QVERIFY2((sleeve.out + sleeve.err).contains("spoils the card"), sleeve.out + sleeve.err);
   }
   void everyNumberOfTheSettingsIsSet() {
     const QString file = at(QStringLiteral("settings.hinge"));

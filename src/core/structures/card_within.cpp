@@ -265,13 +265,13 @@ std::vector<MendDirection> mendsOnFold() {
 
 ParameterValues fitOnFace(const Seat& seat, const Assembly& assembly, const Settings&) {
   ParameterValues v = startingValues(kOnFaceTable);
-  v["position"] = onLattice(0.5 * seat.length_mm);
+  v["position"] = 0.5 * seat.length_mm;
   v["up"] = downToLattice(0.1 * seatDepth_mm(seat, 0, assembly));
   return v;
 }
 ParameterValues fitOnFold(const Seat& seat, const Assembly&, const Settings&) {
   ParameterValues v = startingValues(kOnFoldTable);
-  v["position"] = onLattice(0.5 * seat.length_mm);
+  v["position"] = 0.5 * seat.length_mm;
   return v;
 }
 
