@@ -538,6 +538,22 @@ private slots:
     QCOMPARE(refusal({plainStrip(40, 10), false, {}}, "pivot 5,5 on a at 9,9 spun 0 to 200"),
              std::string("work.spun"));
   }
+  void aSleeveWithAFacetedOpeningIsASheet() {
+    // Four panels in a ring: the first fold moves, the joints decide the others. The panel beside
+    // the fold that moves lies on the table, not the last one.
+    const Design d = onSheets({sheet(
+        {"size 250 x 140", "score 80 v", "score 120 v free, 200 v free", "score 240 v free",
+         "glue 245,70 on card/page-a at 5,70", "opening 60,110 80,95 100,110 90,125 70,125"})});
+    const Analysis a = checked(d);
+    QVERIFY2(a.findings.empty(), a.findings.empty() ? "" : describe(a.findings[0], d).c_str());
+    QCOMPARE(a.motion->mobility(), 0);
+    const Pose pose = a.motion->poseAt(radians(70));
+    const auto normal = [&](const char* page) {
+      return Vec3(pose.panels[a.assembly->findPanel(page)].linear().col(2));
+    };
+    QVERIFY_NEAR(normal("card/page-a").dot(normal("card/page-c")), -1.0, 1e-9);
+    QVERIFY_NEAR(normal("card/page-b").dot(normal("card/page-d")), -1.0, 1e-9);
+  }
   void aHeldFoldOfAPieceStaysAsItIs() {
     SheetInWork piece{plainStrip(30, 20), false, {}};
     piece = *worked(piece, {"score 10 v held at 90", "glue 5,10 on card/page-b at 90,40"});

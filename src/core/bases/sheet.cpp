@@ -67,8 +67,8 @@ private:
     return {};
   }
 
-  /// The face of the first sheet that lies on the table. Without a word it is the last leaf, as in
-  /// the other bases of leaves in a row.
+  /// The face of the first sheet that lies on the table. Without a word it is the last leaf beside
+  /// a fold of which the maker says how it moves, as in the other bases of leaves in a row.
   std::size_t groundFace(const PieceSheet& sheet) const {
     if (m_card.ground) return sheet.faceAt(*m_card.ground);
     // Flaps and tabs are no leaves.
@@ -77,13 +77,19 @@ private:
     const auto area = [&](std::size_t f) {
       return sheet.paper[f] ? std::abs(signedArea_mm2(faces[f])) : 0.0;
     };
+    const auto& lines = m_card.sheets.front().lines;
+    std::vector<char> moved(faces.size(), 0);
+    for (const auto& border : sheet.parts.borders)
+      if (border.line < lines.size() && lines[border.line].moves)
+        moved[border.left] = moved[border.right] = 1;
+    const bool anyMoved = std::ranges::count(moved, 1) > 0;
     double largest = 0, farthest = -1e300;
     for (std::size_t f = 0; f < faces.size(); ++f)
       largest = std::max(largest, area(f));
     std::size_t last = faces.size();
     for (std::size_t f = 0; f < faces.size(); ++f)
       if (const double x = boundsOf(faces[f]).high.x();
-          area(f) > kLeaf * largest && x > farthest + kTouch_mm)
+          area(f) > kLeaf * largest && (moved[f] || !anyMoved) && x > farthest + kTouch_mm)
         farthest = x, last = f;
     return last;
   }
