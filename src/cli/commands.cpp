@@ -118,6 +118,10 @@ private:
     set->add_option("id", o.id, help("help.structure-id-s1-s2-or"))->required();
     set->add_option("values", o.sets, help("help.keyvalue"))->required()->expected(1, -1);
     mayGoElsewhere(set);
+    CLI::App* small = onFile("small", help("help.small-card"), smallCard);
+    small->add_option("id", o.id, help("help.structure-id"))->required();
+    small->add_option("--card", o.card, help("help.small-card-instead"));
+    small->add_option("-o,--out", o.out, help("help.small-card-out"));
     CLI::App* remove = onFile("remove", help("help.take-a-structure-away-with"), removeOne);
     remove->add_option("id", o.id, help("help.structure-id"))->required();
     mayGoElsewhere(remove);

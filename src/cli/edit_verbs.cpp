@@ -371,6 +371,23 @@ int fitOne(const Options& o) {
   return fineUnlessUnusable(code);
 }
 
+int smallCard(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error(), d->settings.unit);
+  const auto& within = d->find(*id)->card;
+  if (!within) return refuse({{"card-within.none", o.id}, ""});
+  if (o.card.empty()) {
+    if (o.out.empty()) return refuse({{"usage/required", "-o"}, "small"});
+    return saveEdited(*within->design, o.out);
+  }
+  auto small = loadDesign(o.card);
+  if (!small) return refuse(small.error());
+  auto edited = setCardWithin(*d, *id, {std::make_shared<const Design>(std::move(small).value())});
+  return edited ? saveAndTell(*d, *edited, o.target()) : refuse(edited.error(), d->settings.unit);
+}
+
 int removeOne(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());

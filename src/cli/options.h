@@ -71,6 +71,7 @@ int sheetVerb(const Options& o);
 int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);
+int smallCard(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);
 int mend(const Options& o);

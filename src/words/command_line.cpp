@@ -52,6 +52,14 @@ constexpr Sentence kAll[] = {
     {"help.base-as-a-sheet",
      QT_TRANSLATE_NOOP("words", "the base as a sheet in words, see \"sheet --help\"; the finished "
                                 "size is then what the shut card needs unless it is given")},
+    {"help.small-card",
+     QT_TRANSLATE_NOOP("words",
+                       "take a small card out into a file of its own, to work on it, or put "
+                       "another in its place")},
+    {"help.small-card-instead",
+     QT_TRANSLATE_NOOP("words", "file of the card that takes its place")},
+    {"help.small-card-out",
+     QT_TRANSLATE_NOOP("words", "write the small card here; with --card the large one")},
     {"help.card-on-a-card",
      QT_TRANSLATE_NOOP("words", "file of a finished card that stands on this one (kinds "
                                 "card-on-face and card-on-fold)")},

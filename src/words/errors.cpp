@@ -145,6 +145,7 @@ constexpr Sentence kAll[] = {
     {"card-within.missing",
      QT_TRANSLATE_NOOP("words", "a card on a card needs the file of the small one: --card FILE")},
     {"card-within.no-card", QT_TRANSLATE_NOOP("words", "%1 does not carry a card")},
+    {"card-within.none", QT_TRANSLATE_NOOP("words", "%1 is no small card")},
     {"card-within.deep", QT_TRANSLATE_NOOP("words", "more than %1 cards lie in one another")},
     {"card-within.made", QT_TRANSLATE_NOOP("words", "the small card cannot be made: %1")},
     {"card-within.base",

@@ -350,6 +350,16 @@ private slots:
              page.out);
     QVERIFY2(page.out.contains("  | finished 40 x 60\n"), page.out); // in the small card's own
     QVERIFY(run({"seats", file}).out.contains("s1/card/page-a"));
+    // Taken out it is what was put in; changed it goes back.
+    const QString out = at(QStringLiteral("out.hinge"));
+    QCOMPARE(run({"small", file, "s1"}).code, 2); // where to?
+    QCOMPARE(run({"small", file, "s1", "-o", out}).code, 0);
+    QCOMPARE(bytesOf(out), bytesOf(small));
+    QCOMPARE(run({"set", out, "card", "title=Boat"}).code, 0);
+    QCOMPARE(run({"small", file, "s1", "--card", out}).code, 0);
+    QVERIFY(bytesOf(file).contains("\"title\": \"Boat\""));
+    QCOMPARE(run({"small", file, "s1", "--card", file}).code, 1); // far too large for itself
+    QCOMPARE(run({"small", small, "s1", "-o", out}).code, 2);     // no small card
   }
   void aCardGetsAnotherBase() {
     const QString file = at(QStringLiteral("based.hinge"));

@@ -50,6 +50,16 @@ Result<Design> removeStructure(const Design& design, StructureId id) {
   return edited;
 }
 
+Result<Design> setCardWithin(const Design& design, StructureId id, const CardWithin& card) {
+  Design edited = design;
+  const auto it = std::ranges::find(edited.structures, id, &StructureItem::id);
+  if (it == edited.structures.end() || !waysOf(*it).carriesCard())
+    return Error{{"card-within.none", id.text()}, ""};
+  it->card = card;
+  if (auto settled = waysOf(*it).settle(*it, id.text()); !settled) return settled.error();
+  return edited;
+}
+
 Result<Design> setCard(const Design& design, const CardBase& card) {
   if (auto valid = validateCard(card); !valid) return valid.error();
   Design edited = design;

@@ -21,6 +21,8 @@ Result<Added> addStructure(const Design& design, std::string_view kind, std::str
 Result<Design> setValues(const Design& design, StructureId id, const ParameterValues& changes);
 /// Replaces what is worked into a free piece.
 Result<Design> setWork(const Design& design, StructureId id, const PieceWork& work);
+/// Puts another finished card in the place of a small one.
+Result<Design> setCardWithin(const Design& design, StructureId id, const CardWithin& card);
 /// Removes the structure and everything that stands on it.
 Result<Design> removeStructure(const Design& design, StructureId id);
 Result<Design> setCard(const Design& design, const CardBase& card);
