@@ -22,6 +22,7 @@ std::string_view seatKindKey(SeatKind kind) {
   case SeatKind::Ridge: return "ridge";
   case SeatKind::Face: return "face";
   case SeatKind::Span: return "span";
+  case SeatKind::Crease: return "crease";
   }
   return "";
 }

@@ -264,9 +264,9 @@ private slots:
     QTest::newRow("solve") << QStringList{"solve", boats, "s1", "-o", m_folder.filePath("s.hinge")};
     QTest::newRow("sweep") << QStringList{"sweep", market, "--step", "60"};
     QTest::newRow("help") << QStringList{"--help"};
-    for (const char* verb :
-         {"new", "add", "set", "remove", "scores", "solve", "fit", "order", "check", "mend",
-          "sweep", "export", "gallery", "seats", "structures", "sheet", "describe", "read"})
+    for (const char* verb : {"new", "add", "set", "remove", "scores", "solve", "fit", "order",
+                             "check", "mend", "sweep", "export", "gallery", "seats", "structures",
+                             "sheet", "describe", "read", "small"})
       QTest::addRow("help of %s", verb) << QStringList{QString::fromLatin1(verb), "--help"};
     QTest::newRow("no such file") << QStringList{"check", "/nowhere"};
     QTest::newRow("no such structure") << QStringList{"set", market, "s99", "a=3"};
@@ -294,7 +294,8 @@ private slots:
           "file",    "kind",    "values",     "places",   "length", "files",   "top",    "side",
           "tmp",     "such",    "directory",  "File",     "single", "new",     "add",    "remove",
           "scores",  "solve",   "fit",        "order",    "check",  "mend",    "sweep",  "export",
-          "gallery", "seats",   "structures", "describe", "read",   "sheet",   "target", "words"})
+          "gallery", "seats",   "structures", "describe", "read",   "sheet",   "target", "words",
+          "small"})
       allowed.insert(QString::fromLatin1(key));
     for (const QString& argument : arguments)
       for (const QString& part : argument.split(QRegularExpression(QStringLiteral("[^A-Za-z]"))))

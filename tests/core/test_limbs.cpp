@@ -2,9 +2,9 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/edits.h"
+#include "core/pieces/pocket.h"
 #include "core/pieces/sheet_words.h"
 #include "core/states/lift.h"
-#include "core/states/pocket.h"
 #include "core/states/stacking.h"
 #endif
 
@@ -100,6 +100,46 @@ private slots:
       QVERIFY((pose.panels[bar] * Vec3(6, 4, 0) - left).norm() <= 2 * play + 1e-6);
       QVERIFY((pose.panels[bar] * Vec3(6 + apart, 4, 0) - right).norm() <= 2 * play + 1e-6);
     }
+  }
+  void aSliderIsGuidedByWhatLiesOverIt() {
+    const auto with = [](double up_mm) {
+      Design d = withPiece(card(130, 200), "card/page-b",
+                           {"size 30 x 90", "slide 15,45 on card/page-b at 60,60 turned 90"});
+      d = withPiece(d, "card/page-b", {"size 70 x 10", "glue 35,5 on card/page-b at 60,30"});
+      PieceWork second = workOf({"size 70 x 10", "glue 35,5 on card/page-b at 60,40"});
+      second.joints[0].to.y() = up_mm;
+      d = addStructure(d, "piece", "card/page-b", {{"position", 0.0}}, second)->design;
+      const auto assembly = assemble(d);
+      return (*assembly->every<Slide>().begin()).joint;
+    };
+    const Slide near = with(40), far = with(90);
+    QVERIFY_NEAR(near.room_mm, slidePlay_mm(1, 0.27), 1e-9);
+    QVERIFY_NEAR(near.guided_mm, 20.0, 1e-9);
+    QVERIFY_NEAR(far.guided_mm, 70.0, 1e-9);
+    QVERIFY_NEAR(near.guidedAt_mm, -25.0, 1e-9); // 35 up the page, the slider's zero is at 60
+    QVERIFY_NEAR(far.guidedAt_mm, 0.0, 1e-9);
+  }
+  void aSliderStandsByAnEdgeOrAskew() {
+    // The heron's slider, which a strap pulls by its lower end: what a loose pocket leaves it.
+    const auto play_mm = [](const Design& d) {
+      const Motion motion = Motion::trace(assemble(d));
+      for (const Block& block : motion.parts())
+        for (const Block::Step& step : block.steps)
+          if (motion.mechanism().pairs[step.pair].slides) return block.play_mm.at(0);
+      return -1.0;
+    };
+    const Design bare = demo("night-heron");
+    QVERIFY_NEAR(play_mm(bare), starting::kSlidePlay_mm, 1e-12);
+    const auto withCover = [&](double up_mm) {
+      PieceWork cover = workOf({"size 70 x 10", "glue 35,5 on card/page-b at 80,80"});
+      cover.joints[0].to.y() = up_mm;
+      return addStructure(bare, "piece", "card/page-b", {{"position", 0.0}}, cover)->design;
+    };
+    // Pulled through under the cover the strap's fold comes to the middle of it: no lever. The end
+    // of the strap goes with the slider.
+    QVERIFY_NEAR(play_mm(withCover(65)), slidePlay_mm(2, 0.27), 1e-9);
+    // Beyond its way, at least 15 from the fold: from edge to edge over the cover's 10.
+    QVERIFY_NEAR(play_mm(withCover(100)), slidePlay_mm(1, 0.27) * (1 + 2 * 15.0 / 10), 1e-6);
   }
   void playTakesUpNoTurn() {
     Block block;

@@ -9,6 +9,7 @@
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/states/lift.h"
+#include "core/structures/registry.h"
 #include "words/words.h"
 #endif
 
@@ -305,7 +306,7 @@ private slots:
     // Leaves of 60, 25, 60, 25 are a parallelogram; the fold of the tab is what its sides leave.
     const auto closed = assembleDesign(tube("score 170 v free"));
     QVERIFY2(closed.ok(), closed ? "" : hinge::say(closed.error()).c_str());
-    QVERIFY(closed->findSeat("fold-1") && !closed->findSeat("fold-2"));
+    QVERIFY(closed->findSeat("fold-1") && closed->findSeat("fold-2")->kind() == SeatKind::Crease);
     QVERIFY(closed->panels[closed->findPanel("card/page-e")].use == PanelUse::Tab);
     QVERIFY(closed->panels[closed->findPanel("card/page-d")].use == PanelUse::Page);
     // With the tab 2 mm farther on, the last leaf does not come down to it.
@@ -537,6 +538,35 @@ private slots:
     // What cannot be.
     QCOMPARE(refusal({plainStrip(40, 10), false, {}}, "pivot 5,5 on a at 9,9 spun 0 to 200"),
              std::string("work.spun"));
+  }
+  void aFoldThatStaysIsASeatForFreePieces() {
+    // Held at a right angle, flat when shut and folded when open, and as usual.
+    const Design d = onSheets({sheet({"size 200 x 100", "score 40 v held at 90",
+                                      "score 90 v opens from 180 to 60", "score 140 v"})});
+    const auto assembly = assemble(d);
+    int creases = 0, valleys = 0;
+    for (const Seat& seat : assembly->seats)
+      creases += seat.kind() == SeatKind::Crease, valleys += seat.kind() == SeatKind::Valley;
+    QCOMPARE(creases, 4); // both sides of two folds
+    QCOMPARE(valleys, 1);
+    const Seat* held = assembly->findSeat("fold-1");
+    const Seat* flat = assembly->findSeat("fold-2");
+    QVERIFY(held && flat);
+    QVERIFY_NEAR(held->shutOpening_rad, radians(90), 1e-12);
+    QVERIFY_NEAR(flat->shutOpening_rad, kPi, 1e-12);
+    for (const char* kind : {"box", "vfold", "standing-figure"})
+      QVERIFY(!findStructureKind(kind)->standsOn(*held, *assembly));
+    QVERIFY(findStructureKind("piece")->standsOn(*held, *assembly));
+    // A strip over the fold that is flat when shut stands up as that folds.
+    Design on = onSheets({sheet({"size 200 x 100", "score 100 v opens from 180 to 60"})});
+    on.card.width_mm = 200, on.card.height_mm = 100;
+    const auto added = addProposed(on, "piece", "gutter", {});
+    const auto other = addProposed(on, "piece", "fold-1", {});
+    QVERIFY(added || other);
+    on = added ? added->design : other->design;
+    const Analysis a = checked(on);
+    QVERIFY2(a.verdict != Verdict::Spoiled,
+             a.findings.empty() ? "" : describe(a.findings[0], on).c_str());
   }
   void aSleeveWithAFacetedOpeningIsASheet() {
     // Four panels in a ring: the first fold moves, the joints decide the others. The panel beside

@@ -71,7 +71,8 @@ struct SeatSide {
   Iso3 toPiece;
 };
 
-enum class SeatKind { Valley, Ridge, Face, Span };
+/// A crease does not fold over in the shut card: it stays as it is, or lies flat then.
+enum class SeatKind { Valley, Ridge, Face, Span, Crease };
 
 /// A fold or a face on which a structure can stand. The opening is measured on the side of the
 /// structure: 0..pi in a valley, pi..2 pi over a ridge. A face is a seat that always lies open at
@@ -86,12 +87,14 @@ struct Seat {
   /// A span has its sides on two pages of the base that share no fold: x away from the fold nearest
   /// to the other page.
   bool span = false;
+  bool crease = false; ///< not folded over in the shut card: its shut opening is any
   std::array<bool, 2> fromBehind{
       false, false}; ///< of a span: what stands on it is glued to the back of that page
   std::string twin;  ///< the seat on the other side of its structure; of faces see otherSideOf()
   SeatKind kind() const {
     return span                               ? SeatKind::Span
            : sides[0].panel == sides[1].panel ? SeatKind::Face
+           : crease                           ? SeatKind::Crease
            : shutOpening_rad < kPi            ? SeatKind::Valley
                                               : SeatKind::Ridge;
   }

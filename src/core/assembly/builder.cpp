@@ -245,6 +245,11 @@ void AssemblyBuilder::twins(PanelIndex one, PanelIndex other) {
   m_assembly.panels[one].twin = other, m_assembly.panels[other].twin = one;
 }
 
+void AssemblyBuilder::crease(const std::string& seatKey) {
+  if (const SeatIndex seat = m_assembly.seats.find(seatKey); seat.valid())
+    m_assembly.seats[seat].crease = true;
+}
+
 void AssemblyBuilder::twinSeats(std::string_view role, std::string_view other) {
   const auto set = [&](const std::string& which, const std::string& twin) {
     if (const auto at = m_assembly.seats.find(which); at.valid()) m_assembly.seats[at].twin = twin;

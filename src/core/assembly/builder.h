@@ -37,6 +37,8 @@ public:
   /// Offers a seat and returns it, for recipes that build on their own seats.
   Seat seat(std::string_view role, Text label, const SeatSide& first, const SeatSide& second,
             double length_mm, double shutOpening_rad);
+  /// Says of a seat that its fold does not fold over in the shut card.
+  void crease(const std::string& seatKey);
   /// Folds made since this builder began, those of other owners' panels included.
   std::size_t firstFold() const { return m_firstFold; }
   /// Offers the faces of a panel, standing on the line from -> to with the panel on its left hand,

@@ -65,6 +65,10 @@ struct Pull {
 /// first panel to the second.
 struct Slide : Guide {
   double least_mm = 0, most_mm = 0; ///< its stops; both the same: none
+  /// What pockets and straps leave it: room on either side, the length over which they guide it,
+  /// and where the middle of that is on its line. Filled in by measureSlides(); no length: nothing
+  /// is known of that.
+  double room_mm = 0, guided_mm = 0, guidedAt_mm = 0;
   std::optional<Pull> pull;
   bool onFace() const { return onFirst.linear()(2, 2) > 0; } ///< of the first panel
   double middle_mm() const { return 0.5 * (least_mm + most_mm); }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/evidence.h"
-#include "core/states/pocket.h"
+#include "core/pieces/pocket.h"
 #include <algorithm>
 
 // Pockets: what slides has room beside it, and what is glued over it keeps enough glue on both

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/evidence.h"
-#include "core/states/wrap.h"
+#include "core/pieces/wrap.h"
 
 // Straps: one that is folded round layers of paper is long enough for its way round all of them.
 

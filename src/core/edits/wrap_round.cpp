@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/wrap_round.h"
-#include "core/states/wrap.h"
+#include "core/pieces/wrap.h"
 #include "core/structures/assemble.h"
 #include "core/structures/piece.h"
 #include <algorithm>

@@ -76,35 +76,70 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
 
 namespace {
 
-/// How far the two sides of a joint may stand apart.
-double playOf_mm(const Assembly& assembly, const Pair& pair) {
-  if (!pair.joint.valid() || !pair.restsAnywhere) return 0;
-  return pair.slides ? assembly.slidePlay_mm : assembly.pinPlay_mm;
-}
-
 /// Shares the play of the pins and slides out among the rings they are in.
-void allowPlay(const Mechanism& m, const Assembly& assembly, Block& block) {
-  const std::size_t rings = block.closing.size();
-  block.play_mm.assign(rings, 0);
-  const auto isIn = [&](const Block::Step& step, std::size_t ring) {
-    const auto moves = [&](int end) {
-      return std::ranges::find(step.moves, end) != step.moves.end();
-    };
-    const auto [left, right] = block.ends[ring]; // what moves both ends alike is in no ring
-    return (left >= 0 && moves(left)) != (right >= 0 && moves(right));
-  };
-  for (const Block::Step& step : block.steps) {
-    const double play = playOf_mm(assembly, m.pairs[step.pair]);
-    if (play == 0) continue;
-    std::vector<std::size_t> in;
+class Plays {
+public:
+  Plays(const Mechanism& mechanism, const Assembly& assembly, Block& block)
+      : m(mechanism), m_assembly(assembly), m_block(block) {}
+
+  void run() {
+    const std::size_t rings = m_block.closing.size();
+    m_block.play_mm.assign(rings, 0);
+    for (const Block::Step& step : m_block.steps) {
+      if (!hasPlay(m.pairs[step.pair])) continue;
+      std::vector<std::size_t> in;
+      for (std::size_t ring = 0; ring < rings; ++ring)
+        if (isIn(step, ring)) in.push_back(ring);
+      for (std::size_t ring : in)
+        m_block.play_mm[ring] += play_mm(step.pair, ring) / static_cast<double>(in.size());
+    }
     for (std::size_t ring = 0; ring < rings; ++ring)
-      if (isIn(step, ring)) in.push_back(ring);
-    for (std::size_t ring : in)
-      block.play_mm[ring] += play / static_cast<double>(in.size());
+      if (const PairIndex closing = m_block.closing[ring]; hasPlay(m.pairs[closing]))
+        m_block.play_mm[ring] += play_mm(closing, ring);
   }
-  for (std::size_t ring = 0; ring < rings; ++ring)
-    block.play_mm[ring] += playOf_mm(assembly, m.pairs[block.closing[ring]]);
-}
+
+private:
+  static bool hasPlay(const Pair& pair) { return pair.joint.valid() && pair.restsAnywhere; }
+  /// What moves both ends of a closing joint alike is not in its ring.
+  bool isIn(const Block::Step& step, std::size_t ring) const {
+    const auto moves = [&](int end) {
+      return end >= 0 && std::ranges::find(step.moves, end) != step.moves.end();
+    };
+    return moves(m_block.ends[ring][0]) != moves(m_block.ends[ring][1]);
+  }
+
+  double play_mm(PairIndex index, std::size_t ring) const {
+    const Pair& pair = m.pairs[index];
+    if (!pair.slides) return m_assembly.pinPlay_mm;
+    const Slide& slide = std::get<Slide>(m_assembly.joints[pair.joint]);
+    if (slide.guided_mm <= 0) return m_assembly.slidePlay_mm;
+    // It stands by an edge, or askew from one edge to the other over the length that guides it.
+    return slide.room_mm * (1 + 2 * lever_mm(pair, slide, index, ring) / slide.guided_mm);
+  }
+
+  /// How far from the middle of its guide the slider is held by the next joint of the ring, where
+  /// that comes nearest to it on the way.
+  double lever_mm(const Pair& pair, const Slide& slide, PairIndex index, std::size_t ring) const {
+    const Vec3 along = (pair.rightTo - pair.rightFrom).normalized();
+    double least = 1e300;
+    const auto look = [&](PairIndex j) {
+      const Pair& next = m.pairs[j];
+      if (j == index || (next.left != pair.right && next.right != pair.right)) return;
+      const Vec3& at = next.left == pair.right ? next.leftFrom : next.rightFrom;
+      const double place = along.dot(at - pair.rightFrom) - slide.guidedAt_mm;
+      const double low = place + slide.least_mm, high = place + slide.most_mm;
+      least = std::min(least, low * high <= 0 ? 0.0 : std::min(std::abs(low), std::abs(high)));
+    };
+    for (const Block::Step& step : m_block.steps)
+      if (isIn(step, ring)) look(step.pair);
+    look(m_block.closing[ring]);
+    return least < 1e300 ? least : 0;
+  }
+
+  const Mechanism& m;
+  const Assembly& m_assembly;
+  Block& m_block;
+};
 
 int placeIn(const PairTree& tree, BodyIndex body) {
   for (std::size_t k = 0; k < tree.size(); ++k)
@@ -209,7 +244,7 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
       block.closing.push_back(j);
       block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
     }
-  allowPlay(m, assembly, block);
+  Plays(m, assembly, block).run();
   return block;
 }
 

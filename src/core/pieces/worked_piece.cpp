@@ -117,18 +117,20 @@ void WorkedPiece::makeFolds(const WorkedNames& names, AssemblyBuilder& builder) 
                      valley ? FoldSense::Valley : FoldSense::Mountain, valley ? kPi : -kPi);
     builder.assembly().folds[fold].shutKnown = false;
     m_folds.push_back({fold, border.line});
-    if (const auto& moves = m_work->lines[border.line].moves; moves && moves->held())
-      holdFold(builder.assembly(), fold, *moves);
+    const auto& moves = m_work->lines[border.line].moves;
+    if (moves && moves->held()) holdFold(builder.assembly(), fold, *moves);
     const auto use = [&](PanelIndex p) { return builder.assembly().panels[p].use; };
-    // What is not folded over in the shut card carries nothing that must lie flat with it.
-    if (const auto& moves = m_work->lines[border.line].moves;
-        moves && (moves->held() || moves->shut_deg != 0))
-      continue;
     if (use(left) == PanelUse::Tab || use(right) == PanelUse::Tab) continue;
-    const Seat onFace = seatOnFold(builder, role, gutter ? label : names.seatLabel(number), left,
-                                   right, border.from, border.to, valley ? 0.0 : 2 * kPi);
+    const double shut_rad = moves ? radians(moves->shut_deg) : 0.0; // on the inner side
+    const Seat onFace =
+        seatOnFold(builder, role, gutter ? label : names.seatLabel(number), left, right,
+                   border.from, border.to, valley ? shut_rad : 2 * kPi - shut_rad);
     builder.seat(role + "-back", Text("from-behind", onFace.label), onFace.sides[1],
                  onFace.sides[0], onFace.length_mm, 2 * kPi - onFace.shutOpening_rad);
+    // What is not folded over in the shut card carries only what lies flat otherwise.
+    if (moves && (moves->held() || moves->shut_deg != 0))
+      for (const std::string& seat : {onFace.key, onFace.key + "-back"})
+        builder.crease(seat);
   }
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/flat_piece.h"
+#include "core/pieces/pocket.h"
 #include "core/production/flat_pattern.h"
 #include "core/production/labels.h"
-#include "core/states/pocket.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <array>

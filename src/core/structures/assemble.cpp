@@ -2,6 +2,7 @@
 #include "core/structures/assemble.h"
 #include "core/assembly/loose_folds.h"
 #include "core/bases/base.h"
+#include "core/pieces/pocket.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -101,6 +102,8 @@ Result<Assembly> assembleDesign(const Design& design) {
     offerFaces(assembly, builder, item.id);
   }
   settleLooseFolds(assembly);
+  if (assembly.every<Slide>().begin() != assembly.every<Slide>().end())
+    measureSlides(assembly, design.stock.thickness_mm);
   return assembly;
 }
 

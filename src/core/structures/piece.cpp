@@ -170,9 +170,10 @@ std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, 
 }
 
 const StructureKind& pieceKind() {
-  static const StructureKind kind{"piece",  pieceRows(),    kOnFolds | kOnFaces | kOnSpans,
-                                  closures, mendDirections, build,
-                                  fit,      sketch,         &pieceWays()};
+  static const StructureKind kind{
+      "piece",  pieceRows(),    kOnFolds | kOnFaces | kOnSpans | kOnCreases,
+      closures, mendDirections, build,
+      fit,      sketch,         &pieceWays()};
   return kind;
 }
 

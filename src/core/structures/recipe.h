@@ -48,6 +48,7 @@ constexpr SeatKinds kOnFolds = seatKinds(SeatKind::Valley) | seatKinds(SeatKind:
 constexpr SeatKinds kInValleys = seatKinds(SeatKind::Valley);
 constexpr SeatKinds kOnFaces = seatKinds(SeatKind::Face);
 constexpr SeatKinds kOnSpans = seatKinds(SeatKind::Span);
+constexpr SeatKinds kOnCreases = seatKinds(SeatKind::Crease);
 constexpr SeatKinds kOneSheet =
     1u << 8; ///< both sides of the fold must be one piece: the structure is cut from it
 constexpr SeatKinds kMovedByBase = 1u << 9; ///< the fold must be one that moves the base

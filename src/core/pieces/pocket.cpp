@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/states/pocket.h"
+#include "core/pieces/pocket.h"
 #include "core/motion/mechanism.h"
 #include "core/paper/starting_values.h"
-#include "core/states/wrap.h"
+#include "core/pieces/wrap.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <optional>
 
 namespace hinge {
@@ -83,6 +85,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
   const bool before = there.high.y() <= own.low.y() + slide.least_mm;
   if (before || there.low.y() >= own.high.y() + slide.most_mm) return std::nullopt;
   Pocket pocket{slider.index, g, panel};
+  pocket.from_mm = there.low.y(), pocket.to_mm = there.high.y();
   // What of the slider ever comes to these heights, and how much of the panel is there.
   Box2 passing;
   pocket.layers = 0;
@@ -149,6 +152,21 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
     }
   }
   return all;
+}
+
+void measureSlides(Assembly& assembly, double thickness_mm) {
+  std::map<int, Box2> over; // along the way
+  for (const Pocket& pocket : pocketsOf(assembly, thickness_mm)) {
+    const double play = slidePlay_mm(pocket.layers, thickness_mm);
+    if (!pocket.covers || std::min(pocket.low_mm, pocket.high_mm) < play - kTouch_mm) continue;
+    Box2& box = over[pocket.slide.value];
+    box.add({play, pocket.from_mm}), box.add({play, pocket.to_mm});
+  }
+  for (const auto& [index, box] : over) {
+    Slide& slide = std::get<Slide>(assembly.joints[JointIndex(index)]);
+    slide.room_mm = box.low.x(), slide.guided_mm = box.size().y();
+    slide.guidedAt_mm = box.centre().y();
+  }
 }
 
 } // namespace hinge

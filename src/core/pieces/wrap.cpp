@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/states/wrap.h"
+#include "core/pieces/wrap.h"
 #include "core/motion/mechanism.h"
 #include "core/paper/starting_values.h"
 #include <algorithm>

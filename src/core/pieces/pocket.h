@@ -15,8 +15,9 @@ struct Pocket {
   /// Paper beyond the slider on its two sides (covers), or twice how far the panel is from its way
   /// on the nearer side; negative where it is in the way.
   double low_mm = 0, high_mm = 0;
-  int layers = 1;              ///< of paper that slide there
-  std::vector<Polygon> strips; ///< of a cover: what is left for glue, in the panel's flat frame
+  double from_mm = 0, to_mm = 0; ///< where it is on the way
+  int layers = 1;                ///< of paper that slide there
+  std::vector<Polygon> strips;   ///< of a cover: what is left for glue, in the panel's flat frame
 };
 
 /// How much room a slider of some layers needs beside it: a hand's inaccuracy and the way round the
@@ -25,5 +26,8 @@ double slidePlay_mm(int layers, double thickness_mm);
 
 /// What every slide meets on its panel between its stops. Cost: slides times glued panels.
 std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm);
+
+/// Notes at every slide how the covers over it guide it.
+void measureSlides(Assembly& assembly, double thickness_mm);
 
 } // namespace hinge
