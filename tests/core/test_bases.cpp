@@ -222,6 +222,35 @@ private slots:
     // 40 deep at the least.
     QVERIFY(degrees(stand.leastTip_rad) > 10 && degrees(stand.leastTip_rad) < 60);
   }
+  void everyFoldOfASleeveIsASeat() {
+    Design d = card(90, 140);
+    d.card = *onBase(d.card, "sleeve");
+    const auto assembly = assemble(d);
+    for (const auto& [key, kind] : {std::pair{"gutter", SeatKind::Valley},
+                                    {"fold-2", SeatKind::Crease},
+                                    {"fold-3", SeatKind::Valley},
+                                    {"fold-4", SeatKind::Crease}})
+      for (const char* side : {"", "-back"}) {
+        const Seat* seat = assembly->findSeat(std::string(key) + side);
+        QVERIFY2(seat, key);
+        const bool back = *side != 0;
+        QVERIFY(seat->kind() == (kind == SeatKind::Valley && back ? SeatKind::Ridge : kind));
+        QVERIFY_NEAR(seat->length_mm, 140.0, 1e-9);
+      }
+    // The last one is between the panel that the tab closes and the one it is glued to: their edges
+    // meet at every opening.
+    const Motion motion = Motion::trace(assembly);
+    const Seat& last = *assembly->findSeat("fold-4");
+    for (double t : {0.5, 1.5, 2.5}) {
+      const Pose pose = motion.poseAt(t);
+      const auto at = [&](std::size_t side, double y) {
+        return Vec3(pose.panels[last.sides[side].panel] *
+                    (last.sides[side].toPiece * Vec3(0, y, 0)));
+      };
+      QVERIFY_NEAR((at(0, 0) - at(1, 0)).norm(), 0.0, 1e-9);
+      QVERIFY_NEAR((at(0, 140) - at(1, 140)).norm(), 0.0, 1e-9);
+    }
+  }
 };
 
 QTEST_GUILESS_MAIN(TestBases)

@@ -39,6 +39,18 @@ void offerSpans(AssemblyBuilder& builder, const std::vector<Leaf>& leaves,
 
 } // namespace
 
+void offerFold(AssemblyBuilder& builder, const std::string& key, const Text& label,
+               const SeatSide& left, const SeatSide& right, double length_mm,
+               double shutOpening_rad) {
+  builder.seat(key, label, left, right, length_mm, shutOpening_rad);
+  builder.seat(key + "-back", Text("from-behind", label), right, left, length_mm,
+               2 * kPi - shutOpening_rad);
+  // A fold that is flat in the shut card carries nothing that must fold over with it.
+  if (shutOpening_rad > 0 && shutOpening_rad < 2 * kPi)
+    for (const std::string& seat : {key, key + "-back"})
+      builder.crease(seat);
+}
+
 std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<Leaf>& leaves,
                                    const std::vector<Crease>& creases, std::size_t ground,
                                    double length_mm) {
@@ -74,12 +86,10 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
     assembly.drives.push_back({fold, shut, open, c.from_rad, c.to_rad});
     const SeatSide left{panels[k], planarFrame(from, -Vec2::UnitX(), Vec2::UnitY())},
         right{panels[k + 1], planarFrame(from, Vec2::UnitX(), Vec2::UnitY())};
-    // A fold that is flat in the shut card carries nothing that must lie flat with it.
-    if (c.flatWhenShut) continue;
-    const double onFace = c.sense == FoldSense::Valley ? 0.0 : 2 * kPi;
-    builder.seat(key, label, left, right, length_mm, onFace);
-    builder.seat(key + "-back", Text("from-behind", label), right, left, length_mm,
-                 2 * kPi - onFace);
+    offerFold(builder, key, label, left, right, length_mm,
+              c.flatWhenShut                 ? kPi
+              : c.sense == FoldSense::Valley ? 0.0
+                                             : 2 * kPi);
   }
   offerSpans(builder, leaves, panels, edges, length_mm);
   return panels;

@@ -30,6 +30,11 @@ std::vector<PanelIndex> buildChain(AssemblyBuilder& builder, const std::vector<L
                                    const std::vector<Crease>& creases, std::size_t ground,
                                    double length_mm);
 
+/// Offers a fold from both sides as seats, with the opening that it has on the face when shut.
+void offerFold(AssemblyBuilder& builder, const std::string& key, const Text& label,
+               const SeatSide& left, const SeatSide& right, double length_mm,
+               double shutOpening_rad);
+
 /// Glues a leaf as large as the card on the outside of the front, which covers what stands behind
 /// it.
 void addPictureLeaf(AssemblyBuilder& builder, PanelIndex front, double width_mm, double length_mm);

@@ -45,6 +45,9 @@ Result<void> buildSleeve(const CardBase& card, AssemblyBuilder& builder) {
   builder.fold("fold-of-tab", "fold-of-the-tab", panels[3], closing, {end, 0}, {end, length},
                FoldSense::Valley, 0);
   builder.glue(closing, panels[0], Iso3(Eigen::Translation3d(-round, 0, 0)), false);
+  offerFold(builder, "fold-4", Text("fold", 4),
+            {panels[3], planarFrame({end, 0}, -Vec2::UnitX(), Vec2::UnitY())},
+            {panels[0], planarFrame({-front, 0}, Vec2::UnitX(), Vec2::UnitY())}, length, kPi);
   return builder.status();
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/last_few.h"
 #include "core/checks/analysis.h"
 #include "core/checks/check.h"
 #include <algorithm>
-#include <mutex>
 
 // Cards on the card: each must be good by itself. In the large card it is only looked at as it lies
 // there, and where its fold is opened by the one below.
@@ -12,25 +12,13 @@ namespace {
 
 /// How many findings spoil a small card, by itself. The last few are kept: they do not change.
 int spoiling(const std::shared_ptr<const Design>& design, std::stop_token stop) {
-  struct Known {
-    std::shared_ptr<const Design> design;
-    int count;
-  };
-  constexpr std::size_t kMost = 8;
-  static std::mutex mutex;
-  static std::vector<Known> known;
-  {
-    const std::scoped_lock lock(mutex);
-    if (const auto it = std::ranges::find(known, design, &Known::design); it != known.end())
-      return it->count;
-  }
+  static LastFew<std::shared_ptr<const Design>, int> known;
+  if (const auto count = known.find(design)) return *count;
   const auto analysis = analyse(*design, stop);
   if (!analysis || !analysis->complete) return 0;
   const auto count = static_cast<int>(
       std::ranges::count(analysis->findings, Severity::Spoils, &Finding::severity));
-  const std::scoped_lock lock(mutex);
-  if (known.size() >= kMost) known.erase(known.begin());
-  known.push_back({design, count});
+  known.keep(design, count);
   return count;
 }
 

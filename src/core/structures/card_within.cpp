@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/assembly/merge.h"
+#include "core/base/last_few.h"
 #include "core/motion/motion.h"
 #include "core/structures/assemble.h"
 #include "core/structures/common.h"
@@ -91,24 +92,12 @@ private:
 /// The last few that were made up: a design with a card on it is assembled again with every change
 /// of anything else.
 Result<std::shared_ptr<const Worked>> workedOf(const CardWithin& card) {
-  struct Known {
-    CardWithin card;
-    std::shared_ptr<const Worked> worked;
-  };
-  constexpr std::size_t kMost = 8;
-  static std::mutex mutex;
-  static std::vector<Known> known;
-  {
-    const std::scoped_lock lock(mutex);
-    for (const Known& one : known)
-      if (one.card.design == card.design) return one.worked;
-  }
+  static LastFew<std::shared_ptr<const Design>, std::shared_ptr<const Worked>> known;
+  if (auto worked = known.find(card.design)) return *worked;
   auto assembled = assembleDesign(*card.design);
   if (!assembled) return assembled.error();
   auto worked = std::make_shared<const Worked>(std::move(assembled).value());
-  const std::scoped_lock lock(mutex);
-  if (known.size() >= kMost) known.erase(known.begin());
-  known.push_back({card, worked});
+  known.keep(card.design, worked);
   return std::shared_ptr<const Worked>(worked);
 }
 
