@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/blocks.h"
+#include "core/motion/play.h"
 #include "core/units/tolerances.h"
 #include <Eigen/SVD>
 #include <algorithm>
@@ -49,19 +50,6 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
   }
 }
 
-Eigen::VectorXd beyondPlay(const Block& block, const Eigen::VectorXd& residual) {
-  Eigen::VectorXd left = residual;
-  for (std::size_t c = 0; c < block.play_mm.size(); ++c) {
-    if (block.play_mm[c] == 0) continue;
-    const auto row = static_cast<Eigen::Index>(6 * c);
-    const Vec3 shift = 0.5 * (residual.segment<3>(row) + residual.segment<3>(row + 3));
-    const double apart = shift.norm();
-    const Vec3 taken = apart > 0 ? Vec3(shift * std::min(1.0, block.play_mm[c] / apart)) : shift;
-    left.segment<3>(row) -= taken, left.segment<3>(row + 3) -= taken;
-  }
-  return left;
-}
-
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses) {
   const int unknowns = static_cast<int>(block.steps.size());
   if (block.closing.empty()) return unknowns;
@@ -75,71 +63,6 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
 }
 
 namespace {
-
-/// Shares the play of the pins and slides out among the rings they are in.
-class Plays {
-public:
-  Plays(const Mechanism& mechanism, const Assembly& assembly, Block& block)
-      : m(mechanism), m_assembly(assembly), m_block(block) {}
-
-  void run() {
-    const std::size_t rings = m_block.closing.size();
-    m_block.play_mm.assign(rings, 0);
-    for (const Block::Step& step : m_block.steps) {
-      if (!hasPlay(m.pairs[step.pair])) continue;
-      std::vector<std::size_t> in;
-      for (std::size_t ring = 0; ring < rings; ++ring)
-        if (isIn(step, ring)) in.push_back(ring);
-      for (std::size_t ring : in)
-        m_block.play_mm[ring] += play_mm(step.pair, ring) / static_cast<double>(in.size());
-    }
-    for (std::size_t ring = 0; ring < rings; ++ring)
-      if (const PairIndex closing = m_block.closing[ring]; hasPlay(m.pairs[closing]))
-        m_block.play_mm[ring] += play_mm(closing, ring);
-  }
-
-private:
-  static bool hasPlay(const Pair& pair) { return pair.joint.valid() && pair.restsAnywhere; }
-  /// What moves both ends of a closing joint alike is not in its ring.
-  bool isIn(const Block::Step& step, std::size_t ring) const {
-    const auto moves = [&](int end) {
-      return end >= 0 && std::ranges::find(step.moves, end) != step.moves.end();
-    };
-    return moves(m_block.ends[ring][0]) != moves(m_block.ends[ring][1]);
-  }
-
-  double play_mm(PairIndex index, std::size_t ring) const {
-    const Pair& pair = m.pairs[index];
-    if (!pair.slides) return m_assembly.pinPlay_mm;
-    const Slide& slide = std::get<Slide>(m_assembly.joints[pair.joint]);
-    if (slide.guided_mm <= 0) return m_assembly.slidePlay_mm;
-    // It stands by an edge, or askew from one edge to the other over the length that guides it.
-    return slide.room_mm * (1 + 2 * lever_mm(pair, slide, index, ring) / slide.guided_mm);
-  }
-
-  /// How far from the middle of its guide the slider is held by the next joint of the ring, where
-  /// that comes nearest to it on the way.
-  double lever_mm(const Pair& pair, const Slide& slide, PairIndex index, std::size_t ring) const {
-    const Vec3 along = (pair.rightTo - pair.rightFrom).normalized();
-    double least = 1e300;
-    const auto look = [&](PairIndex j) {
-      const Pair& next = m.pairs[j];
-      if (j == index || (next.left != pair.right && next.right != pair.right)) return;
-      const Vec3& at = next.left == pair.right ? next.leftFrom : next.rightFrom;
-      const double place = along.dot(at - pair.rightFrom) - slide.guidedAt_mm;
-      const double low = place + slide.least_mm, high = place + slide.most_mm;
-      least = std::min(least, low * high <= 0 ? 0.0 : std::min(std::abs(low), std::abs(high)));
-    };
-    for (const Block::Step& step : m_block.steps)
-      if (isIn(step, ring)) look(step.pair);
-    look(m_block.closing[ring]);
-    return least < 1e300 ? least : 0;
-  }
-
-  const Mechanism& m;
-  const Assembly& m_assembly;
-  Block& m_block;
-};
 
 int placeIn(const PairTree& tree, BodyIndex body) {
   for (std::size_t k = 0; k < tree.size(); ++k)
@@ -244,7 +167,7 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
       block.closing.push_back(j);
       block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
     }
-  Plays(m, assembly, block).run();
+  allowPlay(m, assembly, block);
   return block;
 }
 
