@@ -43,6 +43,7 @@ public:
         m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {
     m_rank.assign(assembly.panels.size(), std::numeric_limits<int>::max());
+    m_lifting.assign(assembly.panels.size(), 0);
     int rank = 0;
     for (const auto& [page, at] : assembly.basePoses(pose.opening_rad))
       m_rank[page] = rank++;
@@ -80,7 +81,15 @@ private:
   }
 
   /// What is glued on lies on its host: without thickness the two could not be told apart.
-  Vec3 lift_mm(PanelIndex panel) const {
+  Vec3 lift_mm(PanelIndex panel) {
+    // Joints may go round in a ring: then nobody lies on top.
+    if (m_lifting[panel]) return Vec3::Zero();
+    m_lifting[panel] = 1;
+    const Vec3 lift = liftByJoint_mm(panel);
+    m_lifting[panel] = 0;
+    return lift;
+  }
+  Vec3 liftByJoint_mm(PanelIndex panel) {
     const Glue* glue = m_assembly.glueOf(panel);
     if (!glue) return foldedLift_mm(panel);
     const double side = glue->onHostFace() ? 1.0 : -1.0;
@@ -89,7 +98,7 @@ private:
   }
 
   /// What slides on a panel, and what is folded over it for good, such as the front of a pocket.
-  Vec3 foldedLift_mm(PanelIndex panel) const {
+  Vec3 foldedLift_mm(PanelIndex panel) {
     const auto off = [&](PanelIndex host, double layers) {
       return Vec3(lift_mm(host) +
                   kTabLift_mm * layers * (m_bench.linear() * m_pose.panels[host].linear().col(2)));
@@ -239,7 +248,8 @@ private:
   Iso3 m_bench;
   Vec3 m_light;
   double m_reach;
-  IndexedVector<PanelIndex, int> m_rank; ///< how near to the page on the table a page hangs
+  IndexedVector<PanelIndex, int> m_rank;     ///< how near to the page on the table a page hangs
+  IndexedVector<PanelIndex, char> m_lifting; ///< whose place is just being worked out
   std::vector<Face> m_faces;
   std::vector<Source> m_sources;
 };

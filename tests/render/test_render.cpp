@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/edits/edits.h"
 #include "core/states/stand.h"
 #include "render/bsp.h"
 #include "render/picture.h"
@@ -131,6 +132,19 @@ private slots:
     QCOMPARE(panels.size(), assembly->panels.size());
     for (const DrawnFace& f : drawn)
       QVERIFY(area.adjusted(-1, -1, 1, 1).contains(f.outline.boundingRect()));
+  }
+  void jointsThatGoRoundInARingAreDrawn() {
+    PieceWork work = plainStrip(90, 20);
+    for (double x : {30.0, 60.0})
+      work.lines.push_back({WorkLine::Kind::Valley, {x, 0}, {x, 20}});
+    work.joints = {{{5, 5}, "card/page-a", {50, 50}, given::Glue()},
+                   {{45, 10}, "s1/panel-3", {15, 10}, given::Pivot()},
+                   {{75, 10}, "s1/panel-2", {15, 10}, given::Pivot()}};
+    const auto added = addStructure(card(), "piece", "card/page-a", {{"position", 0.0}}, work);
+    QVERIFY(added.ok());
+    const QImage picture = stagePicture(Motion::trace(assemble(added->design)), added->design.card,
+                                        radians(90), {320, 240});
+    QCOMPARE(picture.size(), QSize(320, 240));
   }
   void theCameraHoldsTheCardAtEveryOpening() {
     for (const FoldSide fold : {FoldSide::Side, FoldSide::Top}) {
