@@ -298,6 +298,10 @@ private slots:
     QTest::newRow("no paper") << head + "base sheet\n" << QByteArray("needs a sheet");
     QTest::newRow("no seat") << head + "s1 box on nowhere: a=30\n" << QByteArray("nowhere");
     QTest::newRow("twice") << head + "s1 box on gutter\ns1 box on gutter\n" << QByteArray("line 5");
+    QByteArray deep = head;
+    for (int k = 0; k < 6; ++k)
+      deep = head + "s1 card-on-fold on gutter\n| " + deep.trimmed().replace('\n', "\n| ") + "\n";
+    QTest::newRow("too deep") << deep << QByteArray("more than 3 cards lie in one another");
     QTest::newRow("too late") << head + "s1 box on gutter\nsheet\n" << QByteArray("line 5");
   }
   void aPageThatIsNoneIsRefusedWithItsLine() {

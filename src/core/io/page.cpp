@@ -104,6 +104,7 @@ private:
 
 class Reading {
 public:
+  explicit Reading(int depth = 0) : m_depth(depth) {}
   Result<Design> run(std::string_view text) {
     int number = 0;
     while (!text.empty()) {
@@ -137,6 +138,7 @@ private:
     }
     const auto [word, rest] = parted(line);
     if (word == "|" && m_item) {
+      if (m_depth >= kDeepest) return Error{{"card-within.deep", kDeepest}, ""};
       m_within += rest + "\n";
       return {};
     }
@@ -269,7 +271,7 @@ private:
     if (m_item) {
       if (m_open) m_item->work = m_open->work;
       if (!m_within.empty()) {
-        auto card = Reading().run(std::exchange(m_within, {}));
+        auto card = Reading(m_depth + 1).run(std::exchange(m_within, {}));
         if (!card) return Error{{"card-within.made", card.error().message}, m_item->id.text()};
         m_item->card = CardWithin{std::make_shared<const Design>(std::move(card).value())};
       }
@@ -285,7 +287,9 @@ private:
     return {};
   }
 
+  static constexpr int kDeepest = 3; ///< cards in one another, as their kind has it
   Design d;
+  int m_depth; ///< of the card that is read in others
   bool m_begun = false, m_structures = false;
   std::optional<StructureItem> m_item; ///< being read
   std::string m_within;                ///< the page of the card on it, as far as it is read
