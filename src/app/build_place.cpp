@@ -1,27 +1,34 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/build_place.h"
-#include "app/joints_dialog.h"
+#include "app/saying.h"
+#include "core/edits/sheet.h"
 #include <QFrame>
-#include <QPointer>
 #include <QVBoxLayout>
 
 namespace hinge {
+namespace {
+constexpr int kSide_px = 468, kSheetSide_px = 640;
+} // namespace
 
-BuildPlace::BuildPlace(Document* document, Analyst* analyst, QWidget* parent) : QWidget(parent) {
+BuildPlace::BuildPlace(Document* document, Analyst* analyst, QWidget* parent)
+    : QWidget(parent), m_document(document) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
   m_stage = new StageView(document, analyst, this);
   row->addWidget(m_stage, 1);
-  auto* side = new QWidget(this);
-  side->setFixedWidth(468);
-  auto* column = new QVBoxLayout(side);
+  m_side = new QWidget(this);
+  auto* column = new QVBoxLayout(m_side);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
-  m_bench = new BenchView(document, side);
-  column->addWidget(m_bench, 4);
+  m_flat = new QStackedWidget(m_side);
+  m_bench = new BenchView(document, m_flat);
+  m_sheet = new SheetPanel(document, m_stage, m_flat);
+  m_flat->addWidget(m_bench);
+  m_flat->addWidget(m_sheet);
+  column->addWidget(m_flat, 8);
   const auto hairline = [&] {
-    auto* line = new QFrame(side);
+    auto* line = new QFrame(m_side);
     line->setObjectName(QStringLiteral("hairline"));
     line->setFixedHeight(1);
     column->addWidget(line);
@@ -33,31 +40,33 @@ BuildPlace::BuildPlace(Document* document, Analyst* analyst, QWidget* parent) : 
     column->addLayout(box, stretch);
   };
   hairline();
-  m_sizes = new SizesPanel(document, side);
+  m_sizes = new SizesPanel(document, m_side);
   padded(m_sizes, 0);
   hairline();
-  m_findings = new FindingsPanel(document, analyst, side);
+  m_findings = new FindingsPanel(document, analyst, m_side);
   m_findings->setMinimumHeight(120);
-  padded(m_findings, 4);
-  row->addWidget(side);
+  padded(m_findings, 3);
+  row->addWidget(m_side);
   connectViews();
+  layOut();
 }
 
 void BuildPlace::connectViews() {
   connect(m_stage, &StageView::panelHovered, m_bench, &BenchView::setHoveredPanel);
   connect(m_bench, &BenchView::panelHovered, m_stage, &StageView::setHoveredPanel);
   connect(m_bench, &BenchView::pieceTurnedTo, m_stage, &StageView::setLettered);
+  connect(m_stage, &StageView::panelHovered, &m_sheet->view(), &SheetView::setHoveredPanel);
+  connect(&m_sheet->view(), &SheetView::panelHovered, m_stage, &StageView::setHoveredPanel);
+  connect(m_sheet, &SheetPanel::pieceTurnedTo, m_stage, &StageView::setLettered);
+  connect(m_sheet, &SheetPanel::refused, this, &BuildPlace::refused);
+  connect(&m_sheet->hand(), &SheetHand::changed, this, &BuildPlace::layOut);
   m_stage->setLettered(m_bench->piece());
   connect(m_stage, &StageView::refused, this, &BuildPlace::refused);
   connect(m_bench, &BenchView::refused, this, &BuildPlace::refused);
   connect(m_sizes, &SizesPanel::refused, this, &BuildPlace::refused);
   connect(m_sizes, &SizesPanel::notice, this, &BuildPlace::notice);
-  connect(&m_sizes->work(), &WorkPanel::jointsOpened, this, [this](JointsDialog* dialog) {
-    connect(dialog, &JointsDialog::pointWanted, this,
-            [this, dialog](std::size_t index, bool there) { pointFor(dialog, index, there); });
-  });
   const auto showFolded = [this] {
-    m_sizes->work().ruler().setPose(m_stage->assembly(), m_stage->pose());
+    m_sizes->work().profile().setPose(m_stage->assembly(), m_stage->pose());
   };
   connect(m_stage, &StageView::poseChanged, this, showFolded);
   showFolded();
@@ -67,18 +76,22 @@ void BuildPlace::connectViews() {
   connect(m_stage, &StageView::seatChosen, this, &BuildPlace::seatChosen);
 }
 
-void BuildPlace::pointFor(JointsDialog* dialog, std::size_t index, bool there) {
-  dialog->hide();
-  const auto take = [open = QPointer<JointsDialog>(dialog), index,
-                     there](const std::optional<PickedPoint>& picked) {
-    if (!open) return;
-    if (picked)
-      open->takePoint(index, there, picked->face, there ? picked->onFace : picked->onPiece);
-    open->show();
-  };
-  m_stage->pick(there ? tr("Click where it is joined. Esc ends.")
-                      : tr("Click a point of the piece. Esc ends."),
-                take);
+void BuildPlace::layOut() {
+  const bool worked = m_sheet->hand().target().has_value();
+  QWidget* shown = worked ? static_cast<QWidget*>(m_sheet) : m_bench;
+  if (m_flat->currentWidget() != shown) m_flat->setCurrentWidget(shown);
+  m_side->setFixedWidth(worked ? kSheetSide_px : kSide_px);
+}
+
+void BuildPlace::cutNewSheet() {
+  const Design& design = m_document->committed();
+  const LengthUnit unit = design.settings.unit;
+  const auto added = newSheet(design);
+  const auto done =
+      added ? m_document->apply(added->design, tr("cut a new sheet")) : Result<void>(added.error());
+  if (!done) return void(emit refused(said(done.error(), unit)));
+  m_document->select(added->id);
+  m_sheet->view().setFocus();
 }
 
 } // namespace hinge

@@ -6,6 +6,7 @@
 #include "core/io/fold_file.h"
 #include "core/io/text_file.h"
 #include "render/flat_painter.h"
+#include "render/sheets_dxf.h"
 #include "render/sheets_pdf.h"
 #include "render/sheets_svg.h"
 #include <QFileDialog>
@@ -205,7 +206,7 @@ QHBoxLayout* CutPlace::makeButtons() {
   auto* buttons = new QHBoxLayout;
   for (const auto& [format, label, primary] :
        {std::tuple{"pdf", tr("Print sheets (PDF 1:1)"), true},
-        std::tuple{"svg", tr("Cutting file (SVG)"), false},
+        std::tuple{"svg", tr("Cutting file (SVG)"), false}, std::tuple{"dxf", tr("DXF"), false},
         std::tuple{"fold", tr("Folded model (FOLD)"), false}}) {
     auto* button = new QPushButton(label, this);
     if (primary) button->setObjectName(QStringLiteral("primary"));
@@ -281,7 +282,10 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
     written = assembled.error();
   else if (format == QStringLiteral("svg"))
     written = writeFile(path.toStdString(), piecesToSvg(**assembled, design));
-  else if (format == QStringLiteral("pdf"))
+  else if (format == QStringLiteral("dxf")) {
+    const auto drawing = piecesToDxf(**assembled, design);
+    written = drawing ? writeFile(path.toStdString(), *drawing) : Result<void>(drawing.error());
+  } else if (format == QStringLiteral("pdf"))
     written = writeSheetsPdf(**assembled, design, path.toStdString());
   else {
     // As a rule the verdict has had it worked out before anybody asks for a file.

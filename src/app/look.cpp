@@ -47,6 +47,16 @@ constexpr char kSheet[] = R"(
     QToolButton#quiet:hover { border-color: %line; }
     QToolButton#quiet:focus { border-color: %accent; }
     QToolButton::menu-indicator { image: none; }
+    QToolButton#handword { background: transparent; border: none; border-radius: 0; color: %soft;
+      padding: 4px 9px; margin-right: 2px; }
+    QToolButton#handword:hover { color: %ink; }
+    QToolButton#handword:checked { color: %ink; font-weight: 700;
+      border-bottom: 2px solid %accent; }
+    QToolButton#handword:focus { color: %accent; }
+    QToolButton#handchoice { background: transparent; border: 1px solid transparent;
+      border-radius: 9px; color: %soft; padding: 1px 8px; font-size: 12px; }
+    QToolButton#handchoice:hover { border-color: %line; }
+    QToolButton#handchoice:checked { color: %ink; border-color: %accent; }
     QToolButton#place { background: transparent; border: none; border-radius: 0;
       padding: 14px 16px 11px 16px; font-size: 14px; color: %soft;
       border-bottom: 3px solid transparent; }

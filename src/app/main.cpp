@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
 #include "app/fit_dialog.h"
-#include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
-#include "app/shape_dialog.h"
 #include "app/shelf.h"
 #include "core/units/length.h"
 #include "words/language.h"
@@ -22,6 +20,24 @@ namespace {
 struct MainTexts {
   Q_DECLARE_TR_FUNCTIONS(hinge::MainTexts)
 };
+
+/// The hand in the middle of a stroke on the sheet; a joint lies over the middle of the stage.
+void holdHand(MainWindow& window, const QCommandLineParser& options) {
+  SheetPanel& sheet = window.sheet();
+  QToolButton* word = sheet.bar().word(options.value(QStringLiteral("hand")));
+  if (!word) return;
+  word->click();
+  const QStringList numbers = options.value(QStringLiteral("stroke")).split(QLatin1Char(','));
+  if (numbers.size() < 4) return;
+  const auto at = [&](int k) { return numbers.value(k).toDouble(); };
+  if (sheet.view().picking()) {
+    emit sheet.view().panelPicked({at(0), at(1)});
+    return sheet.joints().pointed({at(2), at(3)}); // pixels of the stage
+  }
+  sheet.hand().point({at(0), at(1)}, {});
+  sheet.hand().press({at(0), at(1)});
+  sheet.hand().point({at(2), at(3)}, {});
+}
 
 /// Lets the window work the design out, mends included, then saves a picture of it.
 int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& options) {
@@ -44,14 +60,7 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     window.openNewPlace();
     target = window.findChild<NewPlace*>();
   }
-  if (options.isSet(QStringLiteral("joints"))) {
-    window.sizes().work().jointsButton().click();
-    target = window.findChild<JointsDialog*>();
-  }
-  if (options.isSet(QStringLiteral("shape"))) {
-    window.sizes().work().shapeButton().click();
-    target = window.findChild<ShapeDialog*>();
-  }
+  if (options.isSet(QStringLiteral("hand"))) holdHand(window, options);
   if (options.isSet(QStringLiteral("fit"))) {
     if (window.document().selection())
       window.sizes().work().fitButton().click();
@@ -107,10 +116,13 @@ int main(int argc, char** argv) {
        {QStringLiteral("fit"),
         MainTexts::tr("With --shot: fitting the sheet, or the selected free piece, to a length."),
         MainTexts::tr("LENGTH")},
-       {QStringLiteral("shape"),
-        MainTexts::tr("With --shot: the shape of the selected free piece.")},
-       {QStringLiteral("joints"),
-        MainTexts::tr("With --shot: the joints of the selected free piece.")},
+       {QStringLiteral("hand"),
+        MainTexts::tr("With --shot: what the hand does on the sheet: hold, score, cut, opening, "
+                      "reverse, tab, corner, fold, join."),
+        MainTexts::tr("WORD")},
+       {QStringLiteral("stroke"),
+        MainTexts::tr("With --hand: from where to where it moves, in mm on the sheet."),
+        MainTexts::tr("X,Y,X,Y")},
        {QStringLiteral("dark"), MainTexts::tr("Dark bench.")},
        {QStringLiteral("light"), MainTexts::tr("Light bench.")}});
   parser.process(application);

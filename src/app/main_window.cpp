@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/main_window.h"
+#include "app/bring_in_dialog.h"
 #include "app/look.h"
 #include "app/new_place.h"
 #include "app/saying.h"
@@ -116,47 +117,59 @@ void MainWindow::listen() {
   connect(&m_document->undoStack(), &QUndoStack::indexChanged, this, &MainWindow::updateActions);
 }
 
+QAction* MainWindow::make(const QString& text, const QKeySequence& keys,
+                          const std::function<void(bool)>& run) {
+  auto* action = new QAction(text, this);
+  action->setShortcut(keys);
+  // Desktops differ on standard keys: all that mean the same do the same.
+  for (auto standard : {QKeySequence::Undo, QKeySequence::Redo})
+    if (keys == QKeySequence(standard)) action->setShortcuts(QKeySequence::keyBindings(standard));
+  connect(action, &QAction::triggered, this, run);
+  addAction(action);
+  return action;
+}
+
 void MainWindow::buildActions() {
-  const auto make = [this](const QString& text, const QKeySequence& keys, auto run) {
-    auto* action = new QAction(text, this);
-    action->setShortcut(keys);
-    // Desktops differ on standard keys: all that mean the same do the same.
-    for (auto standard : {QKeySequence::Undo, QKeySequence::Redo})
-      if (keys == QKeySequence(standard)) action->setShortcuts(QKeySequence::keyBindings(standard));
-    connect(action, &QAction::triggered, this, run);
-    addAction(action);
-    return action;
-  };
-  m_new = make(tr("New card"), QKeySequence::New, [this] {
+  m_new = make(tr("New card"), QKeySequence::New, [this](bool) {
     if (!mayLeave()) return;
     openNewPlace();
   });
-  m_open = make(tr("Open …"), QKeySequence::Open, [this] {
+  m_open = make(tr("Open …"), QKeySequence::Open, [this](bool) {
     if (!mayLeave()) return;
     const QString path = QFileDialog::getOpenFileName(this, tr("Open a card"), QString(), kFilter);
     if (!path.isEmpty()) openFile(path);
   });
-  m_save = make(tr("Save"), QKeySequence::Save, [this] { save(); });
-  m_saveAs = make(tr("Save as …"), QKeySequence::SaveAs, [this] { saveAs(); });
-  m_undo = make(tr("Undo"), QKeySequence::Undo, [this] { m_document->undoStack().undo(); });
-  m_redo = make(tr("Redo"), QKeySequence::Redo, [this] { m_document->undoStack().redo(); });
-  m_add = make(tr("Add a structure"), QKeySequence(Qt::Key_A), [this] {
+  m_save = make(tr("Save"), QKeySequence::Save, [this](bool) { save(); });
+  m_saveAs = make(tr("Save as …"), QKeySequence::SaveAs, [this](bool) { saveAs(); });
+  m_undo = make(tr("Undo"), QKeySequence::Undo, [this](bool) { m_document->undoStack().undo(); });
+  m_redo = make(tr("Redo"), QKeySequence::Redo, [this](bool) { m_document->undoStack().redo(); });
+  m_add = make(tr("Add a structure"), QKeySequence(Qt::Key_A), [this](bool) {
     go(BuildCard);
     stage().setAdding(!stage().adding());
     stage().setFocus();
   });
-  m_remove = make(tr("Remove the structure"), QKeySequence::Delete, [this] {
+  m_newSheet = make(tr("Cut a new sheet"), QKeySequence(Qt::Key_N), [this](bool) {
+    go(BuildCard);
+    m_build->cutNewSheet();
+  });
+  m_bringIn = make(tr("Bring paper in …"), QKeySequence(Qt::CTRL | Qt::Key_I), [this](bool) {
+    const QString path =
+        QFileDialog::getOpenFileName(this, tr("Bring paper in"), QString(),
+                                     tr("Drawings and score lists (*.svg *.dxf *.fold *.csv)"));
+    if (!path.isEmpty()) bringIn(path);
+  });
+  m_remove = make(tr("Remove the structure"), QKeySequence::Delete, [this](bool) {
     const auto id = m_document->selection();
     if (!id) return;
     const auto next = removeStructure(m_document->committed(), *id);
     if (next)
       (void)m_document->apply(*next, tr("remove %1").arg(QString::fromStdString(id->text()))).ok();
   });
-  m_swap = make(tr("Mirror the structure across its fold"), QKeySequence(Qt::Key_M), [this] {
+  m_swap = make(tr("Mirror the structure across its fold"), QKeySequence(Qt::Key_M), [this](bool) {
     editSelected(tr("mirror %1"),
                  [this](StructureId id) { return mirrored(m_document->committed(), id); });
   });
-  m_repeat = make(tr("Repeat the structure along its fold"), QKeySequence(Qt::Key_R), [this] {
+  m_repeat = make(tr("Repeat the structure along its fold"), QKeySequence(Qt::Key_R), [this](bool) {
     editSelected(tr("repeat %1"), [this](StructureId id) {
       const StructureItem* item = m_document->committed().find(id);
       // Behind the last one, with a finger's breadth between; arrow keys move it from there.
@@ -168,21 +181,22 @@ void MainWindow::buildActions() {
       return repeatedAlong(m_document->committed(), id, 1, step);
     });
   });
-  m_otherSide =
-      make(tr("Copy the structure to the other side"), QKeySequence(Qt::SHIFT | Qt::Key_M), [this] {
-        editSelected(tr("copy %1 to the other side"), [this](StructureId id) -> Result<Design> {
-          auto copied = copiedToOtherSide(m_document->committed(), id);
-          if (!copied) return copied.error();
-          return copied->design;
-        });
-      });
+  m_otherSide = make(tr("Copy the structure to the other side"),
+                     QKeySequence(Qt::SHIFT | Qt::Key_M), [this](bool) {
+                       editSelected(tr("copy %1 to the other side"),
+                                    [this](StructureId id) -> Result<Design> {
+                                      auto copied = copiedToOtherSide(m_document->committed(), id);
+                                      if (!copied) return copied.error();
+                                      return copied->design;
+                                    });
+                     });
   m_play = make(tr("Open and shut the card"), QKeySequence(Qt::Key_P),
-                [this] { stage().fan().togglePlay(); });
+                [this](bool) { stage().fan().togglePlay(); });
   m_dark =
       make(tr("Dark bench"), QKeySequence(Qt::CTRL | Qt::Key_D), [this](bool on) { setDark(on); });
   m_dark->setCheckable(true);
   m_dark->setChecked(Look::isDark());
-  m_quit = make(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+  m_quit = make(tr("Quit"), QKeySequence::Quit, [this](bool) { close(); });
 }
 
 QWidget* MainWindow::buildBar() {
@@ -209,7 +223,8 @@ QWidget* MainWindow::buildBar() {
   m_menu->addSeparator();
   m_menu->addActions({m_undo, m_redo});
   m_menu->addSeparator();
-  m_menu->addActions({m_add, m_repeat, m_swap, m_otherSide, m_remove, m_play});
+  m_menu->addActions(
+      {m_add, m_newSheet, m_bringIn, m_repeat, m_swap, m_otherSide, m_remove, m_play});
   m_menu->addSeparator();
   m_menu->addActions({m_dark, m_quit});
   menu->setMenu(m_menu);
@@ -295,6 +310,24 @@ void MainWindow::placeCard(const QString& kind, const QString& seat, const QStri
                                    {std::make_shared<const Design>(std::move(small).value())});
   if (!added) return showRefusal(said(added.error(), design.settings.unit));
   takeOver(added->design, added->id);
+}
+
+void MainWindow::bringIn(const QString& path) {
+  go(BuildCard);
+  const LengthUnit unit = m_document->committed().settings.unit;
+  if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)) {
+    const auto scores = sheet().hand().takeScores(path);
+    if (!scores) showRefusal(said(scores.error(), unit));
+    return;
+  }
+  auto drawing = drawingFromFile(path.toStdString());
+  if (!drawing) return showRefusal(said(drawing.error(), unit));
+  auto* dialog = new BringInDialog(m_document, std::move(drawing).value(),
+                                   QFileInfo(path).fileName(), sheet().hand().target(), this);
+  connect(dialog, &BringInDialog::refused, this, &MainWindow::showRefusal);
+  connect(dialog, &BringInDialog::notice, this,
+          [this](const QString& text) { showNotice(text, false); });
+  dialog->open();
 }
 
 void MainWindow::takeOver(const Design& design, StructureId added) {

@@ -22,6 +22,7 @@ public:
   Analyst& analyst() { return *m_analyst; }
   StageView& stage() { return m_build->stage(); }
   BenchView& bench() { return m_build->bench(); }
+  SheetPanel& sheet() { return m_build->sheet(); }
   SizesPanel& sizes() { return m_build->sizes(); }
   FindingsPanel& findings() { return m_build->findings(); }
   CutPlace& cutPlace() { return *m_cut; }
@@ -34,6 +35,8 @@ public:
   void openShelf(const QString& seat, const QPoint& where);
   /// Puts the finished card of a file on a face or astride a fold.
   void placeCard(const QString& kind, const QString& seat, const QString& path);
+  /// Asks what the drawing of a file is to be; a list of scores goes onto the sheet under the hand.
+  void bringIn(const QString& path);
   void offerRecovery();
   void setDark(bool dark);
   QString noticeText() const { return m_notice->isVisible() ? m_notice->text() : QString(); }
@@ -55,6 +58,8 @@ protected:
 private:
   void listen(); ///< to the places, the document and the analyst
   void buildActions();
+  QAction* make(const QString& text, const QKeySequence& keys,
+                const std::function<void(bool)>& run);
   QWidget* buildBar();
   void updateActions();
   void showRefusal(const QString& why);
@@ -77,8 +82,8 @@ private:
   QTimer m_noticeTimer;
   QMenu *m_menu = nullptr, *m_recent = nullptr;
   QList<QToolButton*> m_placeButtons;
-  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_remove, *m_swap,
-      *m_repeat, *m_otherSide, *m_play, *m_dark, *m_quit;
+  QAction *m_new, *m_open, *m_save, *m_saveAs, *m_undo, *m_redo, *m_add, *m_newSheet, *m_bringIn,
+      *m_remove, *m_swap, *m_repeat, *m_otherSide, *m_play, *m_dark, *m_quit;
 };
 
 } // namespace hinge

@@ -2,7 +2,6 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "app/stage_view.h"
-#include "core/units/lattice.h"
 #include <QMouseEvent>
 #include <cmath>
 #include <utility>
@@ -14,12 +13,12 @@ namespace hinge {
 void StageView::mousePressEvent(QMouseEvent* event) {
   m_pressedAt = event->position();
   m_moved = false;
-  if (event->button() != Qt::LeftButton) return;
-  if (m_take) {
-    const double lattice = latticeStep_mm(m_document->design().settings.unit);
-    if (const auto picked = m_scene.pickedAt(event->position(), lattice)) endPick(picked);
+  if (m_hand) {
+    if (event->button() == Qt::LeftButton) m_hand->pressed(event->position());
+    m_orbiting = event->button() == Qt::RightButton;
     return;
   }
+  if (event->button() != Qt::LeftButton) return;
   if (m_adding) {
     if (const SeatIndex seat = m_scene.seatAt(event->position()); seat.valid())
       emit seatChosen(asQt(assembly()->seats[seat].key), mapToGlobal(event->position().toPoint()));
@@ -51,12 +50,13 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
     update();
     return;
   }
+  if (m_hand) return m_hand->pointed(event->position());
   if (m_adding) {
     const SeatIndex seat = m_scene.seatAt(event->position());
     if (seat != m_hoveredSeat) m_hoveredSeat = seat, update();
     return;
   }
-  if (!m_take && m_tags->move(event->position())) return;
+  if (m_tags->move(event->position())) return;
   const PanelIndex panel = m_scene.panelAt(event->position());
   const QString key = panel.valid() ? asQt(assembly()->panels[panel].key) : QString();
   if (key != m_hovered) {
@@ -67,7 +67,11 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void StageView::mouseReleaseEvent(QMouseEvent* event) {
-  if (m_take) return;
+  if (m_hand) {
+    m_orbiting = false;
+    if (event->button() == Qt::LeftButton) m_hand->released(event->position());
+    return;
+  }
   if (std::exchange(m_knob, std::nullopt)) return;
   if (m_tags->release(event->position())) return;
   if (m_orbiting && !m_moved) {
@@ -78,21 +82,17 @@ void StageView::mouseReleaseEvent(QMouseEvent* event) {
   m_orbiting = false;
 }
 
-void StageView::pick(const QString& hint, std::function<void(std::optional<PickedPoint>)> take) {
-  if (m_take) endPick(std::nullopt);
+void StageView::take(StageHand* hand) {
+  StageHand* before = std::exchange(m_hand, hand);
+  if (before && before != hand) before->ended();
+  if (!hand) {
+    unsetCursor();
+    return update();
+  }
   if (m_adding) setAdding(false);
-  m_pickHint = hint;
-  m_take = std::move(take);
   setCursor(Qt::CrossCursor);
   setFocus();
   update();
-}
-
-void StageView::endPick(const std::optional<PickedPoint>& picked) {
-  const auto take = std::exchange(m_take, nullptr);
-  unsetCursor();
-  update();
-  if (take) take(picked);
 }
 
 void StageView::mouseDoubleClickEvent(QMouseEvent*) {
@@ -126,11 +126,12 @@ void StageView::liftAll() {
 }
 
 void StageView::keyPressEvent(QKeyEvent* event) {
-  if (!m_adding && m_nudge->take(*event)) return;
+  if (m_hand && m_hand->key(*event)) return;
+  if (!m_adding && !m_hand && m_nudge->take(*event)) return;
   switch (event->key()) {
   case Qt::Key_Escape:
-    if (m_take)
-      endPick(std::nullopt);
+    if (m_hand)
+      take(nullptr);
     else if (m_adding)
       setAdding(false);
     else

@@ -39,16 +39,8 @@ void StageScene::setShare(std::size_t lift, double share) {
   m_shares[lift] = m_assembly->lifts[lift].stopAt(share);
 }
 
-QPointF StageScene::knobIn(std::size_t lift, const Pose& pose) const {
-  const PanelIndex panel = m_assembly->lifts[lift].panels.front();
-  if (!pose.placed[panel]) return kNowhere;
-  const Vec2 at = centroidOf(m_assembly->panels[panel].outline);
-  return m_camera.project(benchPose(*m_assembly, pose.opening_rad) *
-                          (pose.panels[panel] * hinge::lift(at)));
-}
-
 QPointF StageScene::knobOf(std::size_t lift) const {
-  return knobIn(lift, m_pose);
+  return middleOf(m_assembly->lifts[lift].panels.front());
 }
 
 std::optional<std::size_t> StageScene::knobAt(const QPointF& point) const {
@@ -63,8 +55,8 @@ double StageScene::shareAt(std::size_t lift, const QPointF& point) const {
   for (int k = 0; k <= kSteps; ++k) {
     const double share = static_cast<double>(k) / kSteps;
     const Pose pose = lifted(*m_assembly, m_rest, m_assembly->lifts[lift], share);
-    if (const double far = QLineF(knobIn(lift, pose), point).length(); far < nearest)
-      nearest = far, best = share;
+    const QPointF knob = middleIn(m_assembly->lifts[lift].panels.front(), pose);
+    if (const double far = QLineF(knob, point).length(); far < nearest) nearest = far, best = share;
   }
   return best;
 }
@@ -97,21 +89,22 @@ void StageScene::aim() {
   m_camera.scale_px *= m_zoom;
 }
 
-std::optional<QPointF> StageScene::onScreen(PanelIndex panel, const Vec2& flat) const {
-  if (!m_pose.placed[panel]) return std::nullopt;
-  return m_camera.project(benchPose(*m_assembly, m_pose.opening_rad) *
-                          (m_pose.panels[panel] * lift(flat)));
+std::optional<QPointF> StageScene::onScreenIn(PanelIndex panel, const Vec2& flat,
+                                              const Pose& pose) const {
+  if (!pose.placed[panel]) return std::nullopt;
+  return m_camera.project(benchPose(*m_assembly, pose.opening_rad) *
+                          (pose.panels[panel] * lift(flat)));
 }
 
-QPointF StageScene::middleOf(PanelIndex panel) const {
-  return onScreen(panel, centroidOf(m_assembly->panels[panel].outline)).value_or(kNowhere);
+QPointF StageScene::middleIn(PanelIndex panel, const Pose& pose) const {
+  return onScreenIn(panel, centroidOf(m_assembly->panels[panel].outline), pose).value_or(kNowhere);
 }
 
-QPolygonF StageScene::outlineOf(PanelIndex panel) const {
+QPolygonF StageScene::outlineIn(PanelIndex panel, const Pose& pose) const {
   QPolygonF outline;
-  if (!m_pose.placed[panel]) return outline;
+  if (!pose.placed[panel]) return outline;
   for (const Vec2& corner : m_assembly->panels[panel].outline.rim)
-    outline << *onScreen(panel, corner);
+    outline << *onScreenIn(panel, corner, pose);
   return outline;
 }
 
@@ -198,6 +191,7 @@ std::optional<PickedPoint> StageScene::pickedAt(const QPointF& point, double lat
     if (miss.norm() < 1e-6) break;
   }
   const auto snapped = [&](const Vec2& p) {
+    if (lattice_mm <= 0) return p;
     return Vec2(onLattice(p.x(), lattice_mm), onLattice(p.y(), lattice_mm));
   };
   picked.onPiece = snapped(at);

@@ -44,9 +44,14 @@ public:
 
   // --- where things are ----------------------------------------------------------------------
   /// A point of a panel in its flat piece; nothing when the panel is not placed.
-  std::optional<QPointF> onScreen(PanelIndex panel, const Vec2& flat) const;
-  QPointF middleOf(PanelIndex panel) const; ///< far off the screen when it is not placed
-  QPolygonF outlineOf(PanelIndex panel) const;
+  std::optional<QPointF> onScreen(PanelIndex panel, const Vec2& flat) const {
+    return onScreenIn(panel, flat, m_pose);
+  }
+  QPointF middleOf(PanelIndex panel) const { return middleIn(panel, m_pose); }
+  QPolygonF outlineOf(PanelIndex panel) const { return outlineIn(panel, m_pose); }
+  /// The same in another pose of the card that is shown.
+  QPolygonF outlineIn(PanelIndex panel, const Pose& pose) const;
+  QPointF middleIn(PanelIndex panel, const Pose& pose) const; ///< far off when it is not placed
   QPointF beadOf(const Seat& seat) const;
   QPointF knobOf(std::size_t lift) const; ///< by which a hand takes what it moves
   std::optional<QPointF> badgeOf(const Finding& finding) const;
@@ -61,13 +66,13 @@ public:
   double shareAt(std::size_t lift, const QPointF& point) const;
   /// The finding whose badge is there; -1: none.
   int badgeAt(const QPointF& point, const std::vector<Finding>& findings) const;
-  /// Where the line of sight meets the paper, on the lattice; nothing where there is none or it is
-  /// seen from its edge.
+  /// Where the line of sight meets the paper, on the lattice (0: as it is); nothing where there is
+  /// none or it is seen from its edge.
   std::optional<PickedPoint> pickedAt(const QPointF& point, double lattice_mm) const;
 
 private:
   void aim(); ///< the camera anew
-  QPointF knobIn(std::size_t lift, const Pose& pose) const;
+  std::optional<QPointF> onScreenIn(PanelIndex panel, const Vec2& flat, const Pose& pose) const;
 
   std::shared_ptr<const Snapshot> m_shown;
   std::shared_ptr<const Assembly> m_assembly; ///< of m_shown

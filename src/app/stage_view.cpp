@@ -106,8 +106,6 @@ void StageView::paintStatus(QPainter& painter) const {
   QString text;
   if (m_analyst->busy())
     text = tr("Working the motion out …");
-  else if (m_take)
-    text = m_pickHint;
   else if (m_adding)
     text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {
@@ -127,7 +125,24 @@ void StageView::paintStatus(QPainter& painter) const {
                                      item->values.find(spec->key)->second));
   }
   if (!text.isEmpty())
-    painter.drawText(QRectF(18, height() - 30, 300, 18), Qt::AlignLeft | Qt::AlignVCenter, text);
+    painter.drawText(QRectF(18, height() - 30, width() - 36, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                     text);
+}
+
+/// What the hand on the stage can do, over the opening control.
+void StageView::paintHint(QPainter& painter) const {
+  painter.setFont(Look::font(12));
+  const QString text = m_hand->hint();
+  const QRectF room(24, m_fan->y() - 36, width() - 48, 60);
+  const QRectF box = painter.boundingRect(room, Qt::AlignHCenter | Qt::TextWordWrap, text)
+                         .adjusted(-12, -5, 12, 5);
+  QColor ground = Look::theme().stageTop;
+  ground.setAlphaF(0.85f);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(ground);
+  painter.drawRoundedRect(box, 8, 8);
+  painter.setPen(Look::theme().stageInk);
+  painter.drawText(room, Qt::AlignHCenter | Qt::TextWordWrap, text);
 }
 
 void StageView::paintEvent(QPaintEvent*) {
@@ -167,6 +182,9 @@ void StageView::paintEvent(QPaintEvent*) {
   paintKnobs(painter);
   paintBadges(painter);
   paintStatus(painter);
+  if (!m_hand) return;
+  m_hand->paint(painter);
+  paintHint(painter);
 }
 
 void StageView::resizeEvent(QResizeEvent*) {

@@ -6,10 +6,10 @@
 #include "app/fan.h"
 #include "app/size_nudge.h"
 #include "app/size_tags.h"
+#include "app/stage_hand.h"
 #include "app/stage_scene.h"
 #include "app/standing_tree.h"
 #include <QToolButton>
-#include <functional>
 
 namespace hinge {
 
@@ -40,10 +40,9 @@ public:
   void pressItem(int index) override;
   QWidget* canvasWidget() override { return this; }
 
-  /// The next click tells a point in place of selecting; `take` gets nothing when Escape ends it.
-  /// `hint` stands on the stage.
-  void pick(const QString& hint, std::function<void(std::optional<PickedPoint>)> take);
-  bool picking() const { return static_cast<bool>(m_take); }
+  /// Gives pointer and keys to a hand, which must outlive that; null: takes them back.
+  void take(StageHand* hand);
+  StageHand* hand() const { return m_hand; }
 
 signals:
   void panelHovered(const QString& key);
@@ -66,7 +65,6 @@ protected:
 private:
   void refresh(); ///< assembly and pose anew
   void layOutTags();
-  void endPick(const std::optional<PickedPoint>& picked);
   void paintSeats(QPainter& painter) const;
   void paintStart(QPainter& painter, const Seat& face) const;
   void paintSides(QPainter& painter, const Seat& seat) const;
@@ -75,6 +73,7 @@ private:
   void paintLetters(QPainter& painter) const;
   QRectF roomForLetter(const FlatLabel& label) const;
   void paintStatus(QPainter& painter) const;
+  void paintHint(QPainter& painter) const;
 
   Document* m_document;
   Analyst* m_analyst;
@@ -86,9 +85,9 @@ private:
   StageScene m_scene;
   QImage m_background; ///< kept between repaints with the card and camera it belongs to
   QList<double> m_backgroundFor;
-  QString m_hovered, m_pickHint;
-  std::function<void(std::optional<PickedPoint>)> m_take; ///< set while a point is being picked
-  std::optional<std::size_t> m_knob;                      ///< of what a hand is moving
+  QString m_hovered;
+  StageHand* m_hand = nullptr;
+  std::optional<std::size_t> m_knob; ///< of what a hand is moving
   int m_shownFinding = -1;
   SeatIndex m_hoveredSeat;
   PieceIndex m_lettered;

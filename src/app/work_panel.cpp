@@ -2,10 +2,8 @@
 #include "app/work_panel.h"
 #include "app/background.h"
 #include "app/fit_dialog.h"
-#include "app/joints_dialog.h"
 #include "app/look.h"
 #include "app/saying.h"
-#include "app/shape_dialog.h"
 #include "core/checks/analysis.h"
 #include "core/edits/solve_piece.h"
 #include "core/edits/wrap_round.h"
@@ -20,13 +18,16 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent)
     : QWidget(parent), m_document(document),
       m_editor(new PieceEditor(document, std::nullopt, this)) {
   setAccessibleName(tr("Free piece"));
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(8);
+  auto* beside = new QHBoxLayout(this);
+  beside->setContentsMargins(0, 0, 0, 0);
+  beside->setSpacing(14);
   connect(m_editor, &PieceEditor::refused, this, &WorkPanel::refused);
-  m_ruler = new ScoreRuler(document, this);
-  connect(m_ruler, &ScoreRuler::refused, this, &WorkPanel::refused);
-  column->addWidget(m_ruler);
+  m_profile = new ProfileView(document, this);
+  connect(m_profile, &ProfileView::refused, this, &WorkPanel::refused);
+  beside->addWidget(m_profile, 1);
+  auto* column = new QVBoxLayout;
+  column->setSpacing(8);
+  beside->addLayout(column, 1);
   auto* typed = new QHBoxLayout;
   typed->addWidget(new QLabel(tr("Scores"), this));
   m_scores = new QLineEdit(this);
@@ -40,6 +41,7 @@ WorkPanel::WorkPanel(Document* document, QWidget* parent)
   column->addLayout(typed);
   column->addLayout(makeSolvers());
   column->addLayout(makeTools());
+  column->addStretch();
   connect(document, &Document::designChanged, this, &WorkPanel::refill);
   refill();
 }
@@ -63,8 +65,6 @@ QHBoxLayout* WorkPanel::makeSolvers() {
       m_editor->change(evenSteps(m_document->committed(), piece->id, m_steps->value()),
                        tr("even steps"));
   });
-  m_joints = new QPushButton(tr("Joints …"), this);
-  connect(m_joints, &QPushButton::clicked, this, &WorkPanel::openJoints);
   row->addWidget(m_solve);
   row->addWidget(m_even);
   row->addWidget(m_steps);
@@ -92,20 +92,9 @@ QHBoxLayout* WorkPanel::makeTools() {
     connect(dialog, &FitDialog::notice, this, &WorkPanel::notice);
     dialog->open();
   });
-  m_shape = new QPushButton(tr("Shape …"), this);
-  m_shape->setToolTip(
-      tr("Corners of the outline and lines in numbers: slanted edges, notches, slits"));
-  connect(m_shape, &QPushButton::clicked, this, [this] {
-    if (!item()) return;
-    auto* dialog = new ShapeDialog(m_document, *m_document->selection(), window());
-    connect(dialog, &ShapeDialog::refused, this, &WorkPanel::refused);
-    dialog->open();
-  });
   second->addWidget(m_wrap);
   second->addWidget(m_fit);
   second->addStretch();
-  second->addWidget(m_shape);
-  second->addWidget(m_joints);
   return second;
 }
 
@@ -124,9 +113,6 @@ void WorkPanel::refill() {
     m_scores->setProperty("wrong", false);
     m_scores->style()->polish(m_scores);
   }
-  m_joints->setText(tr("Joints (%1) …").arg(piece->joints.size()));
-  m_joints->setAccessibleName(m_joints->text());
-  m_ruler->update();
 }
 
 void WorkPanel::commitScores() {
@@ -175,14 +161,6 @@ void WorkPanel::takeSolved(const std::shared_ptr<const Snapshot>& of, const Solv
   if (const auto done = m_document->apply(*next, tr("make it lie flat")); !done)
     return void(emit refused(said(done.error(), m_document->design().settings.unit)));
   emit notice(asQt(describe(*solved.mend, of->design())));
-}
-
-void WorkPanel::openJoints() {
-  if (!item()) return;
-  auto* dialog = new JointsDialog(m_document, *m_document->selection(), window());
-  connect(dialog, &JointsDialog::refused, this, &WorkPanel::refused);
-  emit jointsOpened(dialog);
-  dialog->open();
 }
 
 } // namespace hinge

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/score_ruler.h"
+#include "app/profile_view.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -13,33 +13,28 @@
 
 namespace hinge {
 
-class JointsDialog;
-
-/// Everything about the selected free piece that is worked into it: the score ruler, the scores as
-/// a typed list, what the program can work out, and its joints.
+/// What is typed and worked out for the selected free piece, beside the sheet under the hand: its
+/// folded profile, its scores as a list, and what the program can work out.
 class WorkPanel : public QWidget {
   Q_OBJECT
 public:
   explicit WorkPanel(Document* document, QWidget* parent = nullptr);
   ~WorkPanel() override { m_stop.request_stop(); }
-  ScoreRuler& ruler() { return *m_ruler; }
+  ProfileView& profile() { return *m_profile; }
   QLineEdit& scores() { return *m_scores; }
   QPushButton& solveButton() { return *m_solve; }
   QPushButton& stepsButton() { return *m_even; }
   QPushButton& wrapButton() { return *m_wrap; }
-  QPushButton& shapeButton() { return *m_shape; }
   QPushButton& fitButton() { return *m_fit; }
-  QPushButton& jointsButton() { return *m_joints; }
   void refill();
 
 signals:
   void refused(const QString& why);
   void notice(const QString& text);
-  void jointsOpened(JointsDialog* dialog);
 
 private:
   QHBoxLayout* makeSolvers(); ///< what works the scores out
-  QHBoxLayout* makeTools();   ///< what opens a dialog
+  QHBoxLayout* makeTools();   ///< what makes it another piece
   std::optional<StructureItem> item() const;
   void commitScores();
   /// Works out on another thread what makes the piece lie flat.
@@ -49,15 +44,14 @@ private:
     std::optional<Mend> mend;
   };
   void takeSolved(const std::shared_ptr<const Snapshot>& of, const Solved& solved);
-  void openJoints();
 
   Document* m_document;
   PieceEditor* m_editor; ///< of the selected piece
-  ScoreRuler* m_ruler;
+  ProfileView* m_profile;
   QLineEdit* m_scores;
   QSpinBox* m_steps;
   std::stop_source m_stop; ///< of what is being worked out
-  QPushButton *m_solve, *m_even, *m_wrap, *m_fit, *m_shape, *m_joints;
+  QPushButton *m_solve, *m_even, *m_wrap, *m_fit;
 };
 
 } // namespace hinge

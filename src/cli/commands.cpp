@@ -133,6 +133,19 @@ private:
     sheet->add_option("words", o.sets, help("help.sentences"))->expected(0, -1);
     sheet->footer(help("help.sheet-sentences"));
     mayGoElsewhere(sheet);
+    CLI::App* bring = onFile("import", help("help.bring-paper-in"), importFile);
+    bring->add_option("source", o.source, help("help.drawing"))->required();
+    bring->add_option("--as", o.as, help("help.import-as"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"piece", "base", "opening", "scores", "list"}))
+        ->required();
+    bring->add_option("--into", o.id, help("help.import-into"));
+    bring->add_option("--on", o.seat, help("help.seat-id-see-seats"));
+    bring->add_option("--lines", o.uses, help("help.import-lines"))->expected(1, -1);
+    bring->add_option("--number", o.number, help("help.import-number"))
+        ->type_name(help("help.label/INT"));
+    bring->add_option("--at", o.at, help("help.import-at"));
+    mayGoElsewhere(bring);
     CLI::App* scores = onFile("scores", help("help.show-or-change-the-scores"), scoresOf);
     scores->add_option("id", o.id, help("help.structure-id"))->required();
     scores->add_option("places", o.sets, help("help.places-from-the-left-end"))->expected(0, -1);
@@ -172,7 +185,7 @@ private:
     exporting->add_option("--to", o.format, help("help.format"))
         ->required()
         ->type_name(help("help.label/TEXT"))
-        ->check(CLI::IsMember({"svg", "pdf", "fold", "obj", "png"}));
+        ->check(CLI::IsMember({"svg", "dxf", "pdf", "fold", "obj", "png"}));
     m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
     exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
     CLI::App* describing = onFile("describe", help("help.describe"), describePage);

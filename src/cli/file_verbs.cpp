@@ -9,6 +9,7 @@
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "render/picture.h"
+#include "render/sheets_dxf.h"
 #include "render/sheets_pdf.h"
 #include "render/sheets_svg.h"
 #include "words/words.h"
@@ -56,6 +57,10 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
   if (o.format == "pdf" || o.format == "png") Application::paint();
   const double open = open_deg.value_or(kPictureOpening_deg);
   if (o.format == "svg") return writeFile(o.out, piecesToSvg(motion.assembly(), d));
+  if (o.format == "dxf") {
+    const auto drawing = piecesToDxf(motion.assembly(), d);
+    return drawing ? writeFile(o.out, *drawing) : drawing.error();
+  }
   if (o.format == "pdf") return writeSheetsPdf(motion.assembly(), d, o.out);
   if (o.format == "png")
     return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}), o.out);

@@ -15,9 +15,10 @@ namespace hinge {
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding, unit;
   std::string width, height, wrap, open, mends = "2";
-  std::string card; ///< file of a card that stands on another one
-  std::vector<std::string> sets, files, hold, give, sheet;
-  int columns = 3, steps = 0, size = 400;
+  std::string card;           ///< file of a card that stands on another one
+  std::string source, as, at; ///< a drawing from outside, what it becomes, where it lies
+  std::vector<std::string> sets, files, hold, give, sheet, uses;
+  int number = 1, columns = 3, steps = 0, size = 400;
   double step = 10;
   bool json = false, all = false, force = false;
   /// Told apart from an option that was given an empty text.
@@ -68,6 +69,7 @@ int addOne(const Options& o);
 int setOne(const Options& o);
 int scoresOf(const Options& o);
 int sheetVerb(const Options& o);
+int importFile(const Options& o);
 int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);

@@ -2,8 +2,8 @@
 #include "render/sheets_svg.h"
 #include "core/paper/line_code.h"
 #include "core/production/labels.h"
-#include "core/production/slices.h"
 #include "core/structures/names.h"
+#include "render/one_sheet.h"
 #include "words/words.h"
 #include <QXmlStreamWriter>
 #include <fmt/format.h>
@@ -11,8 +11,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kGap_mm = 8.0;
 
 /// Layers in the order in which they are drawn.
 enum class Layer { Glue, Marks, Valley, Mountain, Cut, Labels };
@@ -66,31 +64,18 @@ struct Element {
 class Drawing {
 public:
   Drawing(const Assembly& assembly, const Design& design)
-      : m_assembly(assembly), m_design(design),
-        m_pieces(piecesToCut(flatPieces(assembly, design.stock.thickness_mm), design)) {
-    double widest = 0;
-    for (const FlatPiece& p : m_pieces)
-      widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});
-    // One long sheet as wide as the widest piece needs.
-    m_layout = layOut(m_pieces, widest + 2 * kGap_mm, 1e6, kGap_mm, kGap_mm);
-    for (const SheetPlace& place : m_layout.places)
-      for (const Vec2& p : {pieceOf(place).bounds.low, pieceOf(place).bounds.high})
-        m_height = std::max(m_height, place.onSheet(p).y());
-    m_height += kGap_mm;
-    for (const SheetPlace& place : m_layout.places)
+      : m_assembly(assembly), m_design(design), m_sheet(assembly, design) {
+    for (const SheetPlace& place : m_sheet.layout.places)
       add(place);
   }
-  double width_mm() const { return m_layout.width_mm; }
-  double height_mm() const { return m_height; }
+  double width_mm() const { return m_sheet.layout.width_mm; }
+  double height_mm() const { return m_sheet.height_mm; }
   const std::vector<Element>& in(Layer layer) { return m_layers[layer]; }
 
 private:
-  const FlatPiece& pieceOf(const SheetPlace& place) const {
-    return *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
-  }
   Vec2 onDrawing(const SheetPlace& place, const Vec2& p) const {
     const Vec2 q = place.onSheet(p);
-    return {q.x(), m_height - q.y()};
+    return {q.x(), m_sheet.height_mm - q.y()};
   }
   std::string path(const SheetPlace& place, const std::vector<Vec2>& corners, bool closed) const {
     std::string d;
@@ -108,7 +93,7 @@ private:
     return d;
   }
   void add(const SheetPlace& place) {
-    const FlatPiece& piece = pieceOf(place);
+    const FlatPiece& piece = m_sheet.pieceOf(place);
     const std::string& key = m_assembly.pieces[place.piece].key;
     for (const FlatLine& line : piece.lines) {
       const Layer layer = line.kind == LineKind::Cut        ? Layer::Cut
@@ -138,9 +123,7 @@ private:
 
   const Assembly& m_assembly;
   const Design& m_design;
-  const std::vector<FlatPiece> m_pieces;
-  SheetLayout m_layout;
-  double m_height = 0;
+  const OneSheet m_sheet;
   std::map<Layer, std::vector<Element>> m_layers;
 };
 

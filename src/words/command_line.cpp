@@ -65,6 +65,24 @@ constexpr Sentence kAll[] = {
                                 "card-on-face and card-on-fold)")},
     {"help.piece-as-a-sheet",
      QT_TRANSLATE_NOOP("words", "a free piece in words, see \"sheet --help\"")},
+    {"help.bring-paper-in",
+     QT_TRANSLATE_NOOP("words", "bring paper in from a drawing (SVG, DXF, FOLD) or a list of "
+                                "scores (CSV)")},
+    {"help.drawing", QT_TRANSLATE_NOOP("words", "the drawing, or the list of scores")},
+    {"help.import-as",
+     QT_TRANSLATE_NOOP("words", "what it becomes; \"list\" only says what is in it")},
+    {"help.import-into",
+     QT_TRANSLATE_NOOP("words", "the sheet for openings and scores: \"card\", \"card/2\" or the id "
+                                "of a free piece")},
+    {"help.import-lines",
+     QT_TRANSLATE_NOOP("words", "look=use ...: what lines of a layer, colour or dash are: cut, "
+                                "mountain, valley, nothing")},
+    {"help.import-number",
+     QT_TRANSLATE_NOOP("words", "which piece of the drawing, the largest is 1")},
+    {"help.import-at",
+     QT_TRANSLATE_NOOP("words", "x,y: where the middle of the openings comes to lie")},
+    {"cli.unused", QT_TRANSLATE_NOOP("words", "not used: %1 (%2)")},
+    {"cli.drawn-piece", QT_TRANSLATE_NOOP("words", "piece %1: %2 x %3, lines: %4, openings: %5")},
     {"help.work-on-a-sheet",
      QT_TRANSLATE_NOOP("words", "work on a sheet of the base or on a free piece, in words; without "
                                 "words say what is on it. Exit 1 if the card is spoiled then")},
@@ -85,12 +103,23 @@ constexpr Sentence kAll[] = {
          "  score P to P KIND                       anywhere\n"
          "  cut P to P to P ...\n"
          "  opening P to P | opening P P P ... | opening disc P across 20\n"
+         "  opening ring P from 10 to 18 towards 90 wide 120\n"
          "  reverse 60 to 100 between 20 and 50     a section that folds the other way\n"
          "  tab left|right|bottom|top 12 KIND       paper added beyond an edge\n"
-         "  corners round 5\n"
+         "  tab at P 12 KIND [bevel 45]             beyond the edge on which P lies\n"
+         "  corners round 5 | round P by 5 | snip P by 5\n"
+         "  pull corner|end|line|opening P to P     moves what is at the first point\n"
+         "  pull edge P to 60                       until the paper behind it is so wide\n"
+         "  kink P | smooth P                       another corner on an edge; a corner gone\n"
+         "  close P                                 the opening there gone\n"
+         "  lean 80 15                              a score leans by so many degrees\n"
+         "  repeat 80 every 20 [times 3] [turning]  more scores like one\n"
+         "  alike                                   both sides of the middle\n"
          "  turn 80 | erase 80 | move 80 to 85      a score by its place, a line by a point\n"
+         "  move 80 to 85 carrying                  with all that lies beyond it\n"
          "  fold 80 free | held at 90 | lifted from 180 to 60 [step 30]\n"
          "                                          | opens to 120 [between 0 and 90]\n"
+         "                                          | folded 60, before it was glued\n"
          "                                          what moves it: the joints; nothing; a hand; "
          "the\n"
          "                                          card. Angles between the leaves, inner side\n"
@@ -106,7 +135,9 @@ constexpr Sentence kAll[] = {
          "the\n"
          "                                          face, but over one of the things that lie "
          "there\n"
+         "                                          only P P P ...: the part that takes glue\n"
          "  loosen P                                the joints at that panel\n"
+         "  glued P only P P P ... | all            the part of that panel that takes the glue\n"
          "  ground P                                the panel of the base that lies on the table")},
     {"cli.seat-face", QT_TRANSLATE_NOOP("words", "x along %1, y away from it")},
     {"cli.seat-fold", QT_TRANSLATE_NOOP("words", "side a: %1, side b: %2")},

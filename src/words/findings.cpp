@@ -50,6 +50,7 @@ constexpr Sentence kAll[] = {
     {"lift-hits",
      QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when a hand moves it to "
                                 "{detail}")},
+    {"unjoined", QT_TRANSLATE_NOOP("words", "{who} is joined to nothing yet")},
     {"impossible",
      QT_TRANSLATE_NOOP("words",
                        "{who} cannot be put together: its panels do not meet at any opening")},

@@ -103,19 +103,21 @@ private slots:
     QVERIFY(window.openFile(file));
     window.document().select(window.document().committed().structures.front().id);
     pass(1500); // until the verdict is there and mends are looked for
-    ScoreRuler& ruler = window.sizes().work().ruler();
+    SheetView& sheet = window.sheet().view();
+    const PieceWork work = window.sheet().hand().committed().work;
+    const WorkLine& line = work.lines[scoreMarks(work)[1].line];
     RecordingApplication::Stall least{1e300, {}};
     for (int tries = 0; tries < 5 && least.ms >= kWhileDragging_ms; ++tries) {
-      const QPoint from = ruler.markPoint(1).toPoint();
-      QTest::mousePress(&ruler, Qt::LeftButton, {}, from);
+      const QPoint from = sheet.toScreen(0.3 * line.from + 0.7 * line.to).toPoint();
+      QTest::mousePress(&sheet, Qt::LeftButton, {}, from);
       recorder()->restart();
       for (int k = 1; k <= 30; ++k) {
-        QTest::mouseMove(&ruler, from + QPoint(k % 2 ? 6 + k / 3 : -6 - k / 3, 0));
+        QTest::mouseMove(&sheet, from + QPoint(k % 2 ? 6 + k / 3 : -6 - k / 3, 0));
         pass(16);
       }
       QVERIFY(window.document().previewing());
       if (const auto longest = recorder()->longest(); longest.ms < least.ms) least = longest;
-      QTest::mouseRelease(&ruler, Qt::LeftButton, {}, from);
+      QTest::mouseRelease(&sheet, Qt::LeftButton, {}, from);
       pass(300);
     }
     QVERIFY2(least.ms < kWhileDragging_ms,

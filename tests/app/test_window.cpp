@@ -4,12 +4,10 @@
 #include "app/accessible_items.h"
 #include "app/fan.h"
 #include "app/fit_dialog.h"
-#include "app/joints_dialog.h"
 #include "app/live_picture.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
-#include "app/shape_dialog.h"
 #include "app/sheet_words.h"
 #include "app/shelf.h"
 #include "core/edits/edits.h"
@@ -142,49 +140,16 @@ private slots:
     WorkPanel& work = m_window->sizes().work();
     QVERIFY(work.isVisible());
     QCOMPARE(work.scores().text(), QStringLiteral("10 v, 36 m, 66 v, 94 m, 124 v"));
-    QCOMPARE(work.ruler().accessibleItems().size(), 5);
-    QVERIFY(work.ruler().accessibleItems()[1].description.contains(QStringLiteral("mountain")));
-    // The profile beside the ruler is drawn in the colour of lit paper.
-    const QImage picture = work.ruler().grab().toImage();
+    QCOMPARE(work.profile().accessibleItems().size(), 5);
+    // The profile is drawn in the colour of lit paper.
+    const QImage picture = work.profile().grab().toImage();
     int lit = 0;
-    for (int x = picture.width() - 130; x < picture.width(); ++x)
+    for (int x = 0; x < picture.width(); ++x)
       for (int y = 0; y < picture.height(); ++y)
         lit += QColor(picture.pixel(x, y)).lightness() > 200;
     QVERIFY(lit > 60);
     m_window->document().select(std::nullopt);
     QVERIFY(!work.isVisible());
-  }
-  void aClickTurnsAScoreOverAndADragMovesIt() {
-    QVERIFY(m_window->openFile(demo("steps-in-the-fold.hinge")));
-    settle();
-    m_window->document().select(StructureId{1});
-    ScoreRuler& ruler = m_window->sizes().work().ruler();
-    const auto line = [&](int mark) {
-      const PieceWork& work = *m_window->document().committed().find(StructureId{1})->work;
-      return work.lines[scoreMarks(work)[static_cast<std::size_t>(mark)].line];
-    };
-    QTest::mouseClick(&ruler, Qt::LeftButton, {}, ruler.markPoint(2).toPoint());
-    QVERIFY(line(2).kind == WorkLine::Kind::Mountain);
-    m_window->document().undoStack().undo();
-    QVERIFY(line(2).kind == WorkLine::Kind::Valley);
-    const QPoint from = ruler.markPoint(2).toPoint(), to = ruler.rulerPoint(72).toPoint();
-    QTest::mousePress(&ruler, Qt::LeftButton, {}, from);
-    QTest::mouseMove(&ruler, (from + to) / 2);
-    QTest::mouseMove(&ruler, to);
-    QVERIFY(m_window->document().previewing());
-    QTest::mouseRelease(&ruler, Qt::LeftButton, {}, to);
-    QVERIFY(std::abs(line(2).from.x() - 72) < 1.0);
-    QCOMPARE(m_window->document().undoStack().count(), 1); // one gesture, one step
-    settle();
-    QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);
-    QTest::keyClick(&ruler, Qt::Key_Delete);
-    QCOMPARE(ruler.accessibleItems().size(), 4);
-    QTest::mouseDClick(&ruler, Qt::LeftButton, {}, ruler.rulerPoint(80).toPoint());
-    QCOMPARE(ruler.accessibleItems().size(), 5);
-    m_window->document().undoStack().undo();
-    m_window->document().undoStack().undo();
-    m_window->document().undoStack().undo();
-    QVERIFY(std::abs(line(2).from.x() - 66) < 1e-9);
   }
   void scoresAreTypedAndWhatIsWrongIsSaid() {
     QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
@@ -213,7 +178,7 @@ private slots:
     QVERIFY(m_window->noticeText().contains(QStringLiteral("must rise")));
     QVERIFY(work.scores().property("wrong").toBool());
   }
-  void evenStepsAndJointsAreUndoableSteps() {
+  void evenStepsAreAnUndoableStep() {
     QVERIFY(m_window->openFile(demo("steps-in-the-fold.hinge")));
     settle();
     for (int id : {3, 2}) {
@@ -224,116 +189,12 @@ private slots:
     WorkPanel& work = m_window->sizes().work();
     work.findChild<QSpinBox*>()->setValue(3);
     QTest::mouseClick(&work.stepsButton(), Qt::LeftButton);
-    QCOMPARE(work.ruler().accessibleItems().size(), 7);
-    QTest::mouseClick(&work.jointsButton(), Qt::LeftButton);
-    auto* dialog = m_window->findChild<QDialog*>();
-    QVERIFY(dialog && dialog->isVisible());
-    QLineEdit* away = nullptr;
-    for (QLineEdit* edit : dialog->findChildren<QLineEdit*>())
-      if (edit->accessibleName() == QStringLiteral("away of joint 1")) away = edit;
-    QVERIFY(away);
-    const double before =
-        m_window->document().committed().find(StructureId{1})->work->joints[0].to.y();
-    away->setFocus();
-    away->selectAll();
-    QTest::keyClicks(away, QString::number(before - 2));
-    QTest::keyClick(away, Qt::Key_Return);
-    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() -
-                     before + 2) < 1e-9);
-    QCoreApplication::processEvents();
-    dialog->close();
-    m_window->document().undoStack().undo();
-    QVERIFY(std::abs(m_window->document().committed().find(StructureId{1})->work->joints[0].to.y() -
-                     before) < 1e-9);
-  }
-  void theShapeOfAPieceIsTypedCornerByCorner() {
-    QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
-    settle();
-    m_window->go(MainWindow::BuildCard);
-    m_window->document().select(StructureId{1});
-    m_window->sizes().work().shapeButton().click();
-    auto* dialog = m_window->findChild<ShapeDialog*>();
-    QVERIFY(dialog && dialog->isVisible());
-    const auto work = [&] { return *m_window->document().committed().find(StructureId{1})->work; };
-    const auto tables = dialog->findChildren<QTableWidget*>();
-    QCOMPARE(tables.size(), qsizetype(2));
-    QTableWidget *corners = tables[0], *lines = tables[1];
-    const PieceWork before = work();
-    QCOMPARE(corners->rowCount(), static_cast<int>(before.outline.size()));
-    QCOMPARE(lines->rowCount(), static_cast<int>(before.lines.size()));
-    // A corner more between the last and the first, pulled out: an edge becomes a point.
-    corners->setCurrentCell(corners->rowCount() - 1, 0);
-    const auto press = [&](const QString& text) {
-      for (QPushButton* b : dialog->findChildren<QPushButton*>())
-        if (b->text() == text) b->click();
-      QCoreApplication::processEvents();
+    const auto marks = [&] {
+      return scoreMarks(*m_window->document().committed().find(StructureId{1})->work).size();
     };
-    press(QStringLiteral("Another corner"));
-    QCOMPARE(work().outline.size(), before.outline.size() + 1);
-    const int row = corners->rowCount() - 1;
-    corners->item(row, 0)->setText(QStringLiteral("-6"));
-    QCoreApplication::processEvents();
-    QVERIFY(std::abs(work().outline.back().x() + 6) < 1e-9);
-    // A slit in the middle.
-    press(QStringLiteral("Another cut"));
-    QVERIFY(work().lines.back().kind == WorkLine::Kind::Cut);
-    // What cannot be is refused and put back.
-    const QString was = corners->item(0, 0)->text();
-    corners->item(0, 0)->setText(QStringLiteral("far"));
-    QCoreApplication::processEvents();
-    QCOMPARE(corners->item(0, 0)->text(), was);
-    QVERIFY(!m_window->noticeText().isEmpty());
-    for (int k = 0; k < 3; ++k)
-      m_window->document().undoStack().undo();
-    QVERIFY(work() == before);
-    dialog->close();
-    settle();
-  }
-  void jointsArePointedAtOnTheStage() {
-    QVERIFY(m_window->openFile(demo("canal-frames.hinge")));
-    settle();
-    m_window->go(MainWindow::BuildCard);
-    m_window->document().select(StructureId{1});
-    StageView& stage = m_window->stage();
-    stage.fan().setValue(1200);
-    QCoreApplication::processEvents();
-    m_window->grab(); // what is drawn is what can be pointed at
-    m_window->sizes().work().jointsButton().click();
-    auto* dialog = m_window->findChild<JointsDialog*>();
-    QVERIFY(dialog && dialog->isVisible());
-    const auto button = [&](const QString& name) {
-      for (QToolButton* b : dialog->findChildren<QToolButton*>())
-        if (b->accessibleName() == name) return b;
-      return static_cast<QToolButton*>(nullptr);
-    };
-    button(QStringLiteral("Point at the face for joint 1"))->click();
-    QVERIFY(stage.picking() && !dialog->isVisible());
-    const QPointF screen = stage.scene().middleOf(stage.assembly()->findPanel("card/page-b"));
-    QVERIFY(stage.rect().contains(screen.toPoint()));
-    QTest::mouseClick(&stage, Qt::LeftButton, Qt::NoModifier, screen.toPoint());
-    QVERIFY(!stage.picking() && dialog->isVisible());
-    QCoreApplication::processEvents();
-    const PieceJoint joint = m_window->document().committed().find(StructureId{1})->work->joints[0];
-    const auto assembly = stage.assembly(); // that of the changed design
-    const Seat* on = assembly->findSeat(joint.on);
-    QVERIFY(on);
-    // What lies in front there may be a panel of another piece; whatever it is, the point is the
-    // one under the pointer.
-    const QPointF back = *stage.scene().onScreen(
-        on->sides[0].panel, Vec2((on->sides[0].toPiece * lift(joint.to)).head<2>()));
-    QVERIFY2(QLineF(back, screen).length() < 4,
-             qPrintable(QStringLiteral("%1 px away").arg(QLineF(back, screen).length())));
+    QCOMPARE(marks(), std::size_t(7));
     m_window->document().undoStack().undo();
-    QCoreApplication::processEvents();
-    // Escape leaves everything as it was.
-    const Design before = m_window->document().committed();
-    button(QStringLiteral("Point at the piece for joint 1"))->click();
-    QVERIFY(stage.picking());
-    QTest::keyClick(&stage, Qt::Key_Escape);
-    QVERIFY(!stage.picking() && dialog->isVisible());
-    QVERIFY(m_window->document().committed() == before);
-    dialog->close();
-    settle();
+    QCOMPARE(marks(), std::size_t(5));
   }
   void theSheetIsFittedToAnotherLength() {
     QVERIFY(m_window->openFile(demo("long-quay.hinge")));

@@ -128,6 +128,7 @@ private slots:
   void everySentenceIsSaidSomewhere() {
     static const QRegularExpression composed(
         QStringLiteral("^(size|kind|base|stock|sheet|envelope|joint|line|verdict|make|edge)\\.|"
+                       "^(svg|dxf|fold)\\.unused/|"
                        "^help\\.label/|/(meaning|both|\\d+|of-card)$"));
     const QString text = sources();
     std::set<std::string> silent;

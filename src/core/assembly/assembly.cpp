@@ -134,6 +134,11 @@ JointIndex Assembly::addJoint(Joint joint) {
   return index;
 }
 
+std::vector<Region> gluedOf(const Assembly& assembly, const Glue& glue) {
+  const Region& tab = assembly.panels[glue.tab].outline;
+  return glue.area.empty() ? std::vector<Region>{tab} : common(tab, glue.area);
+}
+
 const Glue* Assembly::glueOf(PanelIndex tab) const {
   const JointIndex first = panels[tab].gluedBy;
   return first.valid() ? std::get_if<Glue>(&joints[first]) : nullptr;

@@ -42,6 +42,8 @@ struct Fold {
   /// holds what lies beyond it (`hangs`). The panels move as one.
   std::optional<double> rest_rad = {};
   bool hangs = false;
+  /// The fold angle at which the search for the pose of a piece without closed form begins.
+  std::optional<double> start_rad = {};
   /// False for folds of free pieces: how they lie in the shut card is what the motion comes to (see
   /// Motion::shutAngle).
   bool shutKnown = true;
@@ -208,6 +210,10 @@ struct Assembly {
   /// Who made a joint: of a glue who made its tab. Nothing: the base.
   std::optional<StructureId> ownerOf(const Joint& joint) const;
 };
+
+/// The paper that takes the glue, in the flat frame of the tab's piece: all of the tab, or the part
+/// of it that its maker chose.
+std::vector<Region> gluedOf(const Assembly& assembly, const Glue& glue);
 
 /// Bare cuts inside a panel.
 std::vector<Edge> cutsIn(const Assembly& assembly, PanelIndex panel);

@@ -56,8 +56,9 @@ FoldIndex AssemblyBuilder::fold(std::string_view role, Text label, PanelIndex le
       {key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});
 }
 
-void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace) {
-  m_assembly.addJoint(Glue{tab, host, tabToHost, byFace});
+void AssemblyBuilder::glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace,
+                           Polygon area) {
+  m_assembly.addJoint(Glue{tab, host, tabToHost, byFace, std::move(area)});
 }
 
 void AssemblyBuilder::notch(const SeatSide& side, double from_mm, double to_mm,

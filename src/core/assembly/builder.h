@@ -21,7 +21,8 @@ public:
   /// hand.
   FoldIndex fold(std::string_view role, Text label, PanelIndex left, PanelIndex right, Vec2 from,
                  Vec2 to, FoldSense sense, double shutAngle_rad);
-  void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true);
+  void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true,
+            Polygon area = {});
   /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure
   /// can be made of it. The fold is opened from `from_mm` to `to_mm` along it; `onFirst` and
   /// `onSecond` are the corners of the region inside each side, in that side's frame, in the order

@@ -22,6 +22,7 @@ struct Glue {
   PanelIndex tab, host;
   Iso3 tabToHost;
   bool byFace = true; ///< the face of the tab takes the glue; false: its back
+  Polygon area = {};  ///< the part of the tab that takes the glue, in its piece; empty: all of it
   bool onHostFace() const { return (tabToHost.linear()(2, 2) < 0) == byFace; }
 };
 

@@ -162,14 +162,26 @@ void restByHand(Assembly& assembly, JointIndex j) {
 
 } // namespace
 
+std::optional<Lift> foldingOf(const Assembly& assembly, PanelIndex panel) {
+  for (FoldIndex f : assembly.foldsOf(panel)) {
+    const Fold& fold = assembly.folds[f];
+    if (!fold.hangs) continue;
+    Lift lift{f, {}, *fold.rest_rad, *fold.rest_rad, {}};
+    lift.secondMoves = fold.right == panel;
+    lift.panels = beyond(assembly, lift, panel);
+    if (std::ranges::find(lift.panels, assembly.root) == lift.panels.end()) return lift;
+  }
+  return std::nullopt;
+}
+
 void settleLooseFolds(Assembly& assembly) {
   for (const auto& bridge : Graph(assembly).bridges()) {
     if (bridge.joint.valid()) restByHand(assembly, bridge.joint);
     for (FoldIndex f : bridge.folds) {
       Fold& fold = assembly.folds[f];
       if (fold.shutKnown) continue; // its recipe has a closed form for it
-      fold.rest_rad = 0, fold.hangs = true;
-      fold.shutKnown = true, fold.shutAngle_rad = 0;
+      fold.rest_rad = fold.start_rad.value_or(0), fold.hangs = true;
+      fold.shutKnown = true, fold.shutAngle_rad = *fold.rest_rad;
     }
   }
   std::erase_if(assembly.lifts, [&](Lift& lift) {

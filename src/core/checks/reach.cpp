@@ -28,8 +28,12 @@ Vec3 middleOf(const CheckInput& in, const std::optional<StructureId>& id, double
   return n ? Vec3(sum / n) : Vec3::Zero();
 }
 
-Finding impossible(const std::string& key, const std::optional<StructureId>& owner) {
-  Finding f{"impossible", Severity::Spoils, {key}};
+/// Of a piece that is joined to nothing yet that is all there is to say.
+Finding impossible(const CheckInput& in, const std::string& key,
+                   const std::optional<StructureId>& owner) {
+  const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
+  const bool loose = item && item->work && item->work->joints.empty();
+  Finding f{loose ? "unjoined" : "impossible", Severity::Spoils, {key}};
   if (owner) f.owners = {*owner};
   f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
   return f;
@@ -69,7 +73,7 @@ void lookAtBase(const CheckInput& in, std::vector<Finding>& found) {
   for (const auto& block : in.motion.blocks()) {
     if (!block.owners.empty() || block.panels.empty() || block.looseBy >= 0) continue;
     if (block.low_rad > block.high_rad)
-      found.push_back(impossible("card", {}));
+      found.push_back(impossible(in, "card", {}));
     else
       compare(in, block, nullptr, {},
               block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm), found);
@@ -87,13 +91,13 @@ std::vector<Finding> run(const CheckInput& in) {
       if (hostId &&
           std::ranges::find(in.motion.impossible(), *hostId) != in.motion.impossible().end())
         continue;
-      found.push_back(impossible(item.id.text(), item.id));
+      found.push_back(impossible(in, item.id.text(), item.id));
       continue;
     }
     const auto* block = blockOf(in.motion, item.id);
     if (!block || block->looseBy >= 0) continue; // how far loose panels reach is not decided
     if (block->low_rad > block->high_rad) {      // its rings close at no opening at all
-      found.push_back(impossible(item.id.text(), item.id));
+      found.push_back(impossible(in, item.id.text(), item.id));
       continue;
     }
     compare(in, *block, hostId ? blockOf(in.motion, *hostId) : nullptr, item.id,

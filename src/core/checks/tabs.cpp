@@ -38,7 +38,9 @@ std::vector<GluedTab> gluedTabs(const CheckInput& in, const Pose& open) {
     if (in.assembly.panels[glue.tab].use != PanelUse::Tab)
       continue; // a panel glued on as a whole is no tab
     GluedTab t{glue.tab, glue.host, {}, glue.onHostFace(), Vec3::Zero()};
-    for (const Vec2& p : in.assembly.panels[glue.tab].outline.rim)
+    const auto glued = gluedOf(in.assembly, glue);
+    if (glued.empty()) continue; // refused when it was joined
+    for (const Vec2& p : std::ranges::max_element(glued, {}, area_mm2)->rim)
       t.onHost.push_back((glue.tabToHost * lift(p)).head<2>());
     if (signedArea_mm2(t.onHost) < 0) std::reverse(t.onHost.begin(), t.onHost.end());
     t.shutPlace = open.panels[glue.host] * lift(centroidOf(t.onHost));

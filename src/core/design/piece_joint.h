@@ -24,6 +24,7 @@ namespace given {
 struct Glue {
   double turn_deg = 0;
   bool byFace = false; ///< the side of the piece that meets the face
+  Polygon area = {}; ///< the part of the panel that takes the glue, on the piece; empty: all of it
   bool operator==(const Glue&) const = default;
 };
 

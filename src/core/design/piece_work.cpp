@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/design/piece_work.h"
+#include "core/geom/rim.h"
 #include "core/units/length.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
@@ -23,25 +24,6 @@ Result<PieceWork> checked(PieceWork work) {
   if (auto valid = validate(work, ""); !valid) return valid.error();
   return work;
 }
-/// The end of a line where the outline has got to: on along the line or back, to the crossing that
-/// is nearest.
-Vec2 settled(const Polygon& outline, const Vec2& end, const Vec2& other) {
-  if (distanceToOutline(outline, end) < kTouch_mm) return end;
-  const Vec2 along = (end - other).normalized();
-  Vec2 best = end;
-  double least = 1e300;
-  for (const auto& [a, b] : edgesOf(outline)) {
-    const Vec2 d = b - a;
-    const double den = cross2(along, d);
-    if (std::abs(den) < 1e-12) continue;
-    const double t = cross2(a - other, d) / den, s = cross2(a - other, along) / den;
-    if (s < -1e-9 || s > 1 + 1e-9 || t < kTouch_mm) continue;
-    if (const double off = std::abs(t - (end - other).norm()); off < least)
-      least = off, best = other + t * along;
-  }
-  return best;
-}
-
 /// Everything on or right of the line low -> high moves to the right. Slanted edges may turn by
 /// that: scores that ended on the outline still do.
 Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Vec2& high,
@@ -52,26 +34,31 @@ Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Ve
         low.x() + (high.x() - low.x()) * (p.y() - low.y()) / std::max(high.y() - low.y(), 1e-9);
     if (p.x() > at - kTouch_mm) p.x() += by;
   };
-  for (Vec2& p : moved.outline)
-    shift(p);
-  for (WorkLine& l : moved.lines)
-    shift(l.from), shift(l.to);
-  for (Polygon& window : moved.windows)
-    for (Vec2& p : window)
-      shift(p);
-  for (PieceJoint& j : moved.joints)
-    shift(j.at);
+  eachPoint(moved, shift);
   for (std::size_t k = 0; k < moved.lines.size(); ++k) {
     WorkLine& line = moved.lines[k];
     const auto onRim = [&](const Vec2& p) {
       return distanceToOutline(work.outline, p) < kTouch_mm;
     };
-    if (onRim(work.lines[k].to)) line.to = settled(moved.outline, line.to, line.from);
-    if (onRim(work.lines[k].from)) line.from = settled(moved.outline, line.from, line.to);
+    if (onRim(work.lines[k].to)) line.to = endOnRim(moved.outline, line.to, line.from);
+    if (onRim(work.lines[k].from)) line.from = endOnRim(moved.outline, line.from, line.to);
   }
   return checked(std::move(moved));
 }
 } // namespace
+
+void eachPoint(PieceWork& work, const std::function<void(Vec2&)>& change) {
+  std::ranges::for_each(work.outline, change);
+  for (WorkLine& line : work.lines)
+    change(line.from), change(line.to);
+  for (Polygon& window : work.windows)
+    std::ranges::for_each(window, change);
+  for (PieceJoint& joint : work.joints) {
+    change(joint.at);
+    if (auto* glue = std::get_if<given::Glue>(&joint.kind))
+      std::ranges::for_each(glue->area, change);
+  }
+}
 
 std::string_view workKey(WorkLine::Kind kind) {
   switch (kind) {
@@ -151,6 +138,8 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
     if ((line.to - line.from).norm() < kLeastPanel_mm)
       return refused({"work.line", Millimetres{kLeastPanel_mm}}, at("lines", k));
     if (line.moves && !possible(*line.moves)) return refused("work.moves", at("lines", k));
+    if (line.folded_deg && !(*line.folded_deg >= 0 && *line.folded_deg <= 180))
+      return refused("work.folded", at("lines", k));
     for (const Vec2& end : {line.from, line.to})
       if (!contains(work.outline, end, kTouch_mm))
         return refused({"work.line-outside", Text("line." + std::string(workKey(line.kind))),
@@ -173,6 +162,10 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
           {"work.joint-outside", called(j.kind), Millimetres{j.at.x()}, Millimetres{j.at.y()}},
           at("joints", k));
     if (const auto wrong = wrongNumbers(j.kind)) return refused(wrong->message, at("joints", k));
+    if (const auto* glue = std::get_if<given::Glue>(&j.kind); glue && !glue->area.empty())
+      if (glue->area.size() > 1000 || !std::ranges::all_of(glue->area, sane) ||
+          !isSimple(glue->area))
+        return refused("work.glue-area", at("joints", k));
   }
   return {};
 }
@@ -248,8 +241,8 @@ Result<PieceWork> withScoreMoved(const PieceWork& work, std::size_t index, doubl
     WorkLine& line = moved.lines[index];
     for (Vec2* p : {&line.from, &line.to})
       p->x() += by;
-    line.to = settled(moved.outline, line.to, line.from),
-    line.from = settled(moved.outline, line.from, line.to);
+    line.to = endOnRim(moved.outline, line.to, line.from),
+    line.from = endOnRim(moved.outline, line.from, line.to);
     return checked(std::move(moved));
   }
   const WorkLine& line = work.lines[index];
@@ -338,19 +331,12 @@ Result<PieceWork> withScores(const PieceWork& work, const std::vector<ScorePlace
 PieceWork mirrored(const PieceWork& work) {
   const Box2 box = boundsOf(work.outline);
   PieceWork image = work;
-  const auto flip = [&](Vec2& p) { p.x() = box.low.x() + box.high.x() - p.x(); };
-  for (Vec2& p : image.outline)
-    flip(p);
+  eachPoint(image, [&](Vec2& p) { p.x() = box.low.x() + box.high.x() - p.x(); });
   std::ranges::reverse(image.outline);
-  for (WorkLine& line : image.lines)
-    flip(line.from), flip(line.to);
-  for (Polygon& window : image.windows) {
-    for (Vec2& p : window)
-      flip(p);
+  for (Polygon& window : image.windows)
     std::ranges::reverse(window);
-  }
   for (PieceJoint& joint : image.joints)
-    flip(joint.at), joint.kind = mirrored(joint.kind);
+    joint.kind = mirrored(joint.kind);
   return image;
 }
 

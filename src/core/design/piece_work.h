@@ -2,6 +2,7 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/design/piece_joint.h"
+#include <functional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -27,6 +28,9 @@ struct WorkLine {
   Kind kind = Kind::Valley;
   Vec2 from, to;
   std::optional<FoldMoves> moves = {}; ///< of a base's score: else the joints decide
+  /// How far its maker folded it before the piece was glued, as the angle between the leaves on its
+  /// inner side: where the search for the pose of a piece begins.
+  std::optional<double> folded_deg = {};
   std::string extras = {}; ///< members of the file this version does not know, as JSON text
   bool operator==(const WorkLine&) const = default;
 };
@@ -43,6 +47,9 @@ struct PieceWork {
   std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const PieceWork&) const = default;
 };
+
+/// Calls `change` for every point of the sheet: outline, lines, openings, joints, glued areas.
+void eachPoint(PieceWork& work, const std::function<void(Vec2&)>& change);
 
 /// Sizes within what paper comes in, an outline with an area, joints with what they need. `place`
 /// names the structure.

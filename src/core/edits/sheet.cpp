@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/sheet.h"
 #include "core/bases/base.h"
-#include "core/edits/edits.h"
 #include "core/motion/motion.h"
 #include "core/states/shut_state.h"
 #include "core/structures/assemble.h"
+#include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <charconv>
@@ -15,7 +16,7 @@ namespace hinge {
 namespace {
 
 constexpr std::string_view kCard = "card", kBack = "-back";
-constexpr double kLattice_mm = 1e-5;
+constexpr double kUnionOff_mm = 1e-5;
 
 /// Parts of one design found again in another, by where they are on their pieces.
 class Renaming {
@@ -139,7 +140,7 @@ PieceWork workOf(const Assembly& assembly, const Piece& piece) {
   for (Vec2& corner : work.outline) // the union is rounded to its lattice
     for (const Region& part : parts)
       for (const Vec2& exact : part.rim)
-        if ((corner - exact).norm() < kLattice_mm) corner = exact;
+        if ((corner - exact).norm() < kUnionOff_mm) corner = exact;
   for (const Fold& fold : assembly.folds)
     if (std::ranges::find(piece.panels, fold.left) != piece.panels.end())
       work.lines.push_back(
@@ -178,6 +179,20 @@ Result<Design> withBaseAsSheet(const Design& design) {
   if (!after) return after.error();
   rename(edited, Renaming(*assembled, *after));
   return edited;
+}
+
+Result<Added> newSheet(const Design& design) {
+  const auto assembled = assembleDesign(upTo(design, {}));
+  if (!assembled) return assembled.error();
+  if (assembled->seats.empty()) return Error{"sheet.no-edge", "card"};
+  const Vec2 page = boundsOf(assembled->panels[assembled->root].outline).size();
+  const double step = latticeStep_mm(design.settings.unit);
+  constexpr double kWide = 1.5, kHigh = 1.0 / 3, kLeast_mm = 10;
+  const auto size = [&](double mm) { return std::max(kLeast_mm, onLattice(mm, step)); };
+  const StructureKind* kind = findStructureKind("piece");
+  return addStructure(design, kind->key, assembled->seats[SeatIndex(0)].key,
+                      startingValues(kind->parameters),
+                      plainStrip(size(kWide * page.x()), size(kHigh * page.y())));
 }
 
 CardBase withFinishedSize(const Design& design) {

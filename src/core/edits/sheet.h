@@ -2,6 +2,7 @@
 #pragma once
 #include "core/assembly/assembly.h"
 #include "core/design/design.h"
+#include "core/edits/edits.h"
 #include "core/pieces/sheet_words.h"
 
 namespace hinge {
@@ -33,6 +34,10 @@ PieceWork workOf(const Assembly& assembly, const Piece& piece);
 /// The same card with its base as one sheet with scores; nothing about it changes but that it can
 /// be worked on. Fails for bases of more than one piece.
 Result<Design> withBaseAsSheet(const Design& design);
+
+/// A plain sheet beside the card, joined to nothing yet: half again as wide as the
+/// first page and a third as high. It belongs to the first fold of the card.
+Result<Added> newSheet(const Design& design);
 
 /// The card's finished size as it needs to be for everything on it when shut; as it is when the
 /// card cannot be put together.

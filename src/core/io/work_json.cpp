@@ -78,6 +78,7 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
       how.yesOrNo("by_hand", line.moves->byHand), how.number("step_deg", line.moves->step_deg);
       how.number("from_deg", line.moves->from_deg), how.number("to_deg", line.moves->to_deg);
     }
+    if (r.get("folded_deg", false)) r.number("folded_deg", line.folded_deg.emplace());
     line.extras = r.extrasText();
     work.lines.push_back(std::move(line));
   });
@@ -106,6 +107,8 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
     }
     for (const JointNumber& number : numbersOf(j.kind))
       r.number(number.key, *number.value);
+    if (auto* glue = std::get_if<given::Glue>(&j.kind))
+      if (const Json* area = r.get("area", false)) glue->area = readPolygon(*area, r, "area");
     j.extras = r.extrasText();
     work.joints.push_back(std::move(j));
   });
@@ -128,6 +131,7 @@ Json workJson(const PieceWork& work) {
       if (line.moves->byHand) entry["moves"]["by_hand"] = true;
       if (line.moves->step_deg != 0) entry["moves"]["step_deg"] = line.moves->step_deg;
     }
+    if (line.folded_deg) entry["folded_deg"] = *line.folded_deg;
     addExtras(entry, line.extras);
     out["lines"].push_back(std::move(entry));
   }
@@ -145,6 +149,8 @@ Json workJson(const PieceWork& work) {
     if (const bool* byFace = byFaceOf(joint.kind)) entry["by"] = *byFace ? "face" : "back";
     for (const JointNumber& number : numbersOf(joint.kind))
       if (!number.spared || *number.value != 0) entry[std::string(number.key)] = *number.value;
+    if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty())
+      entry["area"] = polygonJson(glue->area);
     addExtras(entry, joint.extras);
     out["joints"].push_back(std::move(entry));
   }

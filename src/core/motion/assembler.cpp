@@ -66,6 +66,20 @@ public:
     }
     return x;
   }
+  /// As the maker folded the piece, where that is known; random elsewhere. Nothing when it is known
+  /// of no fold.
+  std::optional<Eigen::VectorXd> asFolded() {
+    const auto start = [&](const Block::Step& step) {
+      const FoldIndex f = m.pairs[step.pair].fold;
+      return f.valid() ? m_assembly.folds[f].start_rad : std::nullopt;
+    };
+    if (std::ranges::none_of(m_block.steps, [&](const auto& s) { return start(s).has_value(); }))
+      return std::nullopt;
+    Eigen::VectorXd x = random(0, true);
+    for (std::size_t s = 0; s < m_block.steps.size(); ++s)
+      if (const auto angle = start(m_block.steps[s])) x[static_cast<Eigen::Index>(s)] = *angle;
+    return x;
+  }
   /// Random angles to the sides of the folds. A pivot or slide first tries to lie as its joint
   /// says, then ever farther from it (`wander`, 0 to 1).
   Eigen::VectorXd random(double wander, bool tabsToo) {
@@ -122,6 +136,8 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
     return freedomsAt(m, block, poses);
   };
   if (near && (attempts.from(attempts.anglesOf(*near), true) || attempts.best())) return found();
+  if (const auto start = attempts.asFolded())
+    if (attempts.from(*start, true) || attempts.best()) return found();
   const int most = near ? std::min(tries, kTriesBesideNear) : tries;
   for (bool tabsToo : {true, false}) {
     for (int k = 0; k < most; ++k)

@@ -8,7 +8,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kSame_mm = 1e-9, kArcOff_mm = 0.05;
+constexpr double kSame_mm = 1e-9;
 
 Result<PieceWork> checked(PieceWork work) {
   if (auto valid = validate(work, ""); !valid) return valid.error();
@@ -138,94 +138,6 @@ Result<PieceWork> withReversed(const PieceWork& work, double left, double right,
   band.add(Vec2(left, low));
   band.add(Vec2(right, high));
   return Reversing(work, band).run();
-}
-
-namespace {
-
-/// The outermost edge of the outline on one side of its bounding box, with the paper on its left.
-std::optional<Edge> outermost(const PieceWork& work, SheetEdge side) {
-  const Box2 box = boundsOf(work.outline);
-  const int axis = side == SheetEdge::Left || side == SheetEdge::Right ? 0 : 1;
-  const bool low = side == SheetEdge::Left || side == SheetEdge::Bottom;
-  const double at = low ? box.low[axis] : box.high[axis];
-  std::optional<Edge> longest;
-  for (const Edge& edge : edgesOf(work.outline)) {
-    if (std::abs(edge.first[axis] - at) > kTouch_mm || std::abs(edge.second[axis] - at) > kTouch_mm)
-      continue;
-    if (!longest || (edge.second - edge.first).norm() > (longest->second - longest->first).norm())
-      longest = edge;
-  }
-  return longest;
-}
-
-} // namespace
-
-Result<PieceWork> withTab(const PieceWork& work, SheetEdge edge, double depth_mm,
-                          WorkLine::Kind kind, double bevel_deg) {
-  PieceWork made = work;
-  if (signedArea_mm2(made.outline) < 0) std::ranges::reverse(made.outline);
-  const auto base = outermost(made, edge);
-  if (!base) return Error{"sheet.no-edge", ""};
-  const Vec2 along = (base->second - base->first).normalized();
-  const Vec2 out(along.y(), -along.x()); // away from the paper, which lies on the left
-  const double lean = depth_mm * std::tan(radians(bevel_deg));
-  const double length = (base->second - base->first).norm();
-  if (!(depth_mm > 0) || length - 2 * lean < 1) return Error{"sheet.tab-deep", ""};
-  const auto at = std::ranges::find(made.outline, base->first) + 1;
-  const Vec2 corners[] = {base->first + depth_mm * out + lean * along,
-                          base->second + depth_mm * out - lean * along};
-  made.outline.insert(at, std::begin(corners), std::end(corners));
-  made.lines.push_back({kind, base->first, base->second});
-  return checked(std::move(made));
-}
-
-Polygon rectangle(const Vec2& corner, const Vec2& other) {
-  return {corner, {other.x(), corner.y()}, other, {corner.x(), other.y()}};
-}
-
-Polygon disc(const Vec2& middle, double across_mm) {
-  const double r = 0.5 * across_mm;
-  const auto n = std::max(kLeastDisc,
-                          static_cast<std::size_t>(std::ceil(kPi / std::acos(1 - kArcOff_mm / r))));
-  Polygon rim;
-  for (std::size_t k = 0; k < n; ++k) {
-    const double angle = 2 * kPi * static_cast<double>(k) / static_cast<double>(n);
-    rim.push_back(middle + r * Vec2(std::cos(angle), std::sin(angle)));
-  }
-  return rim;
-}
-
-Result<PieceWork> withRoundCorners(const PieceWork& work, double radius_mm) {
-  PieceWork made = work;
-  Polygon in = work.outline;
-  if (signedArea_mm2(in) < 0) std::ranges::reverse(in);
-  if (!(radius_mm > kArcOff_mm)) return Error{{"sheet.radius", Millimetres{radius_mm}}, ""};
-  Polygon out;
-  const std::size_t n = in.size();
-  for (std::size_t k = 0; k < n; ++k) {
-    const Vec2 &before = in[(k + n - 1) % n], &here = in[k], &after = in[(k + 1) % n];
-    const Vec2 u = (before - here).normalized(), v = (after - here).normalized();
-    const double turn = std::acos(std::clamp(u.dot(v), -1.0, 1.0));
-    if (cross2(here - before, after - here) <= 0 || turn > radians(179)) {
-      out.push_back(here);
-      continue;
-    }
-    const double back = radius_mm / std::tan(0.5 * turn);
-    if (back > 0.5 * std::min((before - here).norm(), (after - here).norm()) + kSame_mm)
-      return Error{{"sheet.radius", Millimetres{radius_mm}}, ""};
-    const Vec2 middle = here + (radius_mm / std::sin(0.5 * turn)) * (u + v).normalized();
-    const double sweep = kPi - turn;
-    const int steps = std::max(
-        2, static_cast<int>(std::ceil(sweep / (2 * std::acos(1 - kArcOff_mm / radius_mm)))));
-    const Vec2 arm = here + back * u - middle;
-    for (int s = 0; s <= steps; ++s) {
-      const double a = sweep * s / steps;
-      out.push_back(middle + Vec2(std::cos(a) * arm.x() - std::sin(a) * arm.y(),
-                                  std::sin(a) * arm.x() + std::cos(a) * arm.y()));
-    }
-  }
-  made.outline = std::move(out);
-  return checked(std::move(made));
 }
 
 } // namespace hinge

@@ -24,18 +24,4 @@ std::optional<std::size_t> lineAt(const PieceWork& work, const Vec2& at, double 
 Result<PieceWork> withReversed(const PieceWork& work, double left, double right, double low,
                                double high);
 
-enum class SheetEdge { Left, Right, Bottom, Top };
-/// Paper added beyond an edge of the bounding box, as long as what lies on it, scored where it
-/// begins; its ends lean by `bevel_deg`.
-Result<PieceWork> withTab(const PieceWork& work, SheetEdge edge, double depth_mm,
-                          WorkLine::Kind kind, double bevel_deg);
-
-/// A rectangle from corner to corner, and a disc whose chords lie within 0.05 mm of it.
-Polygon rectangle(const Vec2& corner, const Vec2& other);
-constexpr std::size_t kLeastDisc = 12; ///< corners
-Polygon disc(const Vec2& middle, double across_mm);
-
-/// All convex corners of the outline rounded, as far as edges leave room; arcs within 0.05 mm.
-Result<PieceWork> withRoundCorners(const PieceWork& work, double radius_mm);
-
 } // namespace hinge

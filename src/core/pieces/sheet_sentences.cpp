@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/geom/rim.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/units/tolerances.h"
@@ -34,6 +35,24 @@ public:
     if (!same(m_corner, Vec2::Zero()))
       m_out.push_back(fmt::format("corner at {},{}", length(m_corner.x()), length(m_corner.y())));
     return std::move(m_out);
+  }
+
+  std::string joined(PieceJoint joint) const {
+    std::string text = fmt::format("{} {} on {} at {},{}", jointKey(joint.kind), point(joint.at),
+                                   joint.on, length(joint.to.x()), length(joint.to.y()));
+    if (const bool* byFace = byFaceOf(joint.kind); byFace && *byFace) text += " by face";
+    const auto index = static_cast<std::size_t>(
+        std::ranges::find(kJointKeys, jointKey(joint.kind)) - kJointKeys.begin());
+    given::Kind plain = changedTo(index, given::Kind());
+    const auto usual = numbersOf(plain), own = numbersOf(joint.kind);
+    const auto told = [&](std::size_t k) { return *own[k].value != *usual[k].value; };
+    for (std::size_t k = 0; k < own.size(); ++k)
+      if (told(k) || (own[k].key.starts_with("hand_from") && told(k + 1)))
+        text += fmt::format(" {} {}", jointWord(own[k].key),
+                            own[k].isLength() ? length(*own[k].value) : exactNumber(*own[k].value));
+    if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty())
+      text += " only" + points(glue->area);
+    return text;
   }
 
 private:
@@ -89,7 +108,8 @@ private:
     } else {
       text = fmt::format("score {} to {}", point(line.from), point(line.to));
     }
-    return fmt::format("{} {}{}", text, kind, moves(line, m_sheet.base));
+    return fmt::format("{} {}{}{}", text, kind, moves(line, m_sheet.base),
+                       line.folded_deg ? " folded " + exactNumber(*line.folded_deg) : "");
   }
 
   /// What is said of a fold where it is not what is meant without a word.
@@ -110,22 +130,6 @@ private:
     text += " to " + exactNumber(m.open_deg);
     if (m.from_deg != 0 || m.to_deg != 180)
       text += fmt::format(" between {} and {}", exactNumber(m.from_deg), exactNumber(m.to_deg));
-    return text;
-  }
-
-  std::string joined(PieceJoint joint) const {
-    std::string text = fmt::format("{} {} on {} at {},{}", jointKey(joint.kind), point(joint.at),
-                                   joint.on, length(joint.to.x()), length(joint.to.y()));
-    if (const bool* byFace = byFaceOf(joint.kind); byFace && *byFace) text += " by face";
-    const auto index = static_cast<std::size_t>(
-        std::ranges::find(kJointKeys, jointKey(joint.kind)) - kJointKeys.begin());
-    given::Kind plain = changedTo(index, given::Kind());
-    const auto usual = numbersOf(plain), own = numbersOf(joint.kind);
-    const auto told = [&](std::size_t k) { return *own[k].value != *usual[k].value; };
-    for (std::size_t k = 0; k < own.size(); ++k)
-      if (told(k) || (own[k].key.starts_with("hand_from") && told(k + 1)))
-        text += fmt::format(" {} {}", jointWord(own[k].key),
-                            own[k].isLength() ? length(*own[k].value) : exactNumber(*own[k].value));
     return text;
   }
 
@@ -172,6 +176,10 @@ std::string exactLength(double length_mm, LengthUnit unit) {
 
 std::vector<std::string> sentencesOf(const SheetInWork& sheet, LengthUnit unit) {
   return Writing(sheet, unit).run();
+}
+
+std::string jointSentence(const SheetInWork& sheet, const PieceJoint& joint, LengthUnit unit) {
+  return Writing(sheet, unit).joined(joint);
 }
 
 } // namespace hinge

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/sheet_words.h"
 #include "core/paper/starting_values.h"
+#include "core/pieces/hand_words.h"
+#include "core/pieces/outline_edits.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_scanner.h"
@@ -26,19 +28,25 @@ public:
       Result<void> (Sentence::*run)();
     };
     static constexpr Verb kVerbs[] = {
-        {"size", &Sentence::size}, {"outline", &Sentence::outline}, {"score", &Sentence::score},
-        {"cut", &Sentence::cut},   {"opening", &Sentence::opening}, {"reverse", &Sentence::reverse},
-        {"tab", &Sentence::tab},   {"corners", &Sentence::corners}, {"corner", &Sentence::corner},
-        {"turn", &Sentence::turn}, {"erase", &Sentence::erase},     {"move", &Sentence::move},
-        {"fold", &Sentence::fold}, {"loosen", &Sentence::loosen},   {"ground", &Sentence::ground}};
+        {"size", &Sentence::size},       {"outline", &Sentence::outline},
+        {"score", &Sentence::score},     {"cut", &Sentence::cut},
+        {"opening", &Sentence::opening}, {"reverse", &Sentence::reverse},
+        {"tab", &Sentence::tab},         {"corners", &Sentence::corners},
+        {"corner", &Sentence::corner},   {"turn", &Sentence::turn},
+        {"erase", &Sentence::erase},     {"move", &Sentence::move},
+        {"fold", &Sentence::fold},       {"loosen", &Sentence::loosen},
+        {"glued", &Sentence::glued},     {"ground", &Sentence::ground}};
     for (std::size_t k = 0; k < kJointKeys.size(); ++k)
       if (m_in.take(kJointKeys[k])) return finished(joint(k));
+    if (auto made = workedByHand(work(), m_in, m_corner)) return finished(keep(std::move(*made)));
     const auto verb =
         std::ranges::find_if(kVerbs, [&](const Verb& v) { return m_in.take(v.word); });
     if (verb == std::end(kVerbs)) {
       std::string all;
       for (const Verb& v : kVerbs)
         all += (all.empty() ? "" : ", ") + std::string(v.word);
+      for (std::string_view word : handVerbs())
+        all += ", " + std::string(word);
       for (std::string_view joint : kJointKeys)
         all += ", " + std::string(joint);
       return m_in.lost(all);
@@ -157,6 +165,7 @@ private:
     }
     if (across && m_sheet.base) line.moves = FoldMoves();
     if (auto said = moves(line.moves); !said) return said.error();
+    if (auto said = folded(line); !said) return said.error();
     const Vec2 middle = 0.5 * (line.from + line.to);
     if (const auto there = lineAt(work(), middle, kTouch_mm);
         there && work().lines[*there].kind != Kind::Cut &&
@@ -165,6 +174,15 @@ private:
       return Error{{"work.order/there", Millimetres{middle.x() - m_corner.x()}}, ""};
     work().lines.push_back(std::move(line));
     return {};
+  }
+
+  /// "folded A": as it was folded by hand before the piece was glued.
+  Result<bool> folded(WorkLine& line) {
+    if (!m_in.take("folded")) return false;
+    const auto angle = m_in.angle_deg();
+    if (!angle) return lost("angle");
+    line.folded_deg = *angle;
+    return true;
   }
 
   /// "from L to L": the stretch of an upright or level line.
@@ -230,6 +248,7 @@ private:
 
   Result<void> opening() {
     if (m_in.take("disc")) return disc();
+    if (m_in.take("ring")) return ring();
     auto corners = points();
     if (corners.size() == 1 && m_in.take("to")) {
       const auto other = point();
@@ -252,6 +271,28 @@ private:
     return {};
   }
 
+  /// "ring P from L to L towards A wide A": radii, and angles from the right, anticlockwise.
+  Result<void> ring() {
+    const auto middle = point();
+    if (!middle) return lost("x,y");
+    if (!m_in.take("from")) return lost("from");
+    const auto inner = m_in.length();
+    if (!inner) return lost("length");
+    if (!m_in.take("to")) return lost("to");
+    const auto outer = m_in.length();
+    if (!outer) return lost("length");
+    if (!m_in.take("towards")) return lost("towards");
+    const auto towards = m_in.angle_deg();
+    if (!towards) return lost("angle");
+    if (!m_in.take("wide")) return lost("wide");
+    const auto wide = m_in.angle_deg();
+    if (!wide) return lost("angle");
+    if (!(*inner >= kLeastRing_mm && *outer >= *inner + kLeastRing_mm && *wide >= 1))
+      return Error{{"sheet.ring", Millimetres{*inner}, Millimetres{*outer}}, ""};
+    work().windows.push_back(ringSegment(*middle, *inner, *outer, *towards, *wide));
+    return {};
+  }
+
   Result<void> reverse() {
     double at[4] = {};
     static constexpr std::string_view kBetween[] = {"to", "between", "and"};
@@ -270,16 +311,29 @@ private:
         {"right", SheetEdge::Right},
         {"bottom", SheetEdge::Bottom},
         {"top", SheetEdge::Top}};
-    const auto edge =
-        std::ranges::find_if(kEdges, [&](const auto& e) { return m_in.take(e.first); });
-    if (edge == std::end(kEdges)) return lost("left, right, bottom, top");
+    std::optional<std::size_t> base;
+    if (m_in.take("at")) {
+      const auto at = point();
+      if (!at) return lost("x,y");
+      base = edgeAt(work(), *at, kNearEdge_mm);
+    } else {
+      const auto edge =
+          std::ranges::find_if(kEdges, [&](const auto& e) { return m_in.take(e.first); });
+      if (edge == std::end(kEdges)) return lost("left, right, bottom, top, at");
+      base = outermost(work(), edge->second);
+    }
+    if (!base) return Error{"sheet.no-edge", ""};
     const auto depth = m_in.length();
     if (!depth) return lost("length");
     const auto k = kind();
     if (!k) return lost("valley, mountain");
-    if (auto added = keep(withTab(work(), edge->second, *depth, *k, starting::kTabBevel_deg));
-        !added)
-      return added;
+    double bevel_deg = starting::kTabBevel_deg;
+    if (m_in.take("bevel")) {
+      const auto angle = m_in.angle_deg();
+      if (!angle || !(*angle >= 0 && *angle <= kMostBevel_deg)) return lost("0 ... 80");
+      bevel_deg = *angle;
+    }
+    if (auto added = keep(withTab(work(), *base, *depth, *k, bevel_deg)); !added) return added;
     auto said = moves(work().lines.back().moves);
     return said ? Result<void>() : said.error();
   }
@@ -297,33 +351,12 @@ private:
     if (!at) return lost("x,y");
     const Vec2 by = *at - m_corner;
     PieceWork& sheet = work();
-    for (Vec2& p : sheet.outline)
-      p += by;
-    for (WorkLine& line : sheet.lines)
-      line.from += by, line.to += by;
-    for (Polygon& window : sheet.windows)
-      for (Vec2& p : window)
-        p += by;
-    for (PieceJoint& made : sheet.joints)
-      made.at += by;
+    eachPoint(sheet, [&](Vec2& p) { p += by; });
     if (m_sheet.ground) *m_sheet.ground += by;
     return {};
   }
 
-  /// The line that is meant by its place on the lower edge or by a point.
-  Result<std::size_t> line() {
-    if (const auto p = point()) {
-      if (const auto found = lineAt(work(), *p)) return *found;
-      return Error{{"sheet.no-line/at", Millimetres{p->x() - m_corner.x()},
-                    Millimetres{p->y() - m_corner.y()}},
-                   ""};
-    }
-    const auto place = m_in.length();
-    if (!place) return lost("length");
-    for (const ScoreMark& mark : scoreMarks(work()))
-      if (std::abs(mark.low_mm - *place) < kPlace_mm) return mark.line;
-    return Error{{"sheet.no-line", Millimetres{*place}}, ""};
-  }
+  Result<std::size_t> line() { return lineMeant(work(), m_in, m_corner); }
 
   Result<void> turn() {
     const auto which = line();
@@ -339,14 +372,17 @@ private:
     if (!m_in.take("to")) return lost("to");
     const auto place = m_in.length();
     if (!place) return lost("length");
-    return keep(withScoreMoved(work(), *which, *place, false));
+    return keep(withScoreMoved(work(), *which, *place, m_in.take("carrying")));
   }
   Result<void> fold() {
     const auto which = line();
     if (!which) return which.error();
-    const auto said = moves(work().lines[*which].moves);
+    WorkLine& line = work().lines[*which];
+    const auto said = moves(line.moves);
     if (!said) return said.error();
-    return *said ? Result<void>() : lost("free, held, opens");
+    const auto start = folded(line);
+    if (!start) return start.error();
+    return *said || *start ? Result<void>() : lost("free, held, lifted, opens, folded");
   }
 
   /// A joint of any kind: where on the sheet, on which face, where there, and its numbers.
@@ -370,6 +406,11 @@ private:
         if (!*byFace && !m_in.take("back")) return lost("face, back");
         continue;
       }
+      if (auto* glue = std::get_if<given::Glue>(&made.kind); glue && m_in.take("only")) {
+        glue->area = points();
+        if (glue->area.size() < 3) return lost("x,y");
+        continue;
+      }
       const auto number = std::ranges::find_if(
           numbers, [&](const JointNumber& n) { return m_in.take(jointWord(n.key)); });
       if (number == numbers.end()) break;
@@ -391,13 +432,33 @@ private:
     return gone > 0 ? Result<void>() : Error{"sheet.no-joint", ""};
   }
 
+  Result<void> glued() {
+    const auto at = point();
+    if (!at) return lost("x,y");
+    Polygon area;
+    if (!m_in.take("all")) {
+      if (!m_in.take("only")) return lost("only, all");
+      area = points();
+      if (area.size() < 3) return lost("x,y");
+    }
+    const PieceSheet parts(work());
+    const std::size_t face = parts.faceAt(*at);
+    bool any = false;
+    for (PieceJoint& joint : work().joints)
+      if (auto* glue = std::get_if<given::Glue>(&joint.kind);
+          glue && parts.faceAt(joint.at) == face)
+        glue->area = area, any = true;
+    return any ? Result<void>() : Error{"sheet.no-joint", ""};
+  }
+
   Result<void> ground() {
     m_sheet.ground = point();
     return m_sheet.ground ? Result<void>() : lost("x,y");
   }
 
-  static constexpr double kLeastDisc_mm = 1, kLeastSheet_mm = 1;
-  static constexpr double kPlace_mm = 0.05; ///< how near a place must be named
+  static constexpr double kLeastDisc_mm = 1, kLeastSheet_mm = 1, kLeastRing_mm = 0.5,
+                          kMostBevel_deg = 80;
+  static constexpr double kNearEdge_mm = 0.5; ///< how near a point must be named to an edge
   SheetInWork m_sheet;
   SheetScanner m_in;
   Vec2 m_corner; ///< from which places are read
@@ -406,7 +467,16 @@ private:
 } // namespace
 
 Result<SheetInWork> workedBy(const SheetInWork& sheet, std::string_view sentence, LengthUnit unit) {
-  return Sentence(sheet, sentence, unit).run();
+  SheetInWork made = sheet;
+  for (bool more = true; more;) {
+    const std::size_t end = sentence.find(';');
+    more = end != std::string_view::npos;
+    auto next = Sentence(made, sentence.substr(0, end), unit).run();
+    if (!next) return next;
+    made = std::move(next).value();
+    if (more) sentence.remove_prefix(end + 1);
+  }
+  return made;
 }
 
 } // namespace hinge

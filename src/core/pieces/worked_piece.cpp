@@ -118,6 +118,8 @@ void WorkedPiece::makeFolds(const WorkedNames& names, AssemblyBuilder& builder) 
     builder.assembly().folds[fold].shutKnown = false;
     m_folds.push_back({fold, border.line});
     const auto& moves = m_work->lines[border.line].moves;
+    if (const auto& folded = m_work->lines[border.line].folded_deg)
+      builder.assembly().folds[fold].start_rad = (valley ? 1 : -1) * radians(180 - *folded);
     if (moves && moves->held()) holdFold(builder.assembly(), fold, *moves);
     const auto use = [&](PanelIndex p) { return builder.assembly().panels[p].use; };
     if (use(left) == PanelUse::Tab || use(right) == PanelUse::Tab) continue;

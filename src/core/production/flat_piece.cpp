@@ -110,20 +110,21 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
     flat.bounds.add(boundsOf(assembly.panels[p].outline));
   flat.labels = labelsOf(assembly, index);
   for (const auto& [g, glue] : assembly.every<Glue>()) {
-    const Region& outline = assembly.panels[glue.tab].outline;
+    const auto glued = gluedOf(assembly, glue);
     const auto over = std::ranges::find_if(pockets, [made = g, tab = glue.tab](const Pocket& p) {
       return p.glue == made && p.covers && p.panel == tab;
     });
     if (assembly.panels[glue.tab].piece == index) {
-      if (over == pockets.end())
-        flat.glue.push_back({glue.tab, outline, glue.byFace});
+      if (over == pockets.end() || !glue.area.empty())
+        for (const Region& part : glued)
+          flat.glue.push_back({glue.tab, part, glue.byFace});
       else
         for (const Polygon& strip : over->strips)
           flat.glue.push_back({glue.tab, strip, glue.byFace});
     }
-    if (assembly.panels[glue.host].piece == index) {
-      flat.marks.push_back({glue.tab, mapped(outline, glue.tabToHost), glue.onHostFace()});
-    }
+    if (assembly.panels[glue.host].piece == index)
+      for (const Region& part : glued)
+        flat.marks.push_back({glue.tab, mapped(part, glue.tabToHost), glue.onHostFace()});
   }
   return flat;
 }

@@ -1,0 +1,488 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QTest>
+#ifndef Q_MOC_RUN
+#include "app/accessible_items.h"
+#include "app/bring_in_dialog.h"
+#include "app/look.h"
+#include "app/main_window.h"
+#include "core/edits/sheet.h"
+#include "core/io/design_json.h"
+#include "core/io/text_file.h"
+#include "core/structures/assemble.h"
+#include <QDialog>
+#include <QMessageBox>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#endif
+
+using namespace hinge;
+
+// The sheet under the hand, in the real window with real events: what is drawn, dragged, typed and
+// joined is done to the paper, and the card follows.
+
+class TestHand : public QObject {
+  Q_OBJECT
+  std::unique_ptr<MainWindow> m_window;
+
+  void settle() {
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(),
+                             60000);
+    QCoreApplication::processEvents();
+  }
+  void open(const char* name) {
+    QVERIFY(m_window->openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) +
+                               QStringLiteral(".hinge")));
+    settle();
+  }
+  SheetView& view() { return m_window->sheet().view(); }
+  SheetHand& hand() { return m_window->sheet().hand(); }
+  Document& document() { return m_window->document(); }
+  PieceWork work() { return hand().committed().work; }
+  QPoint at(double x, double y) {
+    const Vec2 low = boundsOf(hand().sheet().work.outline).low;
+    return view().toScreen(low + Vec2(x, y)).toPoint();
+  }
+  void take(const char* word) { m_window->sheet().bar().word(QLatin1String(word))->click(); }
+  void drag(const QPoint& from, const QPoint& to) {
+    QTest::mouseMove(&view(), from);
+    QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(&view(), (from + to) / 2);
+    QTest::mouseMove(&view(), to);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+  }
+  void click(const QPoint& where) {
+    QTest::mouseMove(&view(), where);
+    QTest::mouseClick(&view(), Qt::LeftButton, {}, where);
+  }
+  /// Typed on the sheet as one who looks at it does: the first key opens the field.
+  void type(const QString& text) {
+    QTest::keyClicks(&view(), text.left(1));
+    QVERIFY(view().typed().isVisible());
+    QTest::keyClicks(&view().typed(), text.mid(1));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+  }
+  /// A Z of three leaves, seen half open, with a plain sheet under the hand.
+  void zWithASheet() {
+    Design d;
+    d.card.width_mm = 80, d.card.height_mm = 100;
+    d.card.kind = "sheet";
+    const auto sheet =
+        workedBy({{}, true, {}}, "size 180 x 100; score 60 v; score 120 m", LengthUnit::Millimetre);
+    d.card.sheets = {sheet->work};
+    document().start(d);
+    m_window->go(MainWindow::BuildCard);
+    m_window->stage().fan().setOpening_rad(radians(110));
+    settle();
+    QTest::keyClick(m_window.get(), Qt::Key_N);
+    QVERIFY(document().selection().has_value());
+  }
+
+  /// Steps that want a brace from the page to the back of their first tread, with a plain sheet
+  /// under the hand.
+  void stepsWithoutTheirBrace() {
+    open("steps-in-the-fold");
+    document().select(StructureId{2});
+    QTest::keyClick(m_window.get(), Qt::Key_Delete);
+    m_window->stage().fan().setOpening_rad(radians(90));
+    settle();
+    QTest::keyClick(m_window.get(), Qt::Key_N);
+    QVERIFY(document().selection().has_value());
+  }
+  /// A point of the stage at which a panel is seen and nothing lies before it.
+  QPoint seen(const char* panel) {
+    m_window->grab();
+    const StageScene& scene = m_window->stage().scene();
+    const PanelIndex p = scene.assembly()->findPanel(panel);
+    const QRect box = scene.outlineOf(p).boundingRect().toRect();
+    for (int x = box.left(); x < box.right(); x += 4)
+      for (int y = box.top(); y < box.bottom(); y += 4)
+        if (scene.panelAt(QPointF(x, y)) == p) return {x, y};
+    return {};
+  }
+  QStringList spoils() {
+    QStringList codes;
+    for (const Finding& f : m_window->analyst().current()->findings)
+      if (f.severity == Severity::Spoils) codes << QString::fromStdString(f.code);
+    return codes;
+  }
+  void findsItMoving() {
+    settle();
+    const Analysis& analysis = *m_window->analyst().current();
+    QCOMPARE(spoils(), QStringList());
+    const auto id = *document().selection();
+    const PanelIndex middle = analysis.motion->assembly().findPanel(id.text() + "/panel-2");
+    const Pose narrow = analysis.motion->poseAt(radians(30)),
+               wide = analysis.motion->poseAt(radians(90));
+    QVERIFY(narrow.placed[middle] && wide.placed[middle]);
+    QVERIFY((narrow.panels[middle].translation() - wide.panels[middle].translation()).norm() > 5);
+  }
+
+private slots:
+  void initTestCase() {
+    QStandardPaths::setTestModeEnabled(true);
+    QCoreApplication::setOrganizationName(QStringLiteral("hinge-lantern-test"));
+    QCoreApplication::setApplicationName(QStringLiteral("hinge-lantern-test-hand"));
+    Look::apply(*qApp, false);
+    installCanvasAccessibility();
+  }
+  void init() {
+    m_window = std::make_unique<MainWindow>();
+    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    m_window->resize(1280, 800);
+    m_window->show();
+    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
+  }
+  void cleanup() { m_window.reset(); }
+
+  void theSheetLiesBesideTheStageForWhatIsWorkedByHand() {
+    open("steps-in-the-fold");
+    QVERIFY(!m_window->sheet().isVisible());
+    document().select(StructureId{1});
+    QVERIFY(m_window->sheet().isVisible() && !m_window->bench().isVisible());
+    QVERIFY(view().width() > 600);
+    open("house-fronts"); // a base of sheets, nothing selected
+    QVERIFY(m_window->sheet().isVisible());
+    open("night-market");
+    document().select(StructureId{2});
+    QVERIFY(!m_window->sheet().isVisible() && m_window->bench().isVisible());
+  }
+  void aScoreIsDrawnTurnedMovedAndTakenAway() {
+    open("steps-in-the-fold");
+    document().select(StructureId{1});
+    const std::size_t before = work().lines.size();
+    take("score");
+    click(at(80, 40));
+    QCOMPARE(work().lines.size(), before + 1);
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Valley);
+    QCOMPARE(hand().lastSaid(), QStringLiteral("score 80 valley"));
+    take("hold");
+    click(at(80, 40)); // chosen
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Valley);
+    click(at(80, 40)); // turned over
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Mountain);
+    QTest::keyClick(&view(), Qt::Key_Space);
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Valley);
+    QTest::keyClick(&view(), Qt::Key_M);
+    QVERIFY(work().lines.back().kind == WorkLine::Kind::Mountain);
+    const int steps = document().undoStack().count();
+    const QPoint from = at(80, 20), to = at(85, 20);
+    QTest::mouseMove(&view(), from);
+    QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(&view(), (from + to) / 2);
+    QTest::mouseMove(&view(), to);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+    QVERIFY(std::abs(work().lines.back().from.x() - 85) < 0.6);
+    QCOMPARE(document().undoStack().count(), steps + 1); // one gesture, one step
+    QTest::keyClick(&view(), Qt::Key_Delete);
+    QCOMPARE(work().lines.size(), before);
+    while (document().undoStack().canUndo())
+      document().undoStack().undo();
+    QCOMPARE(work().lines.size(), before);
+  }
+  void theCardFollowsWhileAScoreIsDragged() {
+    open("steps-in-the-fold");
+    document().select(StructureId{1});
+    take("hold");
+    const auto height = [&] {
+      const StageScene& scene = m_window->stage().scene();
+      return scene.middleOf(scene.assembly()->findPanel("s1/panel-3")).y();
+    };
+    const double before = height();
+    QTest::mouseMove(&view(), at(66, 10));
+    QTest::mousePress(&view(), Qt::LeftButton, {}, at(66, 10));
+    QTest::mouseMove(&view(), at(70, 10));
+    QTest::mouseMove(&view(), at(72, 10));
+    QVERIFY(document().previewing());
+    QVERIFY(std::abs(height() - before) > 1);
+    QTest::keyClick(&view(), Qt::Key_Escape);
+    QVERIFY(!document().previewing());
+    QVERIFY(std::abs(height() - before) < 1e-6);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, at(72, 10));
+    QCOMPARE(document().undoStack().count(), 0);
+  }
+  void numbersAreTypedWhileDrawing() {
+    open("steps-in-the-fold");
+    document().select(StructureId{1});
+    take("score");
+    QTest::mouseMove(&view(), at(77, 40));
+    QTest::mousePress(&view(), Qt::LeftButton, {}, at(77, 40));
+    type(QStringLiteral("81.5"));
+    QVERIFY(std::abs(work().lines.back().from.x() - 81.5) < 1e-9);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, at(77, 40));
+    QCOMPARE(document().undoStack().count(), 1);
+    // Without the pointer, from the other end.
+    QTest::keyClick(&view(), Qt::Key_E);
+    QVERIFY(hand().stroke().fromFarEnd);
+    type(QStringLiteral("20 m, 50 v")); // a list is a sentence, read from the left end
+    QCOMPARE(work().lines.size(), std::size_t(8));
+    // What cannot be read stays to be mended, with what is wrong said.
+    QTest::keyClicks(&view(), QStringLiteral("9"));
+    QTest::keyClicks(&view().typed(), QStringLiteral(" sideways"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+    QVERIFY(view().typed().isVisible());
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("sideways")));
+    QTest::keyClick(&view().typed(), Qt::Key_Escape);
+    QVERIFY(!view().typed().isVisible());
+  }
+  void cornersEdgesAndOpeningsAreDragged() {
+    zWithASheet();
+    type(QStringLiteral(":")); // nothing said, nothing done
+    hand().say(QStringLiteral("size 100 x 60"));
+    take("hold");
+    drag(at(100, 60), at(110, 70));
+    QVERIFY((work().outline[2] - Vec2(110, 70)).norm() < 1.2);
+    document().undoStack().undo();
+    drag(at(100, 30), at(120, 30));
+    QVERIFY(std::abs(boundsOf(work().outline).size().x() - 120) < 1.2);
+    take("opening");
+    drag(at(20, 20), at(50, 40));
+    QCOMPARE(work().windows.size(), std::size_t(1));
+    take("disc");
+    QTest::mouseMove(&view(), at(80, 30));
+    QTest::mousePress(&view(), Qt::LeftButton, {}, at(80, 30));
+    QTest::mouseMove(&view(), at(86, 30));
+    type(QStringLiteral("15"));
+    QCOMPARE(work().windows.size(), std::size_t(2));
+    QVERIFY(std::abs(boundsOf(work().windows[1]).size().x() - 15) < 0.1);
+    take("outline");
+    for (const auto& [x, y] : {std::pair(100, 10), std::pair(115, 10), std::pair(108, 25)})
+      click(at(x, y));
+    QTest::keyClick(&view(), Qt::Key_Return);
+    QCOMPARE(work().windows.size(), std::size_t(3));
+    take("corner");
+    click(at(0, 0));
+    QCOMPARE(hand().lastSaid(), QStringLiteral("round 0,0 by 5"));
+    take("tab");
+    click(at(60, 60));
+    QVERIFY(hand().lastSaid().startsWith(QStringLiteral("tab at 60,60 10 valley")));
+    take("hold");
+    click(at(35, 30));
+    QVERIFY(hand().chosen().what == Grip::What::Opening);
+    QTest::keyClick(&view(), Qt::Key_Delete);
+    QCOMPARE(work().windows.size(), std::size_t(2));
+    // A corner more, and away again.
+    const std::size_t corners = work().outline.size();
+    QTest::mouseDClick(&view(), Qt::LeftButton, {}, at(90, 0));
+    QCOMPARE(work().outline.size(), corners + 1);
+  }
+  void aReversedSectionIsOneGesture() {
+    zWithASheet();
+    document().select(std::nullopt); // the base
+    take("reverse");
+    drag(at(45, 30), at(80, 60));
+    QCOMPARE(work().lines.size(), std::size_t(8)); // one parted in three, two cuts, two ends
+    settle();
+    QCOMPARE(m_window->stage().assembly()->panels.size(), std::size_t(6));
+    QCOMPARE(spoils(), QStringList{QStringLiteral("unjoined")}); // the new sheet alone
+  }
+  void aTwoScoreStripIsBuiltGluedAndMoves() {
+    stepsWithoutTheirBrace();
+    int events = 1; // the key that cut the sheet
+    const auto counted = [&](int more) { events += more; };
+    type(QStringLiteral(":"));
+    QTest::keyClicks(&view(), QStringLiteral(":"));
+    QTest::keyClicks(&view().typed(), QStringLiteral("size 42 x 30"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return), counted(2);
+    take("score"), counted(1);
+    for (const char* text : {"8", "34"})
+      type(QLatin1String(text)), counted(2);
+    QCOMPARE(work().lines.size(), std::size_t(2));
+    take("join"), counted(1);
+    StageView& stage = m_window->stage();
+    JointHand& joints = m_window->sheet().joints();
+    const auto lay = [&](double x, const char* panel, bool behind, const QString& place) {
+      click(at(x, 15)), counted(1);
+      QVERIFY(joints.laying());
+      QTest::mouseMove(&stage, seen(panel)), counted(1);
+      QCOMPARE(QString::fromStdString(joints.lying().on), QLatin1String(panel));
+      if (behind) QTest::keyClick(&stage, Qt::Key_O), counted(1);
+      QTest::keyClicks(&stage, place.left(1));
+      QVERIFY(joints.typed().isVisible());
+      QTest::keyClicks(&joints.typed(), place.mid(1));
+      QTest::keyClick(&joints.typed(), Qt::Key_Return), counted(2);
+      QTest::keyClick(&stage, Qt::Key_Return), counted(1);
+      QVERIFY(!joints.laying());
+    };
+    lay(4, "card/page-a", false, QStringLiteral("50, 30"));
+    QCOMPARE(work().joints.size(), std::size_t(1));
+    lay(38, "s1/panel-3", true, QStringLiteral("0, 30"));
+    QCOMPARE(work().joints.size(), std::size_t(2));
+    QVERIFY2(events <= 20, qPrintable(QString::number(events)));
+    QVERIFY(m_window->findChildren<QDialog*>().isEmpty());
+    findsItMoving();
+  }
+  void aGhostIsLaidTurnedAndDropped() {
+    zWithASheet();
+    hand().say(QStringLiteral("size 40 x 20"));
+    take("join");
+    click(at(20, 10));
+    JointHand& joints = m_window->sheet().joints();
+    StageView& stage = m_window->stage();
+    m_window->grab();
+    const QPoint there =
+        stage.scene().middleOf(stage.assembly()->findPanel("card/page-c")).toPoint();
+    QTest::mouseMove(&stage, there);
+    QVERIFY(!joints.lying().on.empty());
+    const double turn = joints.lying().turn_deg;
+    QTest::keyClick(&stage, Qt::Key_Comma);
+    QVERIFY(std::abs(std::remainder(joints.lying().turn_deg - turn - 90, 360)) < 1e-9);
+    QTest::keyClick(&stage, Qt::Key_F);
+    QVERIFY(joints.lying().byFace);
+    const Vec2 before = joints.lying().to;
+    QTest::keyClick(&stage, Qt::Key_Right);
+    QVERIFY(std::abs(joints.lying().to.x() - before.x() - 5) < 1e-9);
+    QTest::keyClick(&stage, Qt::Key_Escape);
+    QVERIFY(!joints.laying() && work().joints.empty());
+    // Again, and let go of.
+    click(at(20, 10));
+    QTest::mouseMove(&stage, there + QPoint(2, 2));
+    QTest::mousePress(&stage, Qt::LeftButton, {}, there);
+    QTest::mouseRelease(&stage, Qt::LeftButton, {}, there);
+    QCOMPARE(work().joints.size(), std::size_t(1));
+    // A drag over the panel is the part that takes the glue.
+    drag(at(2, 2), at(20, 18));
+    const auto* glue = std::get_if<given::Glue>(&work().joints.front().kind);
+    QVERIFY(glue && glue->area.size() == 4);
+    QTest::keyClick(&view(), Qt::Key_Right);
+    QTest::keyClick(&view(), Qt::Key_Delete);
+    QVERIFY(work().joints.empty());
+  }
+  void theWholeIsDoneByKeysAlone() {
+    stepsWithoutTheirBrace();
+    const auto key = [&](Qt::Key k) { QTest::keyClick(&view(), k); };
+    QVERIFY(view().hasFocus());
+    QTest::keyClicks(&view(), QStringLiteral(":"));
+    QTest::keyClicks(&view().typed(), QStringLiteral("size 42 x 30"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+    key(Qt::Key_S);
+    type(QStringLiteral("8 v, 34 v"));
+    QCOMPARE(work().lines.size(), std::size_t(2));
+    key(Qt::Key_J);
+    StageView& stage = m_window->stage();
+    JointHand& joints = m_window->sheet().joints();
+    const auto lay = [&](Qt::Key panel, const char* face, const char* along, const char* rest) {
+      key(panel);
+      key(Qt::Key_Return);
+      QVERIFY(joints.laying());
+      for (int k = 0; k < 30 && joints.lying().on != face; ++k)
+        QTest::keyClick(&stage, Qt::Key_PageDown);
+      QCOMPARE(QString::fromStdString(joints.lying().on), QLatin1String(face));
+      QTest::keyClicks(&stage, QLatin1String(along));
+      QTest::keyClicks(&joints.typed(), QLatin1String(rest));
+      QTest::keyClick(&joints.typed(), Qt::Key_Return);
+      QTest::keyClick(&stage, Qt::Key_Return);
+    };
+    lay(Qt::Key_Right, "card/page-a", "5", "0, 30");
+    QCOMPARE(work().joints.size(), std::size_t(1));
+    lay(Qt::Key_Left, "s1/panel-3-back", "0", ", 30");
+    QCOMPARE(work().joints.size(), std::size_t(2));
+    findsItMoving();
+  }
+  void aPanelIsFoldedOnTheStageBeforeItIsGlued() {
+    zWithASheet();
+    hand().say(QStringLiteral("size 80 x 30; score 20 v; glue 10,15 on card/page-c at 30,30"));
+    take("fold");
+    StageView& stage = m_window->stage();
+    QVERIFY(stage.hand() == &m_window->sheet().folds());
+    QTest::keyClick(&stage, Qt::Key_PageDown);
+    QVERIFY(m_window->sheet().folds().panel().valid());
+    for (int k = 0; k < 6; ++k)
+      QTest::keyClick(&stage, Qt::Key_Up);
+    QVERIFY(work().lines[0].folded_deg.has_value());
+    QVERIFY(std::abs(*work().lines[0].folded_deg - 150) < 1e-6);
+    // With the pointer: the panel follows about its fold.
+    m_window->grab();
+    const PanelIndex panel = stage.assembly()->findPanel("s1/panel-2");
+    const QPoint from = stage.scene().middleOf(panel).toPoint();
+    QTest::mouseMove(&stage, from);
+    QTest::mousePress(&stage, Qt::LeftButton, {}, from);
+    QTest::mouseMove(&stage, from + QPoint(-30, -60));
+    QTest::mouseRelease(&stage, Qt::LeftButton, {}, from + QPoint(-30, -60));
+    QVERIFY(std::abs(*work().lines[0].folded_deg - 150) > 1);
+    QTest::keyClick(&stage, Qt::Key_Escape);
+    QVERIFY(stage.hand() == nullptr);
+  }
+  void aRidgeIsTypedOnTheProfile() {
+    open("canal-frames");
+    document().select(StructureId{1});
+    m_window->stage().fan().setOpening_rad(radians(100));
+    settle();
+    ProfileView& profile = m_window->sizes().work().profile();
+    QVERIFY(profile.profile().has_value());
+    QVERIFY(!profile.accessibleItems().isEmpty());
+    const auto before = panelWidths_mm(work());
+    profile.setFocus();
+    QTest::mouseClick(&profile, Qt::LeftButton, {}, profile.ridgePoint(1).toPoint());
+    QVERIFY(profile.typed().isVisible());
+    const double height = profile.profile()->height_mm(1);
+    profile.typed().setText(QString::number(height + 3));
+    QTest::keyClick(&profile.typed(), Qt::Key_Return);
+    QVERIFY(!profile.typed().isVisible());
+    const auto after = panelWidths_mm(work());
+    QVERIFY(std::abs(after[1] - before[1]) > 0.1);
+    QCOMPARE(document().undoStack().count(), 1);
+    QTest::mouseClick(&profile, Qt::LeftButton, {}, profile.ridgePoint(1).toPoint());
+    profile.typed().setText(QStringLiteral("as high as the moon"));
+    QTest::keyClick(&profile.typed(), Qt::Key_Return);
+    QVERIFY(!m_window->noticeText().isEmpty());
+    QCOMPARE(document().undoStack().count(), 1);
+  }
+  void paperIsBroughtInAndAskedAboutOnce() {
+    open("steps-in-the-fold");
+    document().select(StructureId{1});
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("kite.svg"));
+    const auto written = writeFile(
+        file.toStdString(),
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"60mm\" height=\"40mm\" viewBox=\"0 0 60 "
+        "40\"><path fill=\"none\" stroke=\"#000\" d=\"M0 20 L30 0 L60 20 L30 40 Z\"/><line "
+        "stroke=\"#a0f\" x1=\"30\" y1=\"0\" x2=\"30\" y2=\"40\"/><text>no</text></svg>");
+    QVERIFY(written.ok());
+    m_window->bringIn(file);
+    auto* dialog = m_window->findChild<BringInDialog*>();
+    QVERIFY(dialog && dialog->isVisible());
+    QComboBox* line = dialog->useOf({"", "#aa00ff", ""});
+    QVERIFY(line);
+    line->setCurrentIndex(3);
+    emit line->activated(3);
+    dialog->grab();
+    const std::size_t before = document().committed().structures.size();
+    dialog->take().click();
+    QCOMPARE(document().committed().structures.size(), before + 1);
+    QCOMPARE(work().lines.size(), std::size_t(1));
+    QVERIFY(work().lines[0].kind == WorkLine::Kind::Valley);
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("texts")));
+    QTRY_VERIFY(!m_window->findChild<BringInDialog*>());
+    // What was told of a look once is known.
+    m_window->bringIn(file);
+    dialog = m_window->findChild<BringInDialog*>();
+    QCOMPARE(dialog->useOf({"", "#aa00ff", ""})->currentIndex(), 3);
+    // The same as an opening in the sheet under the hand.
+    QVERIFY(hand().say(QStringLiteral("erase 30,20; size 100 x 80")));
+    dialog->becomes().setCurrentIndex(2);
+    dialog->take().click();
+    QCOMPARE(work().windows.size(), std::size_t(1));
+    m_window->bringIn(folder.filePath(QStringLiteral("nothing.svg")));
+    QVERIFY(!m_window->noticeText().isEmpty());
+    // A list of scores goes onto the sheet.
+    const QString list = folder.filePath(QStringLiteral("scores.csv"));
+    QVERIFY(writeFile(list.toStdString(), "5 v\n95 v\n").ok());
+    QVERIFY(hand().say(QStringLiteral("close 50,40")));
+    m_window->bringIn(list);
+    QVERIFY2(scoreMarks(work()).size() == 2, qPrintable(m_window->noticeText()));
+  }
+  void theSheetSpeaksToAssistiveTechnology() {
+    open("steps-in-the-fold");
+    document().select(StructureId{1});
+    const auto items = view().accessibleItems();
+    QCOMPARE(items.size(), qsizetype(work().lines.size() + 6));
+    QVERIFY(items.first().description == QStringLiteral("valley"));
+    view().pressItem(1);
+    QVERIFY(hand().chosen().what == Grip::What::Line && hand().chosen().index == 1);
+    for (QToolButton* word : m_window->sheet().bar().findChildren<QToolButton*>())
+      QVERIFY(!word->accessibleName().isEmpty());
+  }
+};
+
+QTEST_MAIN(TestHand)
+#include "test_hand.moc"
