@@ -47,6 +47,8 @@ HandBar::HandBar(SheetHand* hand, SheetView* sheet, JointHand* joints, FoldHand*
           tr("Click an edge, or drag the tab out of it"));
   addWord(tr("Corner"), QStringLiteral("corner"), Qt::Key_K, Way::Tool, SheetTool::Corner,
           tr("Click a corner, or drag as far as it is rounded or cut off"));
+  addWord(tr("Outline"), QStringLiteral("trace"), Qt::Key_L, Way::Tool, SheetTool::Outline,
+          tr("Draw the sheet anew, corner by corner; Enter closes it"));
   addWord(tr("Fold"), QStringLiteral("fold"), Qt::Key_F, Way::Fold, SheetTool::Hold,
           tr("Drag a panel on the stage about its fold, before it is glued"));
   addWord(tr("Join"), QStringLiteral("join"), Qt::Key_J, Way::Join, SheetTool::Hold,

@@ -9,6 +9,7 @@
 namespace hinge {
 namespace {
 
+constexpr double kClear_mm = 0.1;
 constexpr double kSnap_px = 8, kTurn_deg = 90, kSmallTurn_deg = 15;
 
 bool liesFlat(std::size_t kind) {
@@ -52,13 +53,16 @@ QString JointHand::placeOf(const Vec2& at) const {
 void JointHand::pick(const Vec2& at) {
   if (!m_hand->target()) return;
   m_work = m_hand->committed().work;
-  m_lying.at = snappedPoint(m_work, at, m_hand->stroke().snapping).at;
-  // A point on a fold belongs to no panel: what lies flat goes by the middle of its panel.
+  // Where the pointer is, on the lattice, as long as that is on the panel and on no fold of it.
   const PieceSheet sheet(m_work);
-  if (liesFlat(m_lying.kind) && m_lying.kind == 0) {
-    const std::size_t face = sheet.faceAt(at);
-    if (face < sheet.parts.faces.size())
-      m_lying.at = centroidOf(convexParts(sheet.parts.faces[face]).front());
+  const std::size_t face = sheet.faceAt(at);
+  Snapping plain = m_hand->stroke().snapping;
+  plain.reach_mm = 0;
+  m_lying.at = snappedPoint(m_work, at, plain).at;
+  if (face < sheet.parts.faces.size()) {
+    const Region& panel = sheet.parts.faces[face];
+    if (!contains(panel, m_lying.at) || distanceToOutline(panel, m_lying.at) < kClear_mm)
+      m_lying.at = centroidOf(convexParts(panel).front());
   }
   // As it is joined there already, if it is.
   for (const PieceJoint& joint : m_work.joints)

@@ -155,7 +155,8 @@ void MainWindow::buildActions() {
   m_bringIn = make(tr("Bring paper in …"), QKeySequence(Qt::CTRL | Qt::Key_I), [this](bool) {
     const QString path =
         QFileDialog::getOpenFileName(this, tr("Bring paper in"), QString(),
-                                     tr("Drawings and score lists (*.svg *.dxf *.fold *.csv)"));
+                                     tr("Drawings, score lists and pictures to trace "
+                                        "(*.svg *.dxf *.fold *.csv *.png *.jpg *.jpeg)"));
     if (!path.isEmpty()) bringIn(path);
   });
   m_remove = make(tr("Remove the structure"), QKeySequence::Delete, [this](bool) {
@@ -320,6 +321,13 @@ void MainWindow::bringIn(const QString& path) {
     if (!scores) showRefusal(said(scores.error(), unit));
     return;
   }
+  for (const char* ending : {".png", ".jpg", ".jpeg"})
+    if (path.endsWith(QLatin1String(ending), Qt::CaseInsensitive)) {
+      const auto tracing = Tracing::fromFile(path);
+      if (!tracing) return showRefusal(said(tracing.error(), unit));
+      if (!sheet().hand().target()) m_build->cutNewSheet();
+      return sheet().view().lay(*tracing);
+    }
   auto drawing = drawingFromFile(path.toStdString());
   if (!drawing) return showRefusal(said(drawing.error(), unit));
   auto* dialog = new BringInDialog(m_document, std::move(drawing).value(),

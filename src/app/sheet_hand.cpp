@@ -174,8 +174,7 @@ void SheetHand::release() {
   if (!m_stroke.pressed) return;
   redraw();
   const std::string sentence = m_drawn.sentence;
-  const bool outlined =
-      m_stroke.tool == SheetTool::Opening && m_stroke.opening == OpeningShape::Outline;
+  const bool outlined = m_stroke.cornerByCorner();
   m_stroke.pressed = false;
   if (outlined) {
     const bool closes =
@@ -258,6 +257,7 @@ QString SheetHand::verb() const {
   case SheetTool::Opening: return QStringLiteral("opening");
   case SheetTool::Reverse: return QStringLiteral("reverse");
   case SheetTool::Tab: return QStringLiteral("tab");
+  case SheetTool::Outline: return QStringLiteral("outline");
   case SheetTool::Corner:
     return m_stroke.corner == CornerCut::Round ? QStringLiteral("round") : QStringLiteral("snip");
   }

@@ -78,6 +78,15 @@ void SheetView::paintEvent(QPaintEvent*) {
   paintChosen(p);
   paintStroke(p);
   paintMeasures(p);
+  if (!m_tracing.wantsPoints() && !m_tracing.wantsDistance()) return;
+  p.setPen(QPen(theme.accent, 2));
+  p.setBrush(Qt::NoBrush);
+  for (const Vec2& point : m_tracing.points())
+    p.drawEllipse(toScreen(point), 5, 5);
+  p.setFont(Look::font(12, QFont::DemiBold));
+  p.drawText(QRectF(16, height() - 26, width() - 32, 18), Qt::AlignLeft,
+             m_tracing.wantsPoints() ? tr("Click two points whose distance is known.")
+                                     : tr("Type how far apart they are."));
 }
 
 void SheetView::paintPaper(QPainter& p) const {
@@ -93,7 +102,13 @@ void SheetView::paintPaper(QPainter& p) const {
     p.setBrush(QColor(0, 0, 0, theme.dark ? 26 : 9));
     p.drawPath(sheet.translated(0.4 * k, 1.2 * k));
   }
-  p.setBrush(theme.sheet);
+  QColor colour = theme.sheet;
+  if (m_tracing.shown()) {
+    m_tracing.paint(p, m_toPixels);
+    colour.setAlphaF(0.35f);
+  }
+  p.setPen(Qt::NoPen);
+  p.setBrush(colour);
   p.drawPath(sheet);
   const PanelIndex hovered =
       m_assembly ? m_assembly->findPanel(m_hovered.toStdString()) : PanelIndex();

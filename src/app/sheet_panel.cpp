@@ -35,6 +35,7 @@ SheetPanel::SheetPanel(Document* document, StageView* stage, QWidget* parent)
   column->addWidget(m_bar);
   column->addWidget(m_view, 1);
   connect(m_hand, &SheetHand::refused, this, &SheetPanel::refused);
+  connect(m_view, &SheetView::refused, this, &SheetPanel::refused);
   connect(m_joints, &JointHand::refused, this, &SheetPanel::refused);
   connect(m_hand, &SheetHand::changed, this, &SheetPanel::refresh);
   connect(m_next, &QToolButton::clicked, this, [this] {

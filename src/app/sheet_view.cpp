@@ -73,6 +73,12 @@ void SheetView::setPicked(const std::optional<Vec2>& at) {
   update();
 }
 
+void SheetView::lay(const Tracing& tracing) {
+  m_tracing = tracing;
+  setFocus();
+  update();
+}
+
 void SheetView::refresh() {
   const auto target = m_hand->target();
   m_sheet.reset();
@@ -134,9 +140,15 @@ void SheetView::resizeEvent(QResizeEvent*) {
 
 void SheetView::mousePressEvent(QMouseEvent* event) {
   setFocus();
+  if (m_sheet) m_dragFrom = toSheet(event->position());
   if (event->button() != Qt::LeftButton || !m_sheet) return;
   closeTyped(false);
   const Vec2 at = toSheet(event->position());
+  if (m_tracing.wantsPoints()) {
+    m_tracing.point(at);
+    if (m_tracing.wantsDistance()) openTyped({});
+    return update();
+  }
   if (m_picking) {
     m_areaFrom = m_areaTo = at;
     return;
@@ -150,6 +162,10 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
   const Vec2 at = toSheet(m_pointer);
   if (m_picking) {
     m_areaTo = at;
+    update();
+  } else if (m_tracing.shown() && (event->buttons() & Qt::MiddleButton)) {
+    m_tracing.move(m_dragFrom, at);
+    m_dragFrom = at;
     update();
   } else {
     m_hand->point(at, event->modifiers());
@@ -271,6 +287,7 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     return;
   default: break;
   }
+  if (event->key() == Qt::Key_U && m_tracing.shown()) return lay({}); // away with it
   const QString text = event->text();
   if (text.isEmpty() || !text.at(0).isPrint()) return QWidget::keyPressEvent(event);
   const QChar first = text.at(0);
@@ -287,7 +304,8 @@ void SheetView::openTyped(const QString& begun) {
   const QPointF at = m_hand->stroke().pressed ? m_pointer : QPointF(kMargin, height() - 34);
   m_typed->move(std::clamp(static_cast<int>(at.x()) + 14, 4, width() - m_typed->width() - 4),
                 std::clamp(static_cast<int>(at.y()) + 8, 4, height() - m_typed->height() - 4));
-  m_typed->setPlaceholderText(tr("in words"));
+  m_typed->setPlaceholderText(m_tracing.wantsDistance() ? tr("how far apart they are")
+                                                        : tr("in words"));
   m_typed->setText(begun);
   m_typed->show();
   m_typed->setFocus();
@@ -298,10 +316,25 @@ void SheetView::openTyped(const QString& begun) {
 
 void SheetView::closeTyped(bool keep) {
   if (m_typed->isHidden()) return;
-  if (keep && !m_hand->keepTyped(m_typed->text())) return; // it is there to be mended
+  if (m_tracing.wantsDistance()) {
+    if (!scaleTracing(keep)) return;
+  } else if (keep && !m_hand->keepTyped(m_typed->text())) {
+    return; // it is there to be mended
+  }
   if (!keep) m_hand->cancel();
   m_typed->hide();
   setFocus();
+}
+
+/// What was typed is the distance of the two points; false when it has to be mended.
+bool SheetView::scaleTracing(bool keep) {
+  if (!keep) return m_tracing.again(), true;
+  const LengthUnit unit = m_document->design().settings.unit;
+  const auto mm = parseLength_mm(m_typed->text().trimmed().toStdString(), unit);
+  if (mm && m_tracing.setDistance(*mm)) return true;
+  emit refused(mm ? tr("Two different points and their distance give the scale")
+                  : said(mm.error(), unit));
+  return false;
 }
 
 bool SheetView::eventFilter(QObject* object, QEvent* event) {

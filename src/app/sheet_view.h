@@ -2,6 +2,7 @@
 #pragma once
 #include "app/accessible_items.h"
 #include "app/sheet_hand.h"
+#include "app/tracing.h"
 #include "core/production/flat_piece.h"
 #include "render/theme.h"
 #include <QLineEdit>
@@ -26,6 +27,9 @@ public:
   /// While joints are being made a click picks a panel, and a drag the part of it that takes glue.
   void setPicking(bool on);
   bool picking() const { return m_picking; }
+  /// A template under the sheet, to be traced: two clicks and a typed distance scale it.
+  void lay(const Tracing& tracing);
+  const Tracing& tracing() const { return m_tracing; }
   /// The panel from which a joint is being made, by a point of it.
   void setPicked(const std::optional<Vec2>& at);
 
@@ -38,7 +42,8 @@ signals:
   void panelPicked(const Vec2& at);
   void areaPicked(const Vec2& at, const Polygon& area);
   void loosened(const Vec2& at); ///< the joint at that panel is to go
-  void toolKey(int key);         ///< a letter that chooses how the hand works
+  void refused(const QString& why);
+  void toolKey(int key); ///< a letter that chooses how the hand works
 
 protected:
   bool event(QEvent*) override; ///< keys belong to the sheet before they belong to the window
@@ -58,6 +63,7 @@ private:
   bool nudgeKey(const QKeyEvent& event);
   void openTyped(const QString& begun);
   void closeTyped(bool keep);
+  bool scaleTracing(bool keep);
   bool eventFilter(QObject* object, QEvent* event) override;
   PanelIndex panelAt(const Vec2& at) const;
   /// Where it would be drawn if nothing were under the hand, which must not move what it holds.
@@ -81,8 +87,9 @@ private:
   QString m_hovered;
   bool m_picking = false;
   std::optional<Vec2> m_picked, m_areaFrom;
-  Vec2 m_areaTo = Vec2::Zero();
+  Vec2 m_areaTo = Vec2::Zero(), m_dragFrom = Vec2::Zero();
   QPointF m_pointer;
+  Tracing m_tracing;
 };
 
 } // namespace hinge

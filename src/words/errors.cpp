@@ -253,6 +253,8 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words",
                        "what lies there lies over 0 to %1 of the other things on the face")},
     {"work.step", QT_TRANSLATE_NOOP("words", "a step by hand is 0 (to anywhere) or more")},
+    {"picture.none", QT_TRANSLATE_NOOP("words", "is no picture that can be read")},
+    {"picture.large", QT_TRANSLATE_NOOP("words", "has more than %1 million pixels")},
     {"profile.none",
      QT_TRANSLATE_NOOP("words", "no two panels between its neighbours come to %1 high at %2")},
     {"drawing.unknown",

@@ -294,7 +294,8 @@ private slots:
           "tmp",     "such",    "directory",  "File",     "single", "new",     "add",    "remove",
           "scores",  "solve",   "fit",        "order",    "check",  "mend",    "sweep",  "export",
           "gallery", "seats",   "structures", "describe", "read",   "sheet",   "target", "words",
-          "small",   "import",  "dxf",        "piece",    "base",   "opening", "list"})
+          "small",   "import",  "dxf",        "piece",    "base",   "opening", "list",   "source",
+          "lines",   "number"})
       allowed.insert(QString::fromLatin1(key));
     for (const QString& argument : arguments)
       for (const QString& part : argument.split(QRegularExpression(QStringLiteral("[^A-Za-z]"))))

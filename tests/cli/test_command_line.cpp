@@ -372,7 +372,7 @@ private slots:
     const QJsonObject fold = QJsonDocument::fromJson(file.readAll()).object();
     QVERIFY(fold["file_frames"].toArray().size() >= 3);
     const qsizetype faces = fold["faces_vertices"].toArray().size();
-    QVERIFY(faces >= 5);
+    QVERIFY(faces >= 4);
     for (const auto& frame : fold["file_frames"].toArray())
       QVERIFY(frame.toObject()["frame_inherit"].toBool());
   }

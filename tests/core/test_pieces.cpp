@@ -84,8 +84,8 @@ private slots:
     QCOMPARE(parts.faces.size(), std::size_t(4));
     QCOMPARE(parts.borders.size(), std::size_t(4));
     double area = 0;
-    for (const Polygon& face : parts.faces)
-      area += signedArea_mm2(face);
+    for (const Region& face : parts.faces)
+      area += area_mm2(face);
     QVERIFY_NEAR(area, 100.0, 1e-9);
     for (const auto& border : parts.borders) {
       const Vec2 along = (border.to - border.from).normalized(), left(-along.y(), along.x()),
@@ -98,7 +98,36 @@ private slots:
     const Subdivision parts = subdivide({{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {{{5, 0}, {5, 6}}});
     QCOMPARE(parts.faces.size(), std::size_t(1));
     QCOMPARE(parts.loose.size(), std::size_t(1));
-    QCOMPARE(parts.faces.front().size(), std::size_t(5)); // the foot of the line is a corner
+    QCOMPARE(parts.faces.front().rim.size(), std::size_t(5)); // the foot of the line is a corner
+  }
+  void aLoopInsideIsAHoleOfItsFace() {
+    // A flap: three cuts and a fold that touch nothing else; within it another, and one beside it.
+    const auto loop = [](double x, double y, double w, double h) {
+      return std::vector<Edge>{{{x, y}, {x + w, y}},
+                               {{x + w, y}, {x + w, y + h}},
+                               {{x + w, y + h}, {x, y + h}},
+                               {{x, y + h}, {x, y}}};
+    };
+    std::vector<Edge> lines = loop(10, 10, 30, 20);
+    for (const Edge& edge : loop(15, 15, 5, 5))
+      lines.push_back(edge);
+    for (const Edge& edge : loop(60, 10, 10, 10))
+      lines.push_back(edge);
+    const Subdivision parts = subdivide({{0, 0}, {100, 0}, {100, 50}, {0, 50}}, lines);
+    QCOMPARE(parts.faces.size(), std::size_t(4));
+    double area = 0;
+    std::size_t holes = 0;
+    for (const Region& face : parts.faces)
+      area += area_mm2(face), holes += face.holes.size();
+    QVERIFY_NEAR(area, 5000.0, 1e-9);
+    QCOMPARE(holes, std::size_t(3));
+    QCOMPARE(parts.borders.size(), std::size_t(12));
+    for (const auto& border : parts.borders) {
+      const Vec2 along = (border.to - border.from).normalized(), left(-along.y(), along.x()),
+                 middle = 0.5 * (border.from + border.to);
+      QVERIFY(contains(parts.faces[border.left], middle + 0.1 * left));
+      QVERIFY(contains(parts.faces[border.right], middle - 0.1 * left));
+    }
   }
   void facesComeFromLeftToRight() {
     const Subdivision parts =
@@ -116,8 +145,8 @@ private slots:
         lines.push_back({{at(random), 0}, {at(random), 60}});
       const Subdivision parts = subdivide({{0, 0}, {100, 0}, {100, 60}, {0, 60}}, lines);
       double area = 0;
-      for (const Polygon& face : parts.faces)
-        area += signedArea_mm2(face);
+      for (const Region& face : parts.faces)
+        area += area_mm2(face);
       QVERIFY_NEAR(area, 6000.0, 1e-6);
       // Euler: faces = 1 + lines + inner crossings.
       int crossings = 0;

@@ -103,9 +103,9 @@ private slots:
       std::vector<Edge> cuts{{{0, 44.5}, {1 + size(random), 44.5}}};
       const auto faces = subdivide(region, partingLines(region, cuts)).faces;
       double area = 0;
-      for (const Polygon& face : faces) {
-        QVERIFY(isSimple(face));
-        area += signedArea_mm2(face);
+      for (const Region& face : faces) {
+        QVERIFY(isSimple(face.rim) && face.holes.empty());
+        area += area_mm2(face);
       }
       QVERIFY_NEAR(area, area_mm2(region), 1e-4);
       double convex = 0;

@@ -45,12 +45,23 @@ PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, Text 
   return index;
 }
 
+namespace {
+
+/// On the rim, or on the edge of a hole in which a flap hangs.
+bool insertOnPaper(Region& paper, const Vec2& point) {
+  if (insertOnOutline(paper.rim, point)) return true;
+  return std::ranges::any_of(paper.holes,
+                             [&](Polygon& hole) { return insertOnOutline(hole, point); });
+}
+
+} // namespace
+
 FoldIndex AssemblyBuilder::fold(std::string_view role, Text label, PanelIndex left,
                                 PanelIndex right, Vec2 from, Vec2 to, FoldSense sense,
                                 double shutAngle_rad) {
   for (PanelIndex panel : {left, right})
     for (const Vec2& end : {from, to})
-      if (!insertOnOutline(m_assembly.panels[panel].outline.rim, end))
+      if (!insertOnPaper(m_assembly.panels[panel].outline, end))
         fail({"fold.off-outline", label, m_assembly.panels[panel].label}, key(role));
   return m_assembly.addFold(
       {key(role), std::move(label), left, right, from, to, sense, shutAngle_rad});

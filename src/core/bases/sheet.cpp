@@ -74,9 +74,7 @@ private:
     // Flaps and tabs are no leaves.
     constexpr double kLeaf = 0.4;
     const auto& faces = sheet.parts.faces;
-    const auto area = [&](std::size_t f) {
-      return sheet.paper[f] ? std::abs(signedArea_mm2(faces[f])) : 0.0;
-    };
+    const auto area = [&](std::size_t f) { return sheet.paper[f] ? area_mm2(faces[f]) : 0.0; };
     const auto& lines = m_card.sheets.front().lines;
     std::vector<char> moved(faces.size(), 0);
     for (const auto& border : sheet.parts.borders)

@@ -26,10 +26,10 @@ bool acrossPaper(const PieceWork& piece, const WorkLine& line) {
 Result<Added> withPieceIn(const Design& design, const PieceWork& piece, std::string_view seat) {
   const auto assembled = assembleDesign(design);
   if (!assembled) return assembled.error();
-  if (seat.empty() && !assembled->seats.empty()) seat = assembled->seats[SeatIndex(0)].key;
-  if (!assembled->findSeat(seat)) return Error{{"seat.unknown", seat}, ""};
+  const std::string on = seat.empty() ? firstSeat(*assembled) : std::string(seat);
+  if (!assembled->findSeat(on)) return Error{{"seat.unknown", on}, ""};
   const StructureKind* kind = findStructureKind("piece");
-  return addStructure(design, kind->key, seat, startingValues(kind->parameters), fromZero(piece));
+  return addStructure(design, kind->key, on, startingValues(kind->parameters), fromZero(piece));
 }
 
 Result<Design> withBaseIn(const Design& design, const PieceWork& piece) {

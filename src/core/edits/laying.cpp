@@ -104,7 +104,7 @@ Iso3 onFace(const Lying& lying) {
 Polygon heldPanel(const PieceWork& work, const Vec2& at) {
   const PieceSheet sheet(work);
   const std::size_t face = sheet.faceAt(at);
-  return face < sheet.parts.faces.size() ? sheet.parts.faces[face] : work.outline;
+  return face < sheet.parts.faces.size() ? sheet.parts.faces[face].rim : work.outline;
 }
 
 double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& target,
@@ -122,14 +122,16 @@ double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& ta
     if (std::abs(local.z()) < kInPlane)
       return tidied(angleOf(local.head<2>()) - up * angleOf(*along));
   }
-  // Along the face's line, with the rest of the sheet towards it.
+  // Along the face's line, with the rest of the sheet towards it; a tab that is glued by its face
+  // is folded under, so that the rest begins on its other side.
   const Vec2 rest = boundsOf(work.outline).centre() - lying.at;
   const double straight = -up * angleOf(*along);
   const auto falls = [&](double turn) {
     const double a = radians(turn + up * angleOf(rest));
     return rest.norm() * std::sin(a);
   };
-  return tidied(falls(straight) <= falls(straight + 180) ? straight : straight + 180);
+  const bool towards = falls(straight) <= falls(straight + 180);
+  return tidied(towards != lying.byFace ? straight : straight + 180);
 }
 
 LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const Lying& lying,

@@ -22,7 +22,8 @@ struct Lying {
 
 /// The way in which a sheet lies when it first comes over a face: with its scores as they must run
 /// if all of them are parallel and it stands already; else along the line on which the face stands,
-/// with the rest of the sheet towards that. A sheet without scores lies straight.
+/// with the rest of the sheet towards that (away from it by its face, as a tab folded under lies).
+/// A sheet without scores lies straight.
 double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& target,
                const PieceWork& work, const Lying& lying);
 

@@ -181,6 +181,12 @@ Result<Design> withBaseAsSheet(const Design& design) {
   return edited;
 }
 
+std::string firstSeat(const Assembly& assembly) {
+  for (const Seat& seat : assembly.seats)
+    if (seat.kind() != SeatKind::Face) return seat.key;
+  return assembly.seats.empty() ? "" : assembly.seats[SeatIndex(0)].key;
+}
+
 Result<Added> newSheet(const Design& design) {
   const auto assembled = assembleDesign(upTo(design, {}));
   if (!assembled) return assembled.error();
@@ -190,8 +196,7 @@ Result<Added> newSheet(const Design& design) {
   constexpr double kWide = 1.5, kHigh = 1.0 / 3, kLeast_mm = 10;
   const auto size = [&](double mm) { return std::max(kLeast_mm, onLattice(mm, step)); };
   const StructureKind* kind = findStructureKind("piece");
-  return addStructure(design, kind->key, assembled->seats[SeatIndex(0)].key,
-                      startingValues(kind->parameters),
+  return addStructure(design, kind->key, firstSeat(*assembled), startingValues(kind->parameters),
                       plainStrip(size(kWide * page.x()), size(kHigh * page.y())));
 }
 

@@ -35,6 +35,9 @@ PieceWork workOf(const Assembly& assembly, const Piece& piece);
 /// be worked on. Fails for bases of more than one piece.
 Result<Design> withBaseAsSheet(const Design& design);
 
+/// The seat to which new paper belongs: the first fold of the card, or its first face.
+std::string firstSeat(const Assembly& assembly);
+
 /// A plain sheet beside the card, joined to nothing yet: half again as wide as the
 /// first page and a third as high. It belongs to the first fold of the card.
 Result<Added> newSheet(const Design& design);

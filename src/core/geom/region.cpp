@@ -61,8 +61,8 @@ double distanceToOutline(const Region& region, const Vec2& point) {
 std::vector<Polygon> convexParts(const Region& region) {
   if (region.holes.empty()) return convexParts(region.rim);
   std::vector<Polygon> parts;
-  for (const Polygon& face : subdivide(region, partingLines(region)).faces)
-    for (Polygon& part : convexParts(face))
+  for (const Region& face : subdivide(region, partingLines(region)).faces)
+    for (Polygon& part : convexParts(face.rim))
       parts.push_back(std::move(part));
   return parts;
 }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <optional>
 
 namespace hinge {
 namespace {
@@ -144,6 +145,15 @@ private:
     std::vector<int> place(faces.size(), -1);
     for (std::size_t k = 0; k < order.size(); ++k)
       place[order[k]] = static_cast<int>(k), result.faces.push_back(faces[order[k]].polygon);
+    // What is walked clockwise is the outside of lines that hang together: of an island it is a
+    // hole in the smallest face round it.
+    for (std::size_t k = 0; k < faces.size(); ++k) {
+      if (signedArea_mm2(faces[k].polygon) > -kSamePoint_mm) continue;
+      const auto host = faceRound(faces[k].polygon, result);
+      if (!host) continue;
+      place[k] = static_cast<int>(*host);
+      result.faces[*host].holes.push_back(faces[k].polygon);
+    }
     for (std::size_t k = 0; k < m_halves.size(); k += 2) {
       const Half &h = m_halves[k], &twin = m_halves[k + 1];
       if (h.dead || h.line < 0) continue;
@@ -154,6 +164,21 @@ private:
                                 static_cast<std::size_t>(right), point(h.from), point(h.to)});
     }
     join(result);
+  }
+
+  static std::optional<std::size_t> faceRound(const Polygon& island, const Subdivision& made) {
+    std::optional<std::size_t> best;
+    double least = 1e300;
+    const auto inside = [&](const Polygon& rim) {
+      return std::ranges::all_of(island, [&](const Vec2& p) {
+        return encloses(rim, p) && distanceToOutline(rim, p) > kSamePoint_mm;
+      });
+    };
+    for (std::size_t f = 0; f < made.faces.size(); ++f)
+      if (const double area = signedArea_mm2(made.faces[f].rim);
+          area < least && inside(made.faces[f].rim))
+        least = area, best = f;
+    return best;
   }
 
   /// Stretches of one line between the same two faces that continue one another are one border.

@@ -11,8 +11,9 @@ struct Subdivision {
     std::size_t left, right; ///< faces
     Vec2 from, to;           ///< left is on its left hand
   };
-  std::vector<Polygon>
-      faces; ///< counter-clockwise, by their middle from left to right, then upwards
+  /// By the middle of their rims from left to right, then upwards. A face round an island of lines
+  /// has that for a hole.
+  std::vector<Region> faces;
   std::vector<Border> borders;
   std::vector<std::pair<std::size_t, Edge>>
       loose; ///< stretches of lines that end inside a face and part nothing

@@ -38,7 +38,7 @@ PieceSheet::PieceSheet(const PieceWork& work) {
       edges.push_back(e);
   }
   parts = subdivide(work.outline, edges);
-  for (const Polygon& face : parts.faces) {
+  for (const Region& face : parts.faces) {
     const Vec2 inside = centroidOf(convexParts(face).front());
     paper.push_back(
         std::ranges::none_of(open, [&](const Polygon* w) { return contains(*w, inside); }));

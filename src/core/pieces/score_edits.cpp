@@ -12,6 +12,7 @@ namespace {
 
 using Kind = WorkLine::Kind;
 constexpr int kMostRepeats = 200;
+constexpr double kSameArea_mm2 = 1e-6;
 
 Result<PieceWork> checked(PieceWork work) {
   if (auto valid = validate(work, ""); !valid) return valid.error();
@@ -121,10 +122,11 @@ Result<PieceWork> withBothSidesAlike(const PieceWork& work) {
     Polygon image;
     for (const Vec2& p : window)
       image.insert(image.begin(), twin(p));
-    const Box2 own = boundsOf(image);
+    // By middle and area: the corners of a disc lie elsewhere in its mirror image.
     const bool there = std::ranges::any_of(work.windows, [&](const Polygon& other) {
-      const Box2 its = boundsOf(other);
-      return alike(its.low, own.low) && alike(its.high, own.high);
+      return alike(centroidOf(other), centroidOf(image)) &&
+             std::abs(std::abs(signedArea_mm2(other)) - std::abs(signedArea_mm2(image))) <
+                 kSameArea_mm2;
     });
     if (!there) made.windows.push_back(std::move(image));
   }

@@ -42,6 +42,7 @@ public:
     case SheetTool::Reverse: reverse(); break;
     case SheetTool::Tab: tab(); break;
     case SheetTool::Corner: corner(); break;
+    case SheetTool::Outline: outlined(); break;
     }
     return std::move(m_drawn);
   }
@@ -230,7 +231,7 @@ private:
     if (!corners.empty()) m_drawn.ghost.push_back({corners.back(), closed ? corners.front() : at});
     m_drawn.at.at = at;
     if (corners.size() < 3) return;
-    std::string text = "opening";
+    std::string text = m_stroke.tool == SheetTool::Outline ? "outline" : "opening";
     for (const Vec2& p : corners)
       text += " " + point(p);
     say(std::move(text));

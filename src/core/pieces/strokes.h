@@ -20,7 +20,7 @@ struct Grip {
 /// Ends of lines before corners, lines before edges, openings before panels.
 Grip gripAt(const PieceWork& work, const Vec2& at, double reach_mm);
 
-enum class SheetTool { Hold, Score, Cut, Opening, Reverse, Tab, Corner };
+enum class SheetTool { Hold, Score, Cut, Opening, Reverse, Tab, Corner, Outline };
 enum class OpeningShape { Rectangle, Disc, Ring, Outline };
 
 /// One movement of a hand, from where it was pressed to where the pointer is; both are the same
@@ -33,9 +33,14 @@ struct Stroke {
   WorkLine::Kind fold = WorkLine::Kind::Valley;
   OpeningShape opening = OpeningShape::Rectangle;
   CornerCut corner = CornerCut::Round;
-  double bevel_deg = 30;     ///< of tabs
-  bool fromFarEnd = false;   ///< places are read from the right end, or the upper edge
-  bool carry = false;        ///< what lies beyond a moved score goes along
+  double bevel_deg = 30;   ///< of tabs
+  bool fromFarEnd = false; ///< places are read from the right end, or the upper edge
+  bool carry = false;      ///< what lies beyond a moved score goes along
+  /// The outline of an opening, or of the sheet itself, is drawn corner by corner.
+  bool cornerByCorner() const {
+    return tool == SheetTool::Outline ||
+           (tool == SheetTool::Opening && opening == OpeningShape::Outline);
+  }
   std::vector<Vec2> corners; ///< of an outline, so far
   std::vector<double> typed; ///< in place of the measures, in their order
   Snapping snapping;

@@ -43,7 +43,7 @@ bool WorkedPiece::isFold(const Subdivision::Border& b) const {
 
 bool WorkedPiece::isTab(std::size_t face, const WorkedNames& names,
                         const Assembly& assembly) const {
-  const double area = std::abs(signedArea_mm2(m_sheet.parts.faces[face]));
+  const double area = area_mm2(m_sheet.parts.faces[face]);
   const bool larger = std::ranges::any_of(m_work->joints, [&](const PieceJoint& j) {
     const Seat* host = m_sheet.faceAt(j.at) == face ? assembly.findSeat(j.on) : nullptr;
     return host && area_mm2(assembly.panels[host->sides[0].panel].outline) < area;
@@ -62,15 +62,16 @@ void WorkedPiece::makePanels(const WorkedNames& names, AssemblyBuilder& builder)
   for (std::size_t f = 0; f < m_sheet.parts.faces.size(); ++f) {
     m_panels.push_back({});
     if (!m_sheet.paper[f]) continue;
-    const Polygon& face = m_sheet.parts.faces[f];
+    const Region& face = m_sheet.parts.faces[f];
     auto [role, label] = names.panel(++number);
     m_panels.back() =
         builder.panel(m_piece, role, std::move(label),
-                      isTab(f, names, builder.assembly()) ? PanelUse::Tab : names.use, face);
+                      isTab(f, names, builder.assembly()) ? PanelUse::Tab : names.use, face.rim);
+    builder.assembly().panels[m_panels.back()].outline.holes = face.holes;
     for (std::size_t hole : m_sheet.holes)
       if (contains(face, m_work->windows[hole].front()))
         builder.cutWindow(m_panels.back(), m_work->windows[hole]);
-    const Box2 box = boundsOf(face);
+    const Box2 box = boundsOf(face.rim);
     builder.faceSeats(m_panels.back(), box.low, {box.high.x(), box.low.y()});
   }
   for (const auto& [line, stretch] : m_sheet.parts.loose)

@@ -36,12 +36,12 @@ private:
   void addFaces(PanelIndex p) {
     const Region& outline = m_assembly.panels[p].outline;
     const std::vector<Edge> cuts = cutsIn(m_assembly, p);
-    std::vector<Polygon> parts{outline.rim};
+    std::vector<Region> parts{outline.rim};
     if (!outline.holes.empty() || !cuts.empty())
       parts = subdivide(outline, partingLines(outline, cuts)).faces;
-    for (const Polygon& part : parts) {
+    for (const Region& part : parts) { // without holes by now
       PatternFace face{p, {}};
-      for (const Vec2& corner : part)
+      for (const Vec2& corner : part.rim)
         face.corners.push_back(vertex(corner));
       m_pattern.faces.push_back(std::move(face));
     }
