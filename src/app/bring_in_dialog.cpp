@@ -14,7 +14,7 @@
 namespace hinge {
 namespace {
 
-constexpr int kPicture = 230;
+constexpr int kPicture = 230, kLabel = 130;
 
 /// What a look is called: its layer, colour and dashes.
 QString nameOf(const LineLook& look) {
@@ -51,6 +51,7 @@ BringInDialog::BringInDialog(Document* document, Drawing drawing, const QString&
     auto* line = new QHBoxLayout;
     auto* label = new QLabel(text, this);
     label->setBuddy(box);
+    label->setFixedWidth(kLabel);
     box->setAccessibleName(text);
     line->addWidget(label);
     line->addWidget(box, 1);

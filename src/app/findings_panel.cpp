@@ -83,6 +83,12 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
       emit refused(said(done.error(), m_document->design().settings.unit));
   });
   head->addWidget(m_verdict);
+  auto* before = new QLabel(tr("before this stroke"), this);
+  before->setObjectName(QStringLiteral("soft"));
+  before->hide();
+  connect(document, &Document::designChanged, before,
+          [before, document] { before->setVisible(document->previewing()); });
+  head->addWidget(before);
   head->addStretch();
   head->addWidget(m_mendAll);
   column->addLayout(head);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
+#include "app/bring_in_dialog.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
@@ -59,6 +60,12 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("new"))) {
     window.openNewPlace();
     target = window.findChild<NewPlace*>();
+  }
+  if (options.isSet(QStringLiteral("trace")))
+    window.bringIn(options.value(QStringLiteral("trace")));
+  if (options.isSet(QStringLiteral("bring"))) {
+    window.bringIn(options.value(QStringLiteral("bring")));
+    if (auto* dialog = window.findChild<BringInDialog*>()) target = dialog;
   }
   if (options.isSet(QStringLiteral("hand"))) holdHand(window, options);
   if (options.isSet(QStringLiteral("fit"))) {
@@ -120,6 +127,10 @@ int main(int argc, char** argv) {
         MainTexts::tr("With --shot: what the hand does on the sheet: hold, score, cut, opening, "
                       "reverse, tab, corner, fold, join."),
         MainTexts::tr("WORD")},
+       {QStringLiteral("trace"), MainTexts::tr("With --shot: a picture under the sheet."),
+        MainTexts::tr("FILE")},
+       {QStringLiteral("bring"), MainTexts::tr("With --shot: a drawing that is brought in."),
+        MainTexts::tr("FILE")},
        {QStringLiteral("stroke"),
         MainTexts::tr("With --hand: from where to where it moves, in mm on the sheet."),
         MainTexts::tr("X,Y,X,Y")},

@@ -84,7 +84,7 @@ void SheetView::paintEvent(QPaintEvent*) {
   for (const Vec2& point : m_tracing.points())
     p.drawEllipse(toScreen(point), 5, 5);
   p.setFont(Look::font(12, QFont::DemiBold));
-  p.drawText(QRectF(16, height() - 26, width() - 32, 18), Qt::AlignLeft,
+  p.drawText(QRectF(16, 6, width() - 32, 18), Qt::AlignLeft,
              m_tracing.wantsPoints() ? tr("Click two points whose distance is known.")
                                      : tr("Type how far apart they are."));
 }

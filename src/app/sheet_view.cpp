@@ -75,6 +75,7 @@ void SheetView::setPicked(const std::optional<Vec2>& at) {
 
 void SheetView::lay(const Tracing& tracing) {
   m_tracing = tracing;
+  layOut();
   setFocus();
   update();
 }
@@ -104,7 +105,8 @@ void SheetView::refresh() {
 }
 
 QTransform SheetView::fitting() const {
-  const Box2 box = boundsOf(m_sheet->work.outline);
+  Box2 box = boundsOf(m_sheet->work.outline);
+  if (m_tracing.shown()) box.add(m_tracing.extent());
   const QRectF area = QRectF(rect()).adjusted(kMargin, kMargin - 12, -kMargin, -kMargin);
   const Vec2 size = box.size(), centre = box.centre();
   const double scale = std::min({area.width() / size.x(), area.height() / size.y(), kMostScale});
@@ -331,7 +333,7 @@ bool SheetView::scaleTracing(bool keep) {
   if (!keep) return m_tracing.again(), true;
   const LengthUnit unit = m_document->design().settings.unit;
   const auto mm = parseLength_mm(m_typed->text().trimmed().toStdString(), unit);
-  if (mm && m_tracing.setDistance(*mm)) return true;
+  if (mm && m_tracing.setDistance(*mm)) return layOut(), true;
   emit refused(mm ? tr("Two different points and their distance give the scale")
                   : said(mm.error(), unit));
   return false;

@@ -125,8 +125,8 @@ void StageView::paintStatus(QPainter& painter) const {
                                      item->values.find(spec->key)->second));
   }
   if (!text.isEmpty())
-    painter.drawText(QRectF(18, height() - 30, width() - 36, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                     text);
+    painter.drawText(QRectF(18, height() - 76, std::max(130, m_fan->x() + 10), 64),
+                     Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, text);
 }
 
 /// What the hand on the stage can do, over the opening control.
@@ -171,6 +171,7 @@ void StageView::paintEvent(QPaintEvent*) {
   }
   painter.drawImage(QPointF(0, 0), m_background);
   style.background = false;
+  style.quick = m_document->previewing();
   style.ghostPages = !style.troubled.empty() && pose().opening_rad < radians(75);
   m_scene.setDrawn(paintStage(painter, rect(), *assembly(), pose(), eye, style));
   painter.setRenderHint(QPainter::Antialiasing);

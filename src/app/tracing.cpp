@@ -28,6 +28,14 @@ Result<Tracing> Tracing::fromFile(const QString& path) {
   return made;
 }
 
+Box2 Tracing::extent() const {
+  const QRectF box = m_toSheet.mapRect(QRectF(m_image.rect()));
+  Box2 extent;
+  extent.add(Vec2(box.left(), box.top()));
+  extent.add(Vec2(box.right(), box.bottom()));
+  return extent;
+}
+
 void Tracing::point(const Vec2& onSheet) {
   if (wantsPoints()) m_points.push_back(onSheet);
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
-#include "core/geom/vectors.h"
+#include "core/geom/polygon.h"
 #include <QImage>
 #include <QPainter>
 #include <QTransform>
@@ -28,6 +28,7 @@ public:
   void again() { m_points.clear(); } ///< two other points
   /// From pixels of the picture into the sheet's flat frame.
   const QTransform& toSheet() const { return m_toSheet; }
+  Box2 extent() const; ///< of the picture, on the sheet
   const std::vector<Vec2>& points() const { return m_points; }
   /// Moved so that a point of the sheet frame comes to lie on another.
   void move(const Vec2& from, const Vec2& to);

@@ -9,6 +9,8 @@
 namespace hinge {
 namespace {
 
+constexpr double kQuickMix = 0.4; ///< of near and far light in a face of one colour
+
 constexpr double kTabLift_mm = 0.03; // a glued tab is drawn just off its host
 constexpr double kShadeLift_mm = 0.015;
 
@@ -149,7 +151,8 @@ private:
                            : m_assembly.panels[fold.left].use == PanelUse::Tab ? fold.left
                                                                                : PanelIndex();
     const Glue* glue = tab.valid() ? m_assembly.glueOf(tab) : nullptr;
-    if (!glue || !m_pose.placed[glue->host] || ownerMissing(tab) || m_pose.opening_rad < radians(4))
+    if (m_style.quick || !glue || !m_pose.placed[glue->host] || ownerMissing(tab) ||
+        m_pose.opening_rad < radians(4))
       return;
     const Vec2 a = (glue->tabToHost * lift(fold.from)).head<2>(),
                b = (glue->tabToHost * lift(fold.to)).head<2>();
@@ -203,13 +206,14 @@ private:
     glow.setColorAt(0.22, mix(near, far, 0.16));
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
-    p.setBrush(glow);
+    const QBrush fill = m_style.quick ? QBrush(mix(near, far, kQuickMix)) : QBrush(glow);
+    p.setBrush(fill);
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
     // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
     // dear, so only there.
     if (near.alphaF() >= 1) {
-      p.setPen(QPen(QBrush(glow), 1.6, Qt::SolidLine, Qt::FlatCap));
+      p.setPen(QPen(fill, 1.6, Qt::SolidLine, Qt::FlatCap));
       for (std::size_t i = 0; i < face.corners.size(); ++i)
         if (!face.edges[i])
           p.drawLine(outline[static_cast<int>(i)],

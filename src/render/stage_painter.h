@@ -20,6 +20,9 @@ struct StageStyle {
   bool background = true;
   std::optional<StructureId> selected; ///< drawn with the accent along its edges
   PanelIndex hoverPanel;
+  /// While something is dragged: every face in one colour, without contact shadows. The pool of
+  /// light costs more than all the rest.
+  bool quick = false;
   bool ghostPages = false;        ///< pages seen from outside let the structure show through
   std::optional<Iso3> bench;      ///< how the card lies; unset: see benchPose()
   std::set<std::string> troubled; ///< keys of panels in the finding that is shown: hatched

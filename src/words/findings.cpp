@@ -45,11 +45,20 @@ constexpr Sentence kAll[] = {
     {"card-within",
      QT_TRANSLATE_NOOP("words", "{who} is spoiled by itself ({much}): open its own file "
                                 "and mend it there")},
+    {"hangs/as-folded",
+     QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests as it was folded until "
+                                "a hand moves it")},
     {"hangs", QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests flat until a "
                                          "hand lifts it")},
     {"lift-hits",
      QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when a hand moves it to "
                                 "{detail}")},
+    {"impossible/apart-at",
+     QT_TRANSLATE_NOOP("words", "{who} cannot be put together: its ring stays {much} open at "
+                                "{detail}")},
+    {"impossible/other-way",
+     QT_TRANSLATE_NOOP("words", "{who} cannot be put together as its scores are marked: it closes "
+                                "when they fold the other way, {detail} among them")},
     {"unjoined", QT_TRANSLATE_NOOP("words", "{who} is joined to nothing yet")},
     {"impossible",
      QT_TRANSLATE_NOOP("words",

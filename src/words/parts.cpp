@@ -8,6 +8,9 @@ namespace hinge {
 namespace {
 
 constexpr Sentence kAll[] = {
+    {"apart-at", QT_TRANSLATE_NOOP("words", "%1")},
+    {"other-way", QT_TRANSLATE_NOOP("words", "%1")},
+    {"as-folded", QT_TRANSLATE_NOOP("words", "%1")},
     {"and", QT_TRANSLATE_NOOP("words", "%1 and %2")},
     {"arm", QT_TRANSLATE_NOOP("words", "arm")},
     {"as-it-is", QT_TRANSLATE_NOOP("words", "%1")},

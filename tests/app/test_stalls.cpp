@@ -96,7 +96,7 @@ private slots:
   }
   void aDraggedScoreHoldsNothingUp() {
     QFETCH(QString, file);
-    constexpr double kWhileDragging_ms = 50;
+    constexpr double kWhileDragging_ms = 25; // alone on a machine it is half of that
     MainWindow window;
     window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
     window.show();
@@ -121,6 +121,33 @@ private slots:
       pass(300);
     }
     QVERIFY2(least.ms < kWhileDragging_ms,
+             qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
+    qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
+  }
+  void aLaidPanelHoldsNothingUp() {
+    constexpr double kWhileLaying_ms = 25;
+    MainWindow window;
+    window.askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
+    window.show();
+    QVERIFY(window.openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/pop-up-lantern.hinge")));
+    window.document().select(window.document().committed().structures.front().id);
+    pass(1500);
+    const Vec2 middle =
+        centroidOf(convexParts(window.sheet().hand().committed().work.outline).front());
+    window.sheet().bar().word(QStringLiteral("join"))->click();
+    emit window.sheet().view().panelPicked(middle);
+    StageView& stage = window.stage();
+    QVERIFY(window.sheet().joints().laying());
+    RecordingApplication::Stall least{1e300, {}};
+    for (int tries = 0; tries < 5 && least.ms >= kWhileLaying_ms; ++tries) {
+      recorder()->restart();
+      for (int k = 0; k < 40; ++k) {
+        QTest::mouseMove(&stage, QPoint(200 + 6 * k, 300 + 3 * k));
+        pass(16);
+      }
+      if (const auto longest = recorder()->longest(); longest.ms < least.ms) least = longest;
+    }
+    QVERIFY2(least.ms < kWhileLaying_ms,
              qPrintable(QStringLiteral("%1 ms in %2").arg(least.ms).arg(least.what)));
     qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
   }

@@ -29,7 +29,7 @@ void findHanging(const CheckInput& in, std::vector<Finding>& found) {
     Finding f{"hangs", Severity::Advice};
     const bool leftHeld = in.assembly.panels[fold.left].gluedBy.valid();
     addPanel(in, leftHeld ? fold.right : fold.left, f);
-    f.detail = fold.label;
+    f.detail = *fold.rest_rad == 0 ? fold.label : Text("as-folded", fold.label);
     f.amount = 1, f.unit = AmountUnit::Count;
     f.to_rad = kPi, f.show_rad = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
     found.push_back(std::move(f));

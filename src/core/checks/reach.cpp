@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/motion/assembler.h"
 #include "core/structures/closure.h"
 #include <algorithm>
 
@@ -37,6 +38,34 @@ Finding impossible(const CheckInput& in, const std::string& key,
   if (owner) f.owners = {*owner};
   f.to_rad = kPi, f.amount = 180, f.unit = AmountUnit::Degree, f.show_rad = 0.5 * kPi;
   return f;
+}
+
+/// Says by how much a free piece misses closing, and where.
+void tellMiss(const CheckInput& in, StructureId id, Finding& f) {
+  constexpr int kTries = 24;
+  const Mechanism& m = in.motion.mechanism();
+  const double opening = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
+  const Pose pose = in.motion.poseAt(opening);
+  std::vector<char> placed(m.bodies.size(), 0);
+  BodyPoses poses;
+  poses.assign(m.bodies.size(), Iso3::Identity());
+  for (PanelIndex p : in.assembly.panels.indices())
+    if (pose.placed[p]) {
+      poses[m.bodyOf[p]] = pose.panels[p] * m.inBody[p].inverse();
+      placed[static_cast<std::size_t>(m.bodyOf[p].value)] = 1;
+    }
+  std::vector<BodyIndex> loose;
+  for (PanelIndex p : in.assembly.panels.indices())
+    if (const BodyIndex b = m.bodyOf[p]; in.assembly.panels[p].owner == id &&
+                                         !placed[static_cast<std::size_t>(b.value)] &&
+                                         std::ranges::find(loose, b) == loose.end())
+      loose.push_back(b);
+  const auto miss = nearestMiss(m, in.assembly, loose, placed, poses, kTries);
+  if (!miss || !miss->fold.valid()) return;
+  const Fold& fold = in.assembly.folds[miss->fold];
+  f.detail = Text(miss->closesTheOtherWay() ? "other-way" : "apart-at", fold.label);
+  f.amount = miss->gap_mm, f.unit = AmountUnit::Millimetre;
+  f.show_rad = opening;
 }
 
 /// A block against the openings that it has to follow: those of what it stands on. `exact`: its
@@ -92,6 +121,7 @@ std::vector<Finding> run(const CheckInput& in) {
           std::ranges::find(in.motion.impossible(), *hostId) != in.motion.impossible().end())
         continue;
       found.push_back(impossible(in, item.id.text(), item.id));
+      if (item.work && found.back().code == "impossible") tellMiss(in, item.id, found.back());
       continue;
     }
     const auto* block = blockOf(in.motion, item.id);

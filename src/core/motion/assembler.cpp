@@ -51,12 +51,15 @@ public:
   bool from(Eigen::VectorXd x, bool tabsToo) {
     BodyPoses trial = m_known;
     const double gap = correct(m, m_block, x, trial).residual_mm;
+    if (gap < m_nearest) m_nearest = gap, m_nearestPoses = trial;
     // Angles may have gone round; what counts is where the panels are.
     if (!(gap < std::min(m_least, motion::kAskew_mm)) || !fits(trial, tabsToo)) return false;
     m_best = std::move(trial), m_least = gap;
     return gap < motion::kClosed_mm;
   }
   const std::optional<BodyPoses>& best() const { return m_best; }
+  /// Where the gap was least, whatever side the folds are on.
+  const std::optional<BodyPoses>& nearest() const { return m_nearestPoses; }
 
   Eigen::VectorXd anglesOf(const BodyPoses& near) const {
     Eigen::VectorXd x(static_cast<Eigen::Index>(m_block.steps.size()));
@@ -117,8 +120,8 @@ private:
   const Block& m_block;
   const BodyPoses& m_known;
   std::mt19937 m_random{kSeed};
-  std::optional<BodyPoses> m_best;
-  double m_least = 1e300;
+  std::optional<BodyPoses> m_best, m_nearestPoses;
+  double m_least = 1e300, m_nearest = 1e300;
 };
 
 } // namespace
@@ -145,6 +148,31 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
     if (attempts.best()) return found();
   }
   return std::nullopt;
+}
+
+std::optional<Miss> nearestMiss(const Mechanism& m, const Assembly& assembly,
+                                const std::vector<BodyIndex>& loose,
+                                const std::vector<char>& placed, const BodyPoses& poses,
+                                int tries) {
+  const PairTree tree = loose.empty() ? PairTree() : treeOfAll(m, loose, placed);
+  if (tree.empty()) return std::nullopt;
+  const Block block = blockFromTree(m, assembly, tree, placed);
+  if (block.closing.empty()) return std::nullopt;
+  Attempts attempts(m, assembly, block, poses);
+  for (int k = 0; k < tries; ++k)
+    attempts.from(attempts.random(static_cast<double>(k) / tries, true), true);
+  if (!attempts.nearest()) return std::nullopt;
+  Closure closure;
+  evaluateClosure(m, block, *attempts.nearest(), closure);
+  Miss miss;
+  for (std::size_t c = 0; c < block.closing.size(); ++c)
+    for (Eigen::Index end : {0, 3}) {
+      const double gap = closure.residual.segment<3>(static_cast<Eigen::Index>(6 * c) + end).norm();
+      if (gap < miss.gap_mm) continue;
+      const Pair& pair = m.pairs[block.closing[c]];
+      miss = {gap, pair.fold, pair.joint};
+    }
+  return miss;
 }
 
 } // namespace hinge

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/blocks.h"
+#include "core/units/tolerances.h"
 
 namespace hinge {
 
@@ -19,5 +20,19 @@ namespace hinge {
 std::optional<int> putTogether(const Mechanism& mechanism, const Assembly& assembly,
                                const std::vector<BodyIndex>& loose, const std::vector<char>& placed,
                                BodyPoses& poses, int tries, const BodyPoses* near = nullptr);
+
+/// How near the bodies come to closing that cannot be put together: the widest gap of the best try,
+/// and the fold or joint at which it stays open. A gap of nothing: they close, but with folds on
+/// the other side than they are marked.
+struct Miss {
+  double gap_mm = 0;
+  FoldIndex fold;
+  JointIndex joint;
+  bool closesTheOtherWay() const { return gap_mm < motion::kAskew_mm; }
+};
+/// Nothing when they hang on nothing, or no ring goes through them.
+std::optional<Miss> nearestMiss(const Mechanism& mechanism, const Assembly& assembly,
+                                const std::vector<BodyIndex>& loose,
+                                const std::vector<char>& placed, const BodyPoses& poses, int tries);
 
 } // namespace hinge

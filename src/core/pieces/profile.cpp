@@ -106,7 +106,8 @@ std::optional<FoldProfile> profileOf(const Assembly& assembly, const Pose& pose,
   Vec3 up = Vec3::UnitZ() - axis.z() * axis;
   constexpr double kUpright = 0.2; // scores that nearly stand are seen from above
   up = up.norm() > kUpright ? Vec3(up.normalized()) : axis.unitOrthogonal();
-  const Vec3 across = axis.cross(up);
+  // As it stands on the stage: what lies to the right there does so here.
+  const Vec3 across = axis.cross(up).x() < 0 ? Vec3(-axis.cross(up)) : Vec3(axis.cross(up));
   const auto flat = [&](const Vec3& p) { return Vec2(across.dot(p), up.dot(p)); };
   FoldProfile profile;
   for (const Vec3& p : places)
