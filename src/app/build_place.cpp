@@ -27,6 +27,11 @@ BuildPlace::BuildPlace(Document* document, Analyst* analyst, QWidget* parent)
   m_flat->addWidget(m_bench);
   m_flat->addWidget(m_sheet);
   column->addWidget(m_flat, 8);
+  m_take = new QToolButton(m_bench);
+  m_take->setText(tr("Take it under the hand"));
+  m_take->setAccessibleName(m_take->text());
+  m_take->setToolTip(tr("Makes the base a sheet that is scored, cut and joined by hand"));
+  connect(m_take, &QToolButton::clicked, this, &BuildPlace::takeBaseUnderHand);
   const auto hairline = [&] {
     auto* line = new QFrame(m_side);
     line->setObjectName(QStringLiteral("hairline"));
@@ -81,6 +86,18 @@ void BuildPlace::layOut() {
   QWidget* shown = worked ? static_cast<QWidget*>(m_sheet) : m_bench;
   if (m_flat->currentWidget() != shown) m_flat->setCurrentWidget(shown);
   m_side->setFixedWidth(worked ? kSheetSide_px : kSide_px);
+  m_take->setVisible(!worked && !m_document->selection());
+  m_take->adjustSize();
+  m_take->move(kSide_px - m_take->width() - 16, 40);
+}
+
+void BuildPlace::takeBaseUnderHand() {
+  const Design& design = m_document->committed();
+  const auto next = withBaseAsSheet(design);
+  const auto done = next ? m_document->apply(*next, tr("take the base under the hand"))
+                         : Result<void>(next.error());
+  if (!done) return void(emit refused(said(done.error(), design.settings.unit)));
+  m_sheet->view().setFocus();
 }
 
 void BuildPlace::cutNewSheet() {

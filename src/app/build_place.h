@@ -23,6 +23,10 @@ public:
   FindingsPanel& findings() { return *m_findings; }
   /// Puts a plain sheet, joined to nothing yet, under the hand.
   void cutNewSheet();
+  /// Makes the base of the card a sheet with scores, which changes nothing but that it can be
+  /// worked on.
+  void takeBaseUnderHand();
+  QToolButton& takeButton() { return *m_take; }
 
 signals:
   void refused(const QString& why);
@@ -41,6 +45,7 @@ private:
   SizesPanel* m_sizes;
   FindingsPanel* m_findings;
   QWidget* m_side;
+  QToolButton* m_take;
 };
 
 } // namespace hinge

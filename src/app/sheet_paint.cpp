@@ -26,6 +26,7 @@ QString nameOf(SnapTo to) {
   case SnapTo::Middle: return SheetView::tr("middle");
   case SnapTo::Rim: return SheetView::tr("edge");
   case SnapTo::Line: return SheetView::tr("on the line");
+  case SnapTo::Parallel: return SheetView::tr("parallel");
   case SnapTo::Twin: return SheetView::tr("twin");
   case SnapTo::EqualStep: return SheetView::tr("equal step");
   case SnapTo::Free:

@@ -54,6 +54,7 @@ void StageView::refresh() {
   if (!assembly()) return;
   m_scene.open(drawableOpening(m_fan->opening_rad()), m_analyst->current().get(),
                m_analyst->lastMotion());
+  ++m_stillCount;
   emit poseChanged();
   layOutTags();
   update();
@@ -169,11 +170,29 @@ void StageView::paintEvent(QPaintEvent*) {
     paintStageBackground(behind, rect(), *assembly(), eye, style.theme);
     m_backgroundFor = key;
   }
-  painter.drawImage(QPointF(0, 0), m_background);
   style.background = false;
   style.quick = m_document->previewing();
   style.ghostPages = !style.troubled.empty() && pose().opening_rad < radians(75);
-  m_scene.setDrawn(paintStage(painter, rect(), *assembly(), pose(), eye, style));
+  const auto paintCard = [&](QPainter& on) {
+    on.drawImage(QPointF(0, 0), m_background);
+    m_scene.setDrawn(paintStage(on, rect(), *assembly(), pose(), eye, style));
+  };
+  // Under a hand the card stands still, and is painted once.
+  QList<double> still = key;
+  still << pose().opening_rad << static_cast<double>(m_stillCount);
+  if (!m_hand) {
+    paintCard(painter);
+    m_stillFor.clear();
+  } else {
+    if (m_stillFor != still) {
+      m_still = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
+      m_still.setDevicePixelRatio(devicePixelRatioF());
+      QPainter on(&m_still);
+      paintCard(on);
+      m_stillFor = still;
+    }
+    painter.drawImage(QPointF(0, 0), m_still);
+  }
   painter.setRenderHint(QPainter::Antialiasing);
   if (m_adding)
     paintSeats(painter);

@@ -85,6 +85,9 @@ private:
   StageScene m_scene;
   QImage m_background; ///< kept between repaints with the card and camera it belongs to
   QList<double> m_backgroundFor;
+  QImage m_still; ///< the card under a hand, with what it belongs to
+  QList<double> m_stillFor;
+  int m_stillCount = 0; ///< goes up when the pose or the card is another
   QString m_hovered;
   StageHand* m_hand = nullptr;
   std::optional<std::size_t> m_knob; ///< of what a hand is moving

@@ -146,6 +146,18 @@ private slots:
     document().select(StructureId{2});
     QVERIFY(!m_window->sheet().isVisible() && m_window->bench().isVisible());
   }
+  void theBaseIsTakenUnderTheHand() {
+    open("night-market");
+    document().select(std::nullopt);
+    QVERIFY(m_window->bench().isVisible());
+    m_window->findChild<BuildPlace*>()->takeButton().click();
+    QVERIFY(m_window->sheet().isVisible());
+    QCOMPARE(work().lines.size(), std::size_t(1));
+    settle();
+    QCOMPARE(spoils(), QStringList()); // what stands on it still does
+    document().undoStack().undo();
+    QVERIFY(m_window->bench().isVisible());
+  }
   void aScoreIsDrawnTurnedMovedAndTakenAway() {
     open("steps-in-the-fold");
     document().select(StructureId{1});

@@ -211,6 +211,19 @@ private slots:
     QVERIFY(snappedPlace(sheet.work, 0, 70.4, own).to == SnapTo::Lattice);
   }
 
+  void cutsRunParallelToWhatIsThere() {
+    const SheetInWork sheet = made("size 100 x 60; score 20,0 to 50,60 v");
+    const Vec2 way = Vec2(30, 60).normalized();
+    const auto near =
+        snappedParallel(sheet.work, {60, 10}, Vec2(60, 10) + 30 * way + Vec2(0.4, 0), {0.5, 1.5});
+    QVERIFY(near.has_value());
+    QVERIFY_NEAR(cross2(way, *near - Vec2(60, 10)), 0, 1e-9);
+    QVERIFY_NEAR(std::remainder((*near - Vec2(60, 10)).norm(), 0.5), 0, 1e-9);
+    QVERIFY(!snappedParallel(sheet.work, {60, 10}, {80, 22}, {0.5, 1.5}));
+    Stroke cut = stroke(SheetTool::Cut, {60, 10}, Vec2(60, 10) + 30 * way + Vec2(0.4, 0));
+    QVERIFY(drawnBy(sheet, cut, kMm).at.to == SnapTo::Parallel);
+  }
+
   // --- strokes -------------------------------------------------------------------------------
   void aStrokeSaysWhatItDoes() {
     const SheetInWork sheet = made("size 100 x 60; score 40 v; opening 60,10 to 80,30");
@@ -371,6 +384,33 @@ private slots:
     const Iso3 wanted = after->findSeat("card/page-a")->sides[0].toPiece * onFace(lying);
     QVERIFY_NEAR((onPage * Vec3(5, 15, 0) - wanted * Vec3(5, 15, 0)).norm(), 0, 1e-9);
     QVERIFY_NEAR((onPage * Vec3(0, 0, 0) - wanted * Vec3(0, 0, 0)).norm(), 0, 1e-9);
+  }
+  void everyKindOfJointIsLaid_data() {
+    QTest::addColumn<int>("kind");
+    for (std::size_t k = 0; k < kJointKeys.size(); ++k)
+      QTest::newRow(std::string(kJointKeys[k]).c_str()) << static_cast<int>(k);
+  }
+  void everyKindOfJointIsLaid() {
+    QFETCH(int, kind);
+    const Design d = withPiece("size 60 x 30");
+    const auto assembly = assemble(d);
+    const Pose pose = Motion::trace(assembly).poseAt(radians(100));
+    const SheetTarget piece{StructureId{1}, 0};
+    Lying lying;
+    lying.kind = static_cast<std::size_t>(kind), lying.on = "card/page-a";
+    lying.at = {30, 12}, lying.to = {60, 50}, lying.turn_deg = 90;
+    const auto joint = jointOf(d, *assembly, pose, piece, lying);
+    QVERIFY(joint.ok() && joint->kind.index() == static_cast<std::size_t>(kind));
+    const std::string sentence = jointSentence(sheetOf(d, piece), *joint, kMm);
+    const auto worked = workedBy(sheetOf(d, piece), sentence, kMm);
+    QVERIFY2(worked.ok(), sentence.c_str());
+    QVERIFY(worked->work.joints.front() == *joint);
+    QVERIFY2(withSheet(d, piece, *worked).ok(), sentence.c_str());
+    // What lies flat lies as it was held.
+    if (const auto lies = liesOn(joint->kind))
+      QVERIFY_NEAR((lies->x - onFace(lying).linear().col(0).head<2>()).norm(), 0, 1e-9);
+    if (const auto* slot = std::get_if<given::Slot>(&joint->kind))
+      QVERIFY_NEAR(slot->way_deg, 90, 1e-9); // in from the nearest edge, the lower one
   }
   void edgesLieFlushWithinReach() {
     const Design d = withPiece("size 40 x 30");

@@ -24,7 +24,8 @@ struct DrawnLine {
   std::vector<Vec2> points;
   bool closed = false;
   LineLook look;
-  std::optional<LineUse> use = {};       ///< when the format says it itself
+  std::optional<LineUse> use = {}; ///< when the format says it itself
+  bool inside = false;             ///< a cut that is no part of an outline, as the format says
   std::optional<double> folded_deg = {}; ///< as in WorkLine
 };
 

@@ -88,7 +88,7 @@ Polygon tidied(const std::vector<Vec2>& points) {
 
 struct Sorted {
   Chains cuts;
-  std::vector<WorkLine> folds;
+  std::vector<WorkLine> folds; ///< and cuts inside
 };
 
 Sorted sorted(const Drawing& drawing, const LineUses& uses) {
@@ -100,7 +100,11 @@ Sorted sorted(const Drawing& drawing, const LineUses& uses) {
                                              : likelyUse(line.look);
     if (use == LineUse::Nothing) continue;
     if (use == LineUse::Cut) {
-      made.cuts.add(line.points, line.closed);
+      if (line.inside)
+        for (std::size_t k = 0; k + 1 < line.points.size(); ++k)
+          made.folds.push_back({WorkLine::Kind::Cut, line.points[k], line.points[k + 1]});
+      else
+        made.cuts.add(line.points, line.closed);
       continue;
     }
     const auto kind = use == LineUse::Mountain ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley;

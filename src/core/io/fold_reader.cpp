@@ -101,6 +101,7 @@ private:
         continue;
       }
       if (letter == "U") line.use = LineUse::Valley; // bent to both sides, or not said
+      line.inside = letter == "C";
       if (bent && k < bent->size() && (*bent)[k].is_number()) {
         const double angle = (*bent)[k].get<double>();
         if (letter != "B" && letter != "C" && std::abs(angle) <= 180 &&

@@ -107,6 +107,25 @@ Snapped snappedPoint(const PieceWork& work, const Vec2& at, const Snapping& how)
           SnapTo::Lattice};
 }
 
+std::optional<Vec2> snappedParallel(const PieceWork& work, const Vec2& from, const Vec2& at,
+                                    const Snapping& how) {
+  std::vector<Vec2> ways{Vec2::UnitX(), Vec2::UnitY()};
+  for (const auto& edges : {edgesOf(work.outline), linesOf(work, how)})
+    for (const Edge& edge : edges)
+      ways.push_back((edge.second - edge.first).normalized());
+  std::optional<Vec2> best;
+  double least = how.reach_mm;
+  for (const Vec2& way : ways) {
+    const double along = way.dot(at - from);
+    const Vec2 there = from + along * way;
+    if (const double far = (there - at).norm(); far < least) {
+      least = far;
+      best = how.lattice_mm > 0 ? Vec2(from + onLattice(along, how.lattice_mm) * way) : there;
+    }
+  }
+  return best;
+}
+
 SnappedPlace snappedPlace(const PieceWork& work, int axis, double at, const Snapping& how) {
   const Box2 box = boundsOf(work.outline);
   const double low = box.low[axis], high = box.high[axis];

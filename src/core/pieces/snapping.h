@@ -5,7 +5,19 @@
 namespace hinge {
 
 /// Why a point came to lie where it lies.
-enum class SnapTo { Free, Lattice, Corner, End, Crossing, Middle, Rim, Line, Twin, EqualStep };
+enum class SnapTo {
+  Free,
+  Lattice,
+  Corner,
+  End,
+  Crossing,
+  Middle,
+  Rim,
+  Line,
+  Twin,
+  EqualStep,
+  Parallel
+};
 
 /// How a hand is helped to the places that a maker means. mm, in the flat frame of the piece.
 struct Snapping {
@@ -22,6 +34,11 @@ struct Snapped {
 /// The nearest of, in this order: corners, ends of lines, where lines meet the rim or each other,
 /// middles of edges and lines, the rim, lines; else the lattice. Cost: O(n^2) in the lines.
 Snapped snappedPoint(const PieceWork& work, const Vec2& at, const Snapping& how);
+
+/// The place nearest to a point on lines through `from` that run along another line or edge of the
+/// sheet, or level or upright; nothing within reach.
+std::optional<Vec2> snappedParallel(const PieceWork& work, const Vec2& from, const Vec2& at,
+                                    const Snapping& how);
 
 struct SnappedPlace {
   double at = 0;

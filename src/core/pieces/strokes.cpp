@@ -155,6 +155,9 @@ private:
   void cut() {
     const Vec2 from = snapped(m_stroke.from).at;
     if (!dragged()) return void(pointPlaces(m_drawn.at.at));
+    if (!onSomething(m_drawn.at.to))
+      if (const auto parallel = snappedParallel(m_work, from, m_stroke.to, m_stroke.snapping))
+        m_drawn.at = {*parallel, SnapTo::Parallel};
     Vec2 to = m_drawn.at.at, way = to - from;
     // Typed is how long it is, and then by what angle it runs.
     const double length = typed(0).value_or(way.norm());
