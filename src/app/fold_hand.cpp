@@ -32,15 +32,25 @@ std::vector<PanelIndex> FoldHand::foldable() const {
   return found;
 }
 
+PanelIndex FoldHand::panel() const {
+  const auto assembly = m_stage->assembly();
+  return assembly && !m_key.empty() ? assembly->findPanel(m_key) : PanelIndex();
+}
+
+std::optional<Lift> FoldHand::folding() const {
+  const PanelIndex own = panel();
+  return own.valid() ? foldingOf(*m_stage->assembly(), own) : std::nullopt;
+}
+
 double FoldHand::angleNow() const {
-  const auto lift = foldingOf(*m_stage->assembly(), m_panel);
+  const auto lift = folding();
   return lift ? lift->least : 0;
 }
 
 QString FoldHand::hint() const {
   if (foldable().empty())
     return tr("Glue one panel first: then the others can be folded from it. Esc ends.");
-  return m_panel.valid() ? tr("Drag it about its fold, or type the angle. Esc ends.")
+  return panel().valid() ? tr("Drag it about its fold, or type the angle. Esc ends.")
                          : tr("Drag a panel to where it goes, fold by fold. Esc ends.");
 }
 
@@ -49,20 +59,20 @@ void FoldHand::pressed(const QPointF& at) {
   const auto all = foldable();
   m_dragging = std::ranges::find(all, panel) != all.end();
   if (!m_dragging) return;
-  m_panel = panel, m_angle = angleNow();
+  m_key = m_stage->assembly()->panels[panel].key, m_angle = angleNow();
   m_stage->update();
 }
 
 void FoldHand::pointed(const QPointF& at) {
   if (!m_dragging) return;
   const auto assembly = m_stage->assembly();
-  auto lift = foldingOf(*assembly, m_panel);
+  auto lift = folding();
   if (!lift) return;
   double nearest = 1e300;
   for (double deg = -kSharpest_deg; deg <= kSharpest_deg; deg += kStep_deg) {
     lift->most = radians(deg);
     const Pose pose = lifted(*assembly, m_stage->pose(), *lift, 1);
-    const QPointF knob = m_stage->scene().middleIn(m_panel, pose);
+    const QPointF knob = m_stage->scene().middleIn(panel(), pose);
     if (const double far = QLineF(knob, at).length(); far < nearest)
       nearest = far, m_angle = radians(deg);
   }
@@ -70,7 +80,7 @@ void FoldHand::pointed(const QPointF& at) {
 }
 
 void FoldHand::released(const QPointF&) {
-  if (std::exchange(m_dragging, false)) fold(m_panel, m_angle);
+  if (std::exchange(m_dragging, false)) fold(panel(), m_angle);
 }
 
 void FoldHand::fold(PanelIndex panel, double angle_rad) {
@@ -78,7 +88,7 @@ void FoldHand::fold(PanelIndex panel, double angle_rad) {
   const auto lift = foldingOf(*assembly, panel);
   if (!lift) return;
   const Fold& fold = assembly->folds[lift->fold];
-  const std::string key = assembly->panels[panel].key;
+  m_key = assembly->panels[panel].key;
   const PieceWork work = m_hand->committed().work;
   const auto line = lineAt(work, 0.5 * (fold.from + fold.to));
   if (!line) return;
@@ -91,17 +101,17 @@ void FoldHand::fold(PanelIndex panel, double angle_rad) {
   if (angle_rad != 0 && valley != (angle_rad > 0)) sentence = "turn " + place + "; ";
   sentence += "fold " + place + " folded " + exactNumber(180 - std::abs(degrees(angle_rad)));
   m_hand->say(QString::fromStdString(sentence));
-  m_panel = m_stage->assembly()->findPanel(key);
 }
 
 bool FoldHand::key(const QKeyEvent& event) {
   const auto all = foldable();
   if (all.empty()) return false;
   const auto step = [&](int by) {
-    const auto at = std::ranges::find(all, m_panel);
+    const auto at = std::ranges::find(all, panel());
     const auto count = static_cast<std::ptrdiff_t>(all.size());
     const std::ptrdiff_t now = at == all.end() ? (by > 0 ? -1 : count) : at - all.begin();
-    m_panel = all[static_cast<std::size_t>((now + by + count) % count)];
+    m_key =
+        m_stage->assembly()->panels[all[static_cast<std::size_t>((now + by + count) % count)]].key;
     m_stage->update();
   };
   const double by = radians(event.modifiers() & Qt::ShiftModifier ? 1 : kStep_deg);
@@ -110,8 +120,8 @@ bool FoldHand::key(const QKeyEvent& event) {
   case Qt::Key_PageUp: return step(-1), true;
   case Qt::Key_Up:
   case Qt::Key_Down:
-    if (!m_panel.valid()) return step(1), true;
-    fold(m_panel, std::clamp(angleNow() + (event.key() == Qt::Key_Up ? by : -by),
+    if (!panel().valid()) return step(1), true;
+    fold(panel(), std::clamp(angleNow() + (event.key() == Qt::Key_Up ? by : -by),
                              -radians(kSharpest_deg), radians(kSharpest_deg)));
     return true;
   case Qt::Key_Return:
@@ -121,10 +131,9 @@ bool FoldHand::key(const QKeyEvent& event) {
 }
 
 void FoldHand::paint(QPainter& p) const {
-  if (!m_panel.valid()) return;
   const Theme& theme = Look::theme();
   const auto assembly = m_stage->assembly();
-  auto lift = foldingOf(*assembly, m_panel);
+  auto lift = folding();
   if (!lift) return;
   lift->most = m_dragging ? m_angle : lift->least;
   const Pose pose = lifted(*assembly, m_stage->pose(), *lift, 1);
@@ -136,7 +145,7 @@ void FoldHand::paint(QPainter& p) const {
     p.drawPolygon(m_stage->scene().outlineIn(panel, pose));
   p.setFont(Look::font(13, QFont::Bold));
   const QString text = QString::fromStdString(formatAngle(180 - std::abs(degrees(lift->most))));
-  const QPointF at = m_stage->scene().middleIn(m_panel, pose);
+  const QPointF at = m_stage->scene().middleIn(panel(), pose);
   const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 16;
   const QRectF tag(at.x() + 10, at.y() - 30, w, 22);
   p.setPen(Qt::NoPen);
@@ -147,7 +156,7 @@ void FoldHand::paint(QPainter& p) const {
 }
 
 void FoldHand::ended() {
-  m_panel = {};
+  m_key.clear();
   m_dragging = false;
   emit finished();
 }

@@ -23,7 +23,7 @@ public:
   void ended() override;
   /// Folds the panel by a fold angle (180 flat, 0 folded over; negative: the other way).
   void fold(PanelIndex panel, double angle_rad);
-  PanelIndex panel() const { return m_panel; }
+  PanelIndex panel() const; ///< that is chosen; not valid: none
 
 signals:
   void refused(const QString& why);
@@ -31,12 +31,13 @@ signals:
 
 private:
   std::vector<PanelIndex> foldable() const;
+  std::optional<Lift> folding() const; ///< of the chosen panel
   double angleNow() const;
 
   Document* m_document;
   SheetHand* m_hand;
   StageView* m_stage;
-  PanelIndex m_panel;
+  std::string m_key; ///< of the panel that is chosen: indices change with the card
   bool m_dragging = false;
   double m_angle = 0; ///< fold angle while it is dragged
 };

@@ -31,9 +31,12 @@ JointHand::JointHand(Document* document, SheetHand* hand, SheetView* sheet, Stag
   connect(sheet, &SheetView::panelPicked, this, &JointHand::pick);
   connect(sheet, &SheetView::areaPicked, this, &JointHand::takeArea);
   connect(sheet, &SheetView::loosened, this, &JointHand::loosen);
-  connect(document, &Document::selectionChanged, this, [this] {
-    if (m_laying) m_stage->take(nullptr);
-  });
+  // What is held belongs to the card as it was.
+  const auto letGo = [this] {
+    if (m_laying && !m_document->previewing()) m_stage->take(nullptr);
+  };
+  connect(document, &Document::selectionChanged, this, letGo);
+  connect(document, &Document::designChanged, this, letGo);
 }
 
 void JointHand::setKind(std::size_t kind) {

@@ -7,6 +7,7 @@
 #include "render/stage_painter.h"
 #include <QMouseEvent>
 #include <QPainter>
+#include <QRegularExpression>
 #include <cmath>
 
 namespace hinge {
@@ -162,7 +163,8 @@ bool ProfileView::eventFilter(QObject* object, QEvent* event) {
 
 bool ProfileView::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride && m_chosen >= 0 &&
-      static_cast<QKeyEvent*>(event)->text() != QString()) {
+      static_cast<QKeyEvent*>(event)->text().left(1).contains(
+          QRegularExpression(QStringLiteral("\\d")))) {
     event->accept();
     return true;
   }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/sheet_hand.h"
 #include "app/saying.h"
+#include "core/edits/parting.h"
 #include "core/io/drawing.h"
 #include "core/io/text_file.h"
 #include "core/units/lattice.h"
@@ -20,7 +21,9 @@ bool isLine(const Grip& grip) {
 SheetHand::SheetHand(Document* document, QObject* parent) : QObject(parent), m_document(document) {
   connect(document, &Document::selectionChanged, this, [this] {
     m_chosen = {};
+    const auto marked = m_marked; // it waits for an edge of another piece
     cancel();
+    m_marked = marked;
     emit changed();
   });
   connect(document, &Document::designChanged, this, [this] {
@@ -163,6 +166,9 @@ void SheetHand::press(const Vec2& at) {
   m_stroke.from = m_stroke.to = at;
   m_stroke.typed.clear();
   m_stroke.grip = gripAt(committed().work, at, m_stroke.snapping.reach_mm);
+  if (m_marked && m_stroke.tool == SheetTool::Hold && m_stroke.grip.what == What::Rim &&
+      target()->piece && *target()->piece != m_marked->piece)
+    return joinMarked(m_stroke.grip.index);
   m_stroke.pressed = true;
   m_wasChosen = m_stroke.grip == m_chosen && isLine(m_chosen);
   if (m_stroke.tool == SheetTool::Hold) m_chosen = m_stroke.grip;
@@ -205,6 +211,7 @@ void SheetHand::finishOutline() {
 
 bool SheetHand::cancel() {
   const bool any = underWay() || !m_stroke.typed.empty();
+  m_marked.reset();
   m_stroke.pressed = false;
   m_stroke.corners.clear();
   m_stroke.typed.clear();
@@ -329,6 +336,35 @@ void SheetHand::turnChosen() {
   const PieceWork& work = committed().work;
   if (work.lines[m_chosen.index].kind == WorkLine::Kind::Cut) return;
   keep("turn " + placeOf(nameOfLine(work, m_chosen.index)));
+}
+
+void SheetHand::partChosen() {
+  const auto on = target();
+  if (!on || !on->piece || !isLine(m_chosen)) return;
+  const Design now = m_document->committed();
+  const auto made = parted(now, *on->piece, m_chosen.index);
+  m_chosen = {};
+  const auto done =
+      made ? m_document->apply(made->design, tr("part the piece")) : Result<void>(made.error());
+  if (!done) emit refused(said(done.error(), now.settings.unit));
+}
+
+void SheetHand::markEdge() {
+  const auto on = target();
+  if (!on || !on->piece || m_chosen.what != What::Rim) return;
+  m_marked = {*on->piece, m_chosen.index};
+  emit changed();
+}
+
+void SheetHand::joinMarked(std::size_t edge) {
+  const Design now = m_document->committed();
+  const MarkedEdge marked = *std::exchange(m_marked, std::nullopt);
+  const auto next = joinedAlong(now, marked.piece, marked.edge, *target()->piece, edge);
+  m_chosen = {};
+  const auto done =
+      next ? m_document->apply(*next, tr("grow two pieces together")) : Result<void>(next.error());
+  if (!done) return void(emit refused(said(done.error(), now.settings.unit)));
+  m_document->select(marked.piece);
 }
 
 void SheetHand::eraseChosen() {

@@ -55,6 +55,11 @@ public:
   /// The scores of a list in a file (CSV) in place of those from edge to edge.
   Result<void> takeScores(const QString& path);
   void turnChosen();
+  /// Parts the piece along the chosen line: two pieces from then on.
+  void partChosen();
+  /// Marks the chosen edge: the next edge that is clicked on another piece grows together with it.
+  void markEdge();
+  bool edgeMarked() const { return m_marked.has_value(); }
   void eraseChosen();
   void nudgeChosen(const Vec2& by);
   double lattice_mm() const;
@@ -77,6 +82,12 @@ private:
   Stroke m_stroke;
   Drawn m_drawn;
   Grip m_chosen;
+  struct MarkedEdge {
+    StructureId piece;
+    std::size_t edge;
+  };
+  std::optional<MarkedEdge> m_marked;
+  void joinMarked(std::size_t edge);
   bool m_wasChosen = false; ///< what is pressed was chosen before
   QString m_lastSaid;
   std::string m_shown; ///< the sentence whose card is previewed

@@ -79,6 +79,12 @@ void SheetView::paintEvent(QPaintEvent*) {
   paintChosen(p);
   paintStroke(p);
   paintMeasures(p);
+  if (m_hand->edgeMarked()) {
+    p.setPen(theme.accent);
+    p.setFont(Look::font(12, QFont::DemiBold));
+    p.drawText(QRectF(16, 6, width() - 32, 18), Qt::AlignLeft,
+               tr("Choose the other piece and click the edge that meets this one. Esc ends."));
+  }
   if (!m_tracing.wantsPoints() && !m_tracing.wantsDistance()) return;
   p.setPen(QPen(theme.accent, 2));
   p.setBrush(Qt::NoBrush);

@@ -33,6 +33,17 @@ std::vector<FlatLine> linesOf(const PieceWork& work) {
 
 } // namespace
 
+namespace {
+
+/// Keys that mean something on the sheet; the others are the window's.
+bool isHandKey(const QKeyEvent& key) {
+  static const QString letters = QStringLiteral("hscortklfjvmebugx0123456789.-: \b");
+  return key.key() == Qt::Key_Delete || key.key() == Qt::Key_Backspace ||
+         (!key.text().isEmpty() && letters.contains(key.text().at(0).toLower()));
+}
+
+} // namespace
+
 SheetView::SheetView(Document* document, SheetHand* hand, QWidget* parent)
     : QWidget(parent), m_document(document), m_hand(hand) {
   setMouseTracking(true);
@@ -225,7 +236,7 @@ bool SheetView::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride && m_sheet) {
     const auto* key = static_cast<QKeyEvent*>(event);
     const bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
-    if (plain && (!key->text().isEmpty() || key->key() == Qt::Key_Delete)) {
+    if (plain && isHandKey(*key)) {
       event->accept();
       return true;
     }
@@ -289,6 +300,8 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
     return;
   default: break;
   }
+  if (event->key() == Qt::Key_X) return m_hand->partChosen();
+  if (event->key() == Qt::Key_G) return m_hand->markEdge();
   if (event->key() == Qt::Key_U && m_tracing.shown()) return lay({}); // away with it
   const QString text = event->text();
   if (text.isEmpty() || !text.at(0).isPrint()) return QWidget::keyPressEvent(event);

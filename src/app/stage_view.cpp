@@ -82,6 +82,7 @@ void StageView::setLettered(PieceIndex piece) {
 }
 
 void StageView::setAdding(bool on) {
+  if (on && m_hand) take(nullptr);
   m_adding = on;
   m_hoveredSeat = {};
   m_add->setChecked(on);

@@ -133,6 +133,16 @@ private:
     sheet->add_option("words", o.sets, help("help.sentences"))->expected(0, -1);
     sheet->footer(help("help.sheet-sentences"));
     mayGoElsewhere(sheet);
+    CLI::App* part = onFile("part", help("help.part-a-piece"), partPiece);
+    part->add_option("id", o.id, help("help.structure-id"))->required();
+    part->add_option("line", o.at, help("help.line-of-it"))->required();
+    mayGoElsewhere(part);
+    CLI::App* join = onFile("join", help("help.join-pieces"), joinPieces);
+    join->add_option("id", o.id, help("help.structure-id"))->required();
+    join->add_option("edge", o.at, help("help.edge-of-it"))->required();
+    join->add_option("other", o.source, help("help.other-piece"))->required();
+    join->add_option("edge-of-other", o.as, help("help.edge-of-it"))->required();
+    mayGoElsewhere(join);
     CLI::App* bring = onFile("import", help("help.bring-paper-in"), importFile);
     bring->add_option("source", o.source, help("help.drawing"))->required();
     bring->add_option("--as", o.as, help("help.import-as"))

@@ -70,6 +70,8 @@ int setOne(const Options& o);
 int scoresOf(const Options& o);
 int sheetVerb(const Options& o);
 int importFile(const Options& o);
+int partPiece(const Options& o);
+int joinPieces(const Options& o);
 int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);

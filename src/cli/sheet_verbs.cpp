@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
 #include "core/checks/analysis.h"
+#include "core/edits/parting.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
+#include "core/pieces/hand_words.h"
+#include "core/pieces/outline_edits.h"
 #include "core/units/tolerances.h"
 #include "words/words.h"
 #include <algorithm>
@@ -105,6 +108,54 @@ int sheetVerb(const Options& o) {
   printChanges(before, *after, unit);
   tellNotches(before, *after, *edited);
   return tellVerdict(*edited);
+}
+
+namespace {
+
+/// The edge of a piece on which a point lies.
+Result<std::size_t> edgeNamed(const Design& d, StructureId id, const std::string& text) {
+  constexpr double kNear_mm = 0.5;
+  const StructureItem* item = d.find(id);
+  if (!item->work) return Error{{"work.missing/no-piece", id.text()}, ""};
+  SheetScanner in(text, d.settings.unit);
+  const auto point = in.point();
+  if (!point || !in.atEnd()) return Error{{"usage/point", text}, ""};
+  const auto edge = edgeAt(*item->work, *point + boundsOf(item->work->outline).low, kNear_mm);
+  if (!edge) return Error{"sheet.no-edge", ""};
+  return *edge;
+}
+
+} // namespace
+
+int partPiece(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  const auto id = idIn(*d, o.id);
+  if (!id) return refuse(id.error(), unit);
+  const StructureItem* item = d->find(*id);
+  if (!item->work) return refuse({{"work.missing/no-piece", o.id}, ""}, unit);
+  SheetScanner in(o.at, unit);
+  const auto line = lineMeant(*item->work, in, boundsOf(item->work->outline).low);
+  if (!line) return refuse(line.error(), unit);
+  const auto made = parted(*d, *id, *line);
+  if (!made) return refuse(made.error(), unit);
+  fmt::print("{}\n", made->id.text());
+  return saveEdited(made->design, o.target());
+}
+
+int joinPieces(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  const auto id = idIn(*d, o.id), other = idIn(*d, o.source);
+  if (!id) return refuse(id.error(), unit);
+  if (!other) return refuse(other.error(), unit);
+  const auto edge = edgeNamed(*d, *id, o.at), its = edgeNamed(*d, *other, o.as);
+  if (!edge) return refuse(edge.error(), unit);
+  if (!its) return refuse(its.error(), unit);
+  const auto next = joinedAlong(*d, *id, *edge, *other, *its);
+  return next ? saveEdited(*next, o.target()) : refuse(next.error(), unit);
 }
 
 } // namespace hinge

@@ -390,6 +390,27 @@ private slots:
     QCOMPARE(work().joints.size(), std::size_t(2));
     findsItMoving();
   }
+  void aPieceIsPartedAndGrownTogetherByHand() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 40; score 60 v")));
+    take("hold");
+    const StructureId first = *document().selection();
+    click(at(60, 20));
+    QTest::keyClick(&view(), Qt::Key_X);
+    QCOMPARE(document().committed().structures.size(), std::size_t(2));
+    QVERIFY(std::abs(boundsOf(work().outline).size().x() - 60) < 1e-9);
+    click(at(60, 20)); // the edge where they parted
+    QVERIFY(hand().chosen().what == Grip::What::Rim);
+    QTest::keyClick(&view(), Qt::Key_G);
+    QVERIFY(hand().edgeMarked());
+    document().select(document().committed().structures[1].id);
+    QVERIFY(hand().edgeMarked());
+    click(at(0, 20));
+    QCOMPARE(document().committed().structures.size(), std::size_t(1));
+    QVERIFY(document().selection() == first);
+    QVERIFY(std::abs(boundsOf(work().outline).size().x() - 100) < 1e-6);
+    QCOMPARE(work().lines.size(), std::size_t(1));
+  }
   void aPanelIsFoldedOnTheStageBeforeItIsGlued() {
     zWithASheet();
     hand().say(QStringLiteral("size 80 x 30; score 20 v; glue 10,15 on card/page-c at 30,30"));

@@ -283,19 +283,21 @@ private slots:
     QSet<QString> allowed = m_allowed;
     // Keys, and what is typed, are the same in every language.
     for (const char* key :
-         {"cli",     "deg",     "switch",     "count",    "spoils", "advice",  "good",   "spoiled",
-          "valley",  "ridge",   "face",       "span",     "held",   "gives",   "glue",   "slot",
-          "pivot",   "slide",   "band",       "film",     "true",   "false",   "null",   "page",
-          "edge",    "none",    "help",       "json",     "out",    "width",   "height", "unit",
-          "fold",    "base",    "set",        "force",    "hold",   "give",    "steps",  "wrap",
-          "mends",   "finding", "all",        "step",     "open",   "columns", "size",   "key",
-          "value",   "svg",     "pdf",        "obj",      "png",    "display", "rests",  "SECONDS",
-          "file",    "kind",    "values",     "places",   "length", "files",   "top",    "side",
-          "tmp",     "such",    "directory",  "File",     "single", "new",     "add",    "remove",
-          "scores",  "solve",   "fit",        "order",    "check",  "mend",    "sweep",  "export",
-          "gallery", "seats",   "structures", "describe", "read",   "sheet",   "target", "words",
-          "small",   "import",  "dxf",        "piece",    "base",   "opening", "list",   "source",
-          "lines",   "number"})
+         {"cli",     "deg",    "switch",  "count",     "spoils",       "advice",     "good",
+          "spoiled", "valley", "ridge",   "face",      "span",         "held",       "gives",
+          "glue",    "slot",   "pivot",   "slide",     "band",         "film",       "true",
+          "false",   "null",   "page",    "edge",      "none",         "help",       "json",
+          "out",     "width",  "height",  "unit",      "fold",         "base",       "set",
+          "force",   "hold",   "give",    "steps",     "wrap",         "mends",      "finding",
+          "all",     "step",   "open",    "columns",   "size",         "key",        "value",
+          "svg",     "pdf",    "obj",     "png",       "display",      "rests",      "SECONDS",
+          "file",    "kind",   "values",  "places",    "length",       "files",      "top",
+          "side",    "tmp",    "such",    "directory", "File",         "single",     "new",
+          "add",     "remove", "scores",  "solve",     "fit",          "order",      "check",
+          "mend",    "sweep",  "export",  "gallery",   "seats",        "structures", "describe",
+          "read",    "sheet",  "target",  "words",     "small",        "import",     "dxf",
+          "piece",   "base",   "opening", "list",      "source",       "lines",      "number",
+          "part",    "join",   "line",    "other",     "edge-of-other"})
       allowed.insert(QString::fromLatin1(key));
     for (const QString& argument : arguments)
       for (const QString& part : argument.split(QRegularExpression(QStringLiteral("[^A-Za-z]"))))

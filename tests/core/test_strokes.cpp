@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/assembly/loose_folds.h"
 #include "core/edits/laying.h"
+#include "core/edits/parting.h"
 #include "core/edits/sheet.h"
 #include "core/pieces/profile.h"
 #include "core/pieces/score_edits.h"
@@ -446,6 +447,55 @@ private slots:
     QVERIFY(findCode(loose, "unjoined") && !findCode(loose, "impossible"));
     const Analysis glued = checked(withPiece("size 70 x 30; glue 5,15 on card/page-a at 60,40"));
     QVERIFY(!findCode(glued, "unjoined"));
+  }
+
+  // --- parting and growing together ----------------------------------------------------------
+  void aPieceIsPartedAndGrownTogetherAgain() {
+    Design d = withPiece("size 100 x 40; score 30 v; score 60 m; opening 70,10 to 80,20; "
+                         "score across 20 v; erase 10,20; "
+                         "glue 15,20 on card/page-a at 60,40; glue 90,20 on card/page-a at 60,115");
+    // Something stands on what goes.
+    const auto guest = addStructure(d, "piece", "s1/panel-3", {{"position", 0}},
+                                    made("size 10 x 10; glue 5,5 on s1/panel-3 at 8,30").work);
+    QVERIFY2(guest.ok(), guest ? "" : hinge::say(guest.error()).c_str());
+    d = guest->design;
+    const auto two = parted(d, StructureId{1}, 1); // along the score at 60
+    QVERIFY2(two.ok(), two ? "" : hinge::say(two.error()).c_str());
+    const PieceWork &stays = *two->design.find(StructureId{1})->work,
+                    &goes = *two->design.find(two->id)->work;
+    QVERIFY_NEAR(std::abs(signedArea_mm2(stays.outline)), 2400, 1e-9);
+    QVERIFY_NEAR(std::abs(signedArea_mm2(goes.outline)), 1600, 1e-9);
+    QCOMPARE(stays.joints.size(), std::size_t(1));
+    QCOMPARE(goes.joints.size(), std::size_t(1));
+    QCOMPARE(goes.windows.size(), std::size_t(1));
+    const StructureItem& on = *two->design.find(guest->id);
+    QVERIFY(on.seat.starts_with(two->id.text()));
+    QVERIFY(on.work->joints[0].on.starts_with(two->id.text()));
+    QVERIFY(assembleDesign(two->design).ok());
+    // A line that ends inside parts nothing.
+    const Design cut = withPiece("size 100 x 40; cut 20,10 to 60,10");
+    const auto refused = parted(cut, StructureId{1}, 0);
+    QVERIFY(!refused && refused.error().message.key == "part.not-across");
+    // Together again: the same paper, with the score back.
+    const auto edgeOn = [](const PieceWork& work, const Vec2& at) {
+      return *edgeAt(work, at, 0.5);
+    };
+    const auto one = joinedAlong(two->design, StructureId{1}, edgeOn(stays, {60, 20}), two->id,
+                                 edgeOn(goes, {60, 20}));
+    QVERIFY2(one.ok(), one ? "" : hinge::say(one.error()).c_str());
+    const PieceWork& whole = *one->find(StructureId{1})->work;
+    QVERIFY_NEAR(std::abs(signedArea_mm2(whole.outline)), 4000, 1e-6);
+    QCOMPARE(scoreMarks(whole).size(), std::size_t(2));
+    QVERIFY(!one->find(two->id));
+    QVERIFY(one->find(guest->id)->seat.starts_with("s1/"));
+    const auto uneven = joinedAlong(two->design, StructureId{1}, edgeOn(stays, {60, 20}), two->id,
+                                    edgeOn(goes, {80, 0}));
+    QVERIFY(uneven.ok()); // 40 on 40: the lower edge is as long
+    const Design odd = withPiece("size 30 x 25");
+    auto pair = newSheet(odd);
+    QVERIFY(pair.ok());
+    const auto apart = joinedAlong(pair->design, StructureId{1}, 0, pair->id, 0);
+    QVERIFY(!apart && apart.error().message.key == "join.edges");
   }
 
   // --- folding before glueing ----------------------------------------------------------------

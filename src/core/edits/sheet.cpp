@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/sheet.h"
 #include "core/bases/base.h"
+#include "core/edits/renaming.h"
 #include "core/motion/motion.h"
 #include "core/states/shut_state.h"
 #include "core/structures/assemble.h"
@@ -9,80 +10,12 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <charconv>
-#include <fmt/format.h>
-#include <map>
 
 namespace hinge {
 namespace {
 
-constexpr std::string_view kCard = "card", kBack = "-back";
+constexpr std::string_view kCard = "card";
 constexpr double kUnionOff_mm = 1e-5;
-
-/// Parts of one design found again in another, by where they are on their pieces.
-class Renaming {
-public:
-  Renaming(const Assembly& before, const Assembly& after) {
-    std::map<std::string, PieceIndex> pieces;
-    for (PieceIndex p : after.pieces.indices())
-      pieces[after.pieces[p].key] = p;
-    for (const Panel& panel : before.panels)
-      if (const auto piece = pieces.find(before.pieces[panel.piece].key); piece != pieces.end())
-        for (PanelIndex p : after.pieces[piece->second].panels)
-          if (contains(after.panels[p].outline, middleOf(panel))) {
-            note(panel.key, after.panels[p].key);
-            break;
-          }
-    for (const Fold& fold : before.folds)
-      for (const Fold& other : after.folds)
-        if (before.pieces[before.panels[fold.left].piece].key ==
-                after.pieces[after.panels[other.left].piece].key &&
-            distanceToSegment(0.5 * (fold.from + fold.to), other.from, other.to) < kTouch_mm) {
-          note(seatKey(fold.key), seatKey(other.key));
-          break;
-        }
-  }
-  void apply(std::string& key) const {
-    if (const auto found = m_names.find(key); found != m_names.end()) key = found->second;
-  }
-
-private:
-  static Vec2 middleOf(const Panel& panel) {
-    return centroidOf(convexParts(panel.outline).front());
-  }
-  /// Folds of the base are seats by their bare name.
-  static std::string seatKey(std::string_view foldKey) {
-    const std::string_view own = "card/";
-    return std::string(foldKey.starts_with(own) ? foldKey.substr(own.size()) : foldKey);
-  }
-  void note(const std::string& from, const std::string& to) {
-    if (from == to) return;
-    m_names[from] = to;
-    m_names[from + std::string(kBack)] = to + std::string(kBack);
-  }
-  std::map<std::string, std::string> m_names;
-};
-
-void rename(Design& design, const Renaming& names) {
-  for (PieceWork& sheet : design.card.sheets)
-    for (PieceJoint& joint : sheet.joints)
-      names.apply(joint.on);
-  for (StructureItem& item : design.structures) {
-    names.apply(item.seat);
-    if (item.work)
-      for (PieceJoint& joint : item.work->joints)
-        names.apply(joint.on);
-  }
-}
-
-/// Only the card and the structures up to the one that was changed: the rest may not fit any more
-/// until it is renamed.
-Design upTo(const Design& design, const std::optional<StructureId>& last) {
-  Design part = design;
-  const auto end = last ? std::ranges::find(part.structures, *last, &StructureItem::id) + 1
-                        : part.structures.begin();
-  part.structures.erase(end, part.structures.end());
-  return part;
-}
 
 } // namespace
 
@@ -126,7 +59,7 @@ Result<Design> withSheet(const Design& design, const SheetTarget& target,
   const auto before = assembleDesign(upTo(design, target.piece));
   const auto after = assembleDesign(upTo(edited, target.piece));
   if (!after) return after.error();
-  if (before) rename(edited, Renaming(*before, *after));
+  if (before) Renaming(*before, *after).apply(edited);
   return edited;
 }
 
@@ -177,7 +110,7 @@ Result<Design> withBaseAsSheet(const Design& design) {
   edited.card.ground = centroidOf(convexParts(root.outline).front());
   const auto after = assembleDesign(upTo(edited, {}));
   if (!after) return after.error();
-  rename(edited, Renaming(*assembled, *after));
+  Renaming(*assembled, *after).apply(edited);
   return edited;
 }
 
