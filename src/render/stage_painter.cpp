@@ -178,6 +178,15 @@ private:
     p.drawPolygon(outline);
   }
 
+  /// Not quite to its ends, where it would stick out past the edge of the paper.
+  void paintSeam(const QPointF& from, const QPointF& to) {
+    constexpr double kShort_px = 1.2;
+    const QLineF seam(from, to);
+    if (seam.length() < 3 * kShort_px) return;
+    const double share = kShort_px / seam.length();
+    p.drawLine(seam.pointAt(share), seam.pointAt(1 - share));
+  }
+
   void paintPaper(const Face& face, const QPolygonF& outline, const Source& source) {
     const Theme& theme = m_style.theme;
     // Lit as one sheet: the parts it is drawn in must not show.
@@ -216,8 +225,8 @@ private:
       p.setPen(QPen(fill, 1.6, Qt::SolidLine, Qt::FlatCap));
       for (std::size_t i = 0; i < face.corners.size(); ++i)
         if (!face.edges[i])
-          p.drawLine(outline[static_cast<int>(i)],
-                     outline[static_cast<int>((i + 1) % face.corners.size())]);
+          paintSeam(outline[static_cast<int>(i)],
+                    outline[static_cast<int>((i + 1) % face.corners.size())]);
     }
     if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
       QColor red = Theme::light().trouble;

@@ -54,8 +54,7 @@ Result<Added> parted(const Design& design, StructureId piece, std::size_t line) 
   if (!item || !item->work || line >= item->work->lines.size())
     return Error{{"work.missing/no-piece", piece.text()}, ""};
   const PieceWork& work = *item->work;
-  const auto faces =
-      subdivide(work.outline, {{work.lines[line].from, work.lines[line].to}}).faces;
+  const auto faces = subdivide(work.outline, {{work.lines[line].from, work.lines[line].to}}).faces;
   if (faces.size() != 2) return Error{"part.not-across", piece.text()};
   const PieceWork stays = sideOf(work, line, faces[0].rim), goes = sideOf(work, line, faces[1].rim);
   auto added = addStructure(design, item->kind, item->seat, item->values, goes);
@@ -140,11 +139,11 @@ Result<Design> joinedAlong(const Design& design, StructureId piece, std::size_t 
   auto settled = setWork(next, piece, made);
   if (!settled) return settled;
   next = std::move(settled).value();
-  const auto before = assembleDesign(upTo(
-      design, std::ranges::find(design.structures, piece, &StructureItem::id) <
-                      std::ranges::find(design.structures, other, &StructureItem::id)
-                  ? other
-                  : piece));
+  const auto before = assembleDesign(
+      upTo(design, std::ranges::find(design.structures, piece, &StructureItem::id) <
+                           std::ranges::find(design.structures, other, &StructureItem::id)
+                       ? other
+                       : piece));
   const auto after = assembleDesign(upTo(next, piece));
   if (!after) return after.error();
   if (before)

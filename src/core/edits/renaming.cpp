@@ -47,8 +47,8 @@ Renaming::Renaming(const Assembly& before, const Assembly& after, const Moved& m
     return nullptr;
   };
   for (const Fold& fold : before.folds)
-    for (const Place& place : places(before.pieces[before.panels[fold.left].piece].key,
-                                     0.5 * (fold.from + fold.to)))
+    for (const Place& place :
+         places(before.pieces[before.panels[fold.left].piece].key, 0.5 * (fold.from + fold.to)))
       if (const Fold* other = foldAt(place)) {
         note(seatKey(fold.key), seatKey(other->key));
         break;

@@ -7,9 +7,9 @@
 
 namespace hinge {
 
-/// Parts of one design found again in another, by where they are on their pieces; what stood on them
-/// goes along. `moved` tells the pieces in which the paper of a piece may be now, and where a point
-/// of it lies there; without it every piece is itself.
+/// Parts of one design found again in another, by where they are on their pieces; what stood on
+/// them goes along. `moved` tells the pieces in which the paper of a piece may be now, and where a
+/// point of it lies there; without it every piece is itself.
 class Renaming {
 public:
   struct Place {
