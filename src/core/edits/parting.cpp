@@ -42,6 +42,20 @@ PieceWork sideOf(const PieceWork& work, std::size_t line, const Polygon& outline
   return side;
 }
 
+/// The joint of a piece that has been turned in its flat frame: directions on the piece turn with
+/// it, so that it lies on its face as before.
+PieceJoint turnedOnPiece(PieceJoint joint, double turn_deg) {
+  std::visit(
+      [&](auto& kind) {
+        if constexpr (requires { kind.way_deg; })
+          kind.way_deg += turn_deg;
+        else if constexpr (requires { kind.turn_deg; })
+          kind.turn_deg -= (kind.byFace ? -1 : 1) * turn_deg;
+      },
+      joint.kind);
+  return joint;
+}
+
 StructureItem* itemIn(Design& design, StructureId id) {
   const auto found = std::ranges::find(design.structures, id, &StructureItem::id);
   return found == design.structures.end() ? nullptr : &*found;
@@ -114,19 +128,8 @@ Result<Design> joinedAlong(const Design& design, StructureId piece, std::size_t 
   made.lines.push_back({WorkLine::Kind::Valley, to.first, to.second});
   made.lines.insert(made.lines.end(), laid.lines.begin(), laid.lines.end());
   made.windows.insert(made.windows.end(), laid.windows.begin(), laid.windows.end());
-  const double turn = degrees(std::atan2(s, c));
-  for (PieceJoint& joint : laid.joints) {
-    // Directions on the piece turn with it; where it lies on its faces stays.
-    std::visit(
-        [&](auto& kind) {
-          if constexpr (requires { kind.way_deg; })
-            kind.way_deg += turn;
-          else if constexpr (requires { kind.turn_deg; })
-            kind.turn_deg -= (kind.byFace ? -1 : 1) * turn;
-        },
-        joint.kind);
-    made.joints.push_back(joint);
-  }
+  for (const PieceJoint& joint : laid.joints)
+    made.joints.push_back(turnedOnPiece(joint, degrees(std::atan2(s, c))));
   // What held one piece on the other is the sheet itself now.
   std::erase_if(made.joints, [&](const PieceJoint& joint) {
     const auto owner = ownerOfKey(joint.on);

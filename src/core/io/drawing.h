@@ -2,6 +2,7 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/design/piece_work.h"
+#include "core/units/length.h"
 #include <map>
 #include <string>
 #include <string_view>
