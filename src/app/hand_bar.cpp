@@ -138,7 +138,7 @@ QToolButton* HandBar::addChoice(const QString& text, const QString& name,
   connect(button, &QToolButton::clicked, this, [this, run] {
     run();
     refresh();
-    m_sheet->setFocus();
+    if (m_sheet->typed().isHidden()) m_sheet->setFocus();
   });
   m_choices.push_back({button, on, shown});
   m_choiceRow->addWidget(button);
@@ -168,6 +168,19 @@ void HandBar::addChoices() {
       tr("both sides alike"), QStringLiteral("alike"),
       [this] { m_hand->say(QStringLiteral("alike")); }, [] { return false; },
       [is] { return is(SheetTool::Score) || is(SheetTool::Hold); });
+  // What needs a number more: the sentence is begun for the line that is chosen.
+  for (const auto& [text, name, verb, then] :
+       {std::tuple(tr("repeat …"), QStringLiteral("repeat"), QStringLiteral("repeat"),
+                   QStringLiteral("every ")),
+        std::tuple(tr("lean …"), QStringLiteral("lean"), QStringLiteral("lean"), QString())})
+    addChoice(
+        text, name, [this, v = verb, t = then] { m_sheet->begin(m_hand->begunWith(v, t)); },
+        [] { return false; },
+        [this, is] {
+          const auto what = m_hand->chosen().what;
+          return is(SheetTool::Hold) && (what == Grip::What::Line || what == Grip::What::LineFrom ||
+                                         what == Grip::What::LineTo);
+        });
   for (const auto& [text, name, shape] :
        {std::tuple(tr("rectangle"), QStringLiteral("rectangle"), OpeningShape::Rectangle),
         std::tuple(tr("disc"), QStringLiteral("disc"), OpeningShape::Disc),

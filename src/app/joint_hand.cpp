@@ -35,8 +35,13 @@ JointHand::JointHand(Document* document, SheetHand* hand, SheetView* sheet, Stag
   const auto letGo = [this] {
     if (m_laying && !m_document->previewing()) m_stage->take(nullptr);
   };
-  connect(document, &Document::selectionChanged, this, letGo);
   connect(document, &Document::designChanged, this, letGo);
+  connect(document, &Document::selectionChanged, this, [this] {
+    const auto target = m_hand->target();
+    if (!m_laying) return;
+    const bool own = target && target->piece == m_target.piece;
+    m_sheet->setPicked(own ? std::optional(m_lying.at) : std::nullopt);
+  });
 }
 
 void JointHand::setKind(std::size_t kind) {
@@ -54,7 +59,10 @@ QString JointHand::placeOf(const Vec2& at) const {
 }
 
 void JointHand::pick(const Vec2& at) {
-  if (!m_hand->target()) return;
+  const auto target = m_hand->target();
+  if (!target) return;
+  if (m_laying && target->piece != m_target.piece) return layOnSheet(at);
+  m_target = *target;
   m_work = m_hand->committed().work;
   // Where the pointer is, on the lattice, as long as that is on the panel and on no fold of it.
   const PieceSheet sheet(m_work);
@@ -75,6 +83,23 @@ void JointHand::pick(const Vec2& at) {
   m_laying = true;
   m_stage->take(this);
   emit changed();
+}
+
+void JointHand::layOnSheet(const Vec2& at) {
+  const auto assembly = m_stage->assembly();
+  const PieceIndex piece = m_sheet->piece();
+  if (!assembly || !piece.valid()) return;
+  for (PanelIndex p : assembly->pieces[piece].panels) {
+    const Panel& panel = assembly->panels[p];
+    const Seat* seat = assembly->findSeat(panel.key);
+    if (!contains(panel.outline, at) || !seat) continue;
+    goTo(panel.key, (seat->sides[0].toPiece.inverse() * lift(at)).head<2>());
+    m_lying.to = snappedLying(*assembly, m_work, m_lying, 0, m_hand->lattice_mm()).to;
+    m_document->select(m_target.piece);
+    m_sheet->setPicked(m_lying.at);
+    m_stage->setFocus();
+    return m_stage->update();
+  }
 }
 
 void JointHand::takeArea(const Vec2& at, const Polygon& area) {
@@ -111,19 +136,20 @@ std::optional<QPointF> JointHand::onStage(const Vec2& onFace) const {
 }
 
 QString JointHand::hint() const {
-  if (m_lying.on.empty()) return tr("Point at the face it is joined to. Esc ends.");
+  if (m_lying.on.empty())
+    return tr("Point at the face it is joined to, or choose another sheet and click there. Esc "
+              "ends.");
   return tr("Click joins it · , . turn it · F turns it over · O: the other side of the paper · "
             "numbers: where it begins");
 }
 
 void JointHand::goTo(const std::string& face, const Vec2& to) {
-  const auto target = m_hand->target();
   const auto assembly = m_stage->assembly();
-  if (!target || !assembly) return;
+  if (!assembly) return;
   if (face != m_lying.on) {
     m_lying.on = face;
     m_lying.to = to;
-    m_lying.turn_deg = turnFor(*assembly, m_stage->pose(), *target, m_work, m_lying);
+    m_lying.turn_deg = turnFor(*assembly, m_stage->pose(), m_target, m_work, m_lying);
   }
   m_lying.to = to;
 }
@@ -205,8 +231,8 @@ bool JointHand::key(const QKeyEvent& event) {
   case Qt::Key_Greater: return turn(shift ? -kSmallTurn_deg : -kTurn_deg), true;
   case Qt::Key_F:
     m_lying.byFace = !m_lying.byFace;
-    if (const auto target = m_hand->target(); target && face())
-      m_lying.turn_deg = turnFor(*m_stage->assembly(), m_stage->pose(), *target, m_work, m_lying);
+    if (face())
+      m_lying.turn_deg = turnFor(*m_stage->assembly(), m_stage->pose(), m_target, m_work, m_lying);
     m_stage->update();
     return true;
   case Qt::Key_O: return otherSide(), true;
@@ -252,12 +278,13 @@ bool JointHand::eventFilter(QObject* object, QEvent* event) {
 }
 
 void JointHand::keep() {
-  const auto target = m_hand->target();
   const auto assembly = m_stage->assembly();
-  if (!target || !assembly) return;
+  if (!assembly) return;
+  m_document->select(m_target.piece);
+  if (!m_hand->target()) return m_stage->take(nullptr);
   const Design& design = m_document->committed();
   const LengthUnit unit = design.settings.unit;
-  const auto joint = jointOf(design, *assembly, m_stage->pose(), *target, m_lying);
+  const auto joint = jointOf(design, *assembly, m_stage->pose(), m_target, m_lying);
   if (!joint) return void(emit refused(said(joint.error(), unit)));
   QString sentence = QString::fromStdString(jointSentence(m_hand->committed(), *joint, unit));
   if (!m_more.trimmed().isEmpty()) sentence += QLatin1Char(' ') + m_more.trimmed();

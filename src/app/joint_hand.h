@@ -10,9 +10,10 @@
 namespace hinge {
 
 /// A hand that joins: a panel is picked on the sheet, its ghost lies over the face under the
-/// pointer, slides, turns and snaps, and is joined where it is let go. By keys alone: arrows slide
-/// it, comma and full stop turn it, F turns it over, Page Up and Down go through the faces, numbers
-/// say where it begins, O takes the other side of the paper, Enter joins.
+/// pointer, slides, turns and snaps, and is joined where it is let go. Or another sheet is chosen
+/// and clicked where it goes. By keys alone: arrows slide it, comma and full stop turn it, F turns
+/// it over, Page Up and Down go through the faces, numbers say where it begins, O takes the other
+/// side of the paper, Enter joins.
 class JointHand : public QObject, public StageHand {
   Q_OBJECT
 public:
@@ -41,6 +42,8 @@ signals:
 
 private:
   void pick(const Vec2& at);
+  /// A point of another sheet, while a panel is held: there it is joined.
+  void layOnSheet(const Vec2& at);
   void takeArea(const Vec2& at, const Polygon& area);
   void loosen(const Vec2& at);
   void goTo(const std::string& face, const Vec2& to);
@@ -62,7 +65,8 @@ private:
   StageView* m_stage;
   QLineEdit* m_typed;
   Lying m_lying;
-  PieceWork m_work; ///< of the sheet that is held
+  SheetTarget m_target; ///< the sheet that is held
+  PieceWork m_work;
   QString m_more;
   bool m_laying = false, m_flush = false;
 };

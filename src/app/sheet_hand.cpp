@@ -338,6 +338,12 @@ void SheetHand::turnChosen() {
   keep("turn " + placeOf(nameOfLine(work, m_chosen.index)));
 }
 
+QString SheetHand::begunWith(const QString& verb, const QString& then) const {
+  if (!target() || !isLine(m_chosen)) return {};
+  const std::string place = placeOf(nameOfLine(committed().work, m_chosen.index));
+  return verb + QLatin1Char(' ') + QString::fromStdString(place) + QLatin1Char(' ') + then;
+}
+
 void SheetHand::partChosen() {
   const auto on = target();
   if (!on || !on->piece || !isLine(m_chosen)) return;

@@ -55,6 +55,8 @@ public:
   /// The scores of a list in a file (CSV) in place of those from edge to edge.
   Result<void> takeScores(const QString& path);
   void turnChosen();
+  /// A sentence about the chosen line, begun: "repeat 20,30 every "; empty when none is chosen.
+  QString begunWith(const QString& verb, const QString& then) const;
   /// Parts the piece along the chosen line: two pieces from then on.
   void partChosen();
   /// Marks the chosen edge: the next edge that is clicked on another piece grows together with it.

@@ -22,6 +22,8 @@ public:
   QPointF toScreen(const Vec2& flat) const;
   Vec2 toSheet(const QPointF& point) const;
   QLineEdit& typed() { return *m_typed; }
+  /// Opens the field with the beginning of a sentence, to be ended by its maker.
+  void begin(const QString& sentence) { openTyped(sentence); }
   void setHoveredPanel(const QString& key);
   PieceIndex piece() const { return m_piece; } ///< of the assembly; not valid: none
   /// While joints are being made a click picks a panel, and a drag the part of it that takes glue.

@@ -1,58 +1,36 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QTest>
+#include "sheet_driver.h"
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
 #include "app/bring_in_dialog.h"
-#include "app/look.h"
-#include "app/main_window.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/structures/assemble.h"
 #include <QDialog>
-#include <QMessageBox>
-#include <QStandardPaths>
 #include <QTemporaryDir>
 #endif
 
 using namespace hinge;
+using namespace hinge::test;
 
 // The sheet under the hand, in the real window with real events: what is drawn, dragged, typed and
 // joined is done to the paper, and the card follows.
 
-class TestHand : public QObject {
+class TestHand : public SheetDriver {
   Q_OBJECT
-  std::unique_ptr<MainWindow> m_window;
 
-  void settle() {
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(),
-                             60000);
-    QCoreApplication::processEvents();
-  }
   void open(const char* name) {
     QVERIFY(m_window->openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) +
                                QStringLiteral(".hinge")));
     settle();
   }
-  SheetView& view() { return m_window->sheet().view(); }
-  SheetHand& hand() { return m_window->sheet().hand(); }
-  Document& document() { return m_window->document(); }
-  PieceWork work() { return hand().committed().work; }
-  QPoint at(double x, double y) {
-    const Vec2 low = boundsOf(hand().sheet().work.outline).low;
-    return view().toScreen(low + Vec2(x, y)).toPoint();
-  }
-  void take(const char* word) { m_window->sheet().bar().word(QLatin1String(word))->click(); }
   void drag(const QPoint& from, const QPoint& to) {
     QTest::mouseMove(&view(), from);
     QTest::mousePress(&view(), Qt::LeftButton, {}, from);
     QTest::mouseMove(&view(), (from + to) / 2);
     QTest::mouseMove(&view(), to);
     QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
-  }
-  void click(const QPoint& where) {
-    QTest::mouseMove(&view(), where);
-    QTest::mouseClick(&view(), Qt::LeftButton, {}, where);
   }
   /// Typed on the sheet as one who looks at it does: the first key opens the field.
   void type(const QString& text) {
@@ -118,20 +96,8 @@ class TestHand : public QObject {
   }
 
 private slots:
-  void initTestCase() {
-    QStandardPaths::setTestModeEnabled(true);
-    QCoreApplication::setOrganizationName(QStringLiteral("hinge-lantern-test"));
-    QCoreApplication::setApplicationName(QStringLiteral("hinge-lantern-test-hand"));
-    Look::apply(*qApp, false);
-    installCanvasAccessibility();
-  }
-  void init() {
-    m_window = std::make_unique<MainWindow>();
-    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
-    m_window->resize(1280, 800);
-    m_window->show();
-    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
-  }
+  void initTestCase() { prepare(QStringLiteral("hinge-lantern-test-hand")); }
+  void init() { openWindow(); }
   void cleanup() { m_window.reset(); }
 
   void theSheetLiesBesideTheStageForWhatIsWorkedByHand() {
@@ -190,6 +156,23 @@ private slots:
     while (document().undoStack().canUndo())
       document().undoStack().undo();
     QCOMPARE(work().lines.size(), before);
+  }
+  void aScoreIsRepeatedAndLeans() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 40; score 20 v")));
+    take("hold");
+    QVERIFY(!m_window->sheet().bar().word(QStringLiteral("repeat"))->isVisible());
+    click(at(20, 20)); // chosen
+    take("repeat");
+    QVERIFY(view().typed().isVisible());
+    QTest::keyClicks(&view().typed(), QStringLiteral("25 times 2"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+    QCOMPARE(work().lines.size(), std::size_t(3));
+    QVERIFY(std::abs(work().lines[2].from.x() - 70) < 1e-9);
+    take("lean");
+    QTest::keyClicks(&view().typed(), QStringLiteral("10"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+    QVERIFY(std::abs(work().lines[0].to.x() - 20 - 40 * std::tan(radians(10))) < 1e-6);
   }
   void theCardFollowsWhileAScoreIsDragged() {
     open("steps-in-the-fold");
@@ -358,6 +341,24 @@ private slots:
     QTest::keyClick(&view(), Qt::Key_Right);
     QTest::keyClick(&view(), Qt::Key_Delete);
     QVERIFY(work().joints.empty());
+  }
+  void aPanelIsJoinedToAnotherSheet() {
+    stepsWithoutTheirBrace();
+    QVERIFY(hand().say(QStringLiteral("size 20 x 20")));
+    const StructureId own = *document().selection();
+    take("join");
+    click(at(10, 10));
+    JointHand& joints = m_window->sheet().joints();
+    QVERIFY(joints.laying());
+    document().select(StructureId{1}); // the sheet of the steps, which shows its treads
+    QVERIFY(joints.laying());
+    click(at(50, 40));
+    QVERIFY(document().selection() == own);
+    QCOMPARE(QString::fromStdString(joints.lying().on), QStringLiteral("s1/panel-3"));
+    QTest::keyClick(&m_window->stage(), Qt::Key_Return);
+    QCOMPARE(work().joints.size(), std::size_t(1));
+    QCOMPARE(QString::fromStdString(work().joints[0].on), QStringLiteral("s1/panel-3"));
+    QVERIFY((work().joints[0].to - Vec2(14, 40)).norm() < 1.5);
   }
   void theWholeIsDoneByKeysAlone() {
     stepsWithoutTheirBrace();

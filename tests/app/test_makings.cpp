@@ -1,44 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QTest>
+#include "sheet_driver.h"
 #ifndef Q_MOC_RUN
 #include "app/bring_in_dialog.h"
-#include "app/look.h"
-#include "app/main_window.h"
 #include "core/bases/base.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
-#include <QMessageBox>
-#include <QStandardPaths>
 #endif
 
 using namespace hinge;
+using namespace hinge::test;
 
 // The demos of the sheet under the hand, each made in the real window with pointer and keys, and
 // compared with the file that its script makes on the command line: both are the same card.
 
-class TestMakings : public QObject {
+class TestMakings : public SheetDriver {
   Q_OBJECT
-  std::unique_ptr<MainWindow> m_window;
 
-  void settle() {
-    QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(),
-                             60000);
-    QCoreApplication::processEvents();
-  }
-  SheetView& view() { return m_window->sheet().view(); }
-  SheetHand& hand() { return m_window->sheet().hand(); }
-  StageView& stage() { return m_window->stage(); }
-  Document& document() { return m_window->document(); }
-  PieceWork work() { return hand().committed().work; }
-  QPoint at(double x, double y) {
-    const Vec2 low = boundsOf(hand().sheet().work.outline).low;
-    return view().toScreen(low + Vec2(x, y)).toPoint();
-  }
-  void take(const char* word) { m_window->sheet().bar().word(QLatin1String(word))->click(); }
-  void click(double x, double y) {
-    QTest::mouseMove(&view(), at(x, y));
-    QTest::mouseClick(&view(), Qt::LeftButton, {}, at(x, y));
-  }
+  void click(double x, double y) { SheetDriver::click(at(x, y)); }
   /// A drag whose measures are typed while it lasts.
   void drag(const Vec2& from, const Vec2& to, const char* typed) {
     const QPoint a = at(from.x(), from.y()), b = at(to.x(), to.y());
@@ -127,19 +105,8 @@ class TestMakings : public QObject {
   }
 
 private slots:
-  void initTestCase() {
-    QStandardPaths::setTestModeEnabled(true);
-    QCoreApplication::setOrganizationName(QStringLiteral("hinge-lantern-test"));
-    QCoreApplication::setApplicationName(QStringLiteral("hinge-lantern-test-makings"));
-    Look::apply(*qApp, false);
-  }
-  void init() {
-    m_window = std::make_unique<MainWindow>();
-    m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
-    m_window->resize(1280, 800);
-    m_window->show();
-    QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
-  }
+  void initTestCase() { prepare(QStringLiteral("hinge-lantern-test-makings")); }
+  void init() { openWindow(); }
   void cleanup() { m_window.reset(); }
 
   void aBargeIsDrawnFromAPlainSheet() {

@@ -422,6 +422,15 @@ private slots:
     const LaySnap snap = snappedLying(*assembly, work, lying, 1.5, 0.5);
     QVERIFY(snap.flush);
     QVERIFY_NEAR(snap.to.x(), 20, 1e-9); // its left edge on the page's edge
+    // Middle over middle of the page, and of what is glued there.
+    const Box2 page = boundsOf(assembly->panels[assembly->findPanel("card/page-a")].outline.rim);
+    lying.to = {0.5 * page.size().y() + 0.7, 40};
+    QVERIFY_NEAR(snappedLying(*assembly, work, lying, 1.5, 0.5).to.x(), 0.5 * page.size().y(),
+                 1e-9);
+    const Design glued = withPiece("size 40 x 30; glue 20,15 on card/page-a at 33.3,71.1");
+    const auto other = assemble(glued);
+    lying.to = {34, 100};
+    QVERIFY_NEAR(snappedLying(*other, work, lying, 1.5, 0.5).to.x(), 33.3, 1e-9);
   }
   void theOtherEndRunsAsTheScoresMust() {
     Design d = withPiece("size 70 x 30; score 10 v, 60 v; "

@@ -60,6 +60,21 @@ std::vector<Edge> edgesBelow(const Assembly& assembly, const SeatSide& side) {
   return edges;
 }
 
+/// The middle of the paper below, and of everything that is glued to it.
+std::vector<Vec2> middlesBelow(const Assembly& assembly, const SeatSide& side) {
+  const auto middleOf = [&](const Polygon& flat) {
+    Box2 box;
+    for (const Vec2& p : flat)
+      box.add(facePoint(side, p));
+    return box.centre();
+  };
+  std::vector<Vec2> middles{middleOf(assembly.panels[side.panel].outline.rim)};
+  for (const auto& [j, glue] : assembly.every<Glue>())
+    if (glue.host == side.panel)
+      middles.push_back(middleOf(mapped(assembly.panels[glue.tab].outline, glue.tabToHost).rim));
+  return middles;
+}
+
 Polygon panelOnFace(const PieceWork& work, const Lying& lying) {
   const Iso3 lies = onFace(lying);
   Polygon panel = heldPanel(work, lying.at);
@@ -156,6 +171,16 @@ LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const Lyin
     const Vec2 already = moved.to - lying.to;
     moved.to += *move - direction.dot(already) * direction;
     snap.flush = true, taken = direction;
+  }
+  // Where no edge is met: middle over middle of the face, or of what is glued there already.
+  const Vec2 centre = boundsOf(panelOnFace(work, lying)).centre();
+  const auto middles = middlesBelow(assembly, seat->sides[0]);
+  for (int axis : {0, 1}) {
+    if (taken && std::abs((*taken)[axis]) > 0.5) continue;
+    double least = reach_mm;
+    for (const Vec2& middle : middles)
+      if (const double off = middle[axis] - centre[axis]; std::abs(off) < least)
+        least = std::abs(off), moved.to[axis] = lying.to[axis] + off, snap.flush = true;
   }
   snap.to = moved.to;
   return snap;

@@ -34,8 +34,8 @@ Iso3 onFace(const Lying& lying);
 Polygon heldPanel(const PieceWork& work, const Vec2& at);
 
 /// The place with the panel's edges flush to folds and edges of what lies below that are nearer
-/// than `reach_mm`, else with its distances on the lattice (0: as it is). `flush` says whether
-/// anything was met.
+/// than `reach_mm`, or its middle over that of the face or of what is glued there; else with its
+/// distances on the lattice (0: as it is). `flush` says whether anything was met.
 struct LaySnap {
   Vec2 to;
   bool flush = false;
