@@ -52,8 +52,16 @@ void StageView::refresh() {
   // apply() and preview() let only designs through that assemble.
   if (m_scene.show(m_document->snapshot())) m_fan->setCard(m_scene.shown()->design().card);
   if (!assembly()) return;
-  m_scene.open(drawableOpening(m_fan->opening_rad()), m_analyst->current().get(),
-               m_analyst->lastMotion());
+  const auto openScene = [&] {
+    m_scene.open(drawableOpening(m_fan->opening_rad()), m_analyst->current().get(),
+                 m_analyst->lastMotion());
+    return std::ranges::count(pose().placed, char(0));
+  };
+  const auto missing = openScene();
+  m_asBefore = m_document->previewing() && missing > m_missing;
+  // New panels have no place until the motion is worked out: better the card as it was than none.
+  if (m_asBefore && m_scene.show(m_document->committedSnapshot())) openScene();
+  if (!m_document->previewing()) m_missing = missing;
   ++m_stillCount;
   emit poseChanged();
   layOutTags();
@@ -108,6 +116,8 @@ void StageView::paintStatus(QPainter& painter) const {
   QString text;
   if (m_analyst->busy())
     text = tr("Working the motion out …");
+  else if (m_asBefore)
+    text = tr("As it was before this stroke: let go to see it fold");
   else if (m_adding)
     text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {

@@ -87,7 +87,9 @@ private:
   QList<double> m_backgroundFor;
   QImage m_still; ///< the card under a hand, with what it belongs to
   QList<double> m_stillFor;
-  int m_stillCount = 0; ///< goes up when the pose or the card is another
+  bool m_asBefore = false;      ///< a stroke is under way whose card cannot be shown yet
+  std::ptrdiff_t m_missing = 0; ///< panels without a place in the card that is kept
+  int m_stillCount = 0;         ///< goes up when the pose or the card is another
   QString m_hovered;
   StageHand* m_hand = nullptr;
   std::optional<std::size_t> m_knob; ///< of what a hand is moving
