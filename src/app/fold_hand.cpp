@@ -92,9 +92,8 @@ void FoldHand::fold(PanelIndex panel, double angle_rad) {
   const PieceWork work = m_hand->committed().work;
   const auto line = lineAt(work, 0.5 * (fold.from + fold.to));
   if (!line) return;
-  const Vec2 corner = boundsOf(work.outline).low, named = nameOfLine(work, *line) - corner;
-  const LengthUnit unit = m_document->committed().settings.unit;
-  const std::string place = exactLength(named.x(), unit) + "," + exactLength(named.y(), unit);
+  const std::string place =
+      placeInWords(work, nameOfLine(work, *line), m_document->committed().settings.unit);
   // A fold that is turned the other way is the other kind of fold.
   const bool valley = work.lines[*line].kind == WorkLine::Kind::Valley;
   std::string sentence;

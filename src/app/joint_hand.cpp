@@ -52,10 +52,7 @@ void JointHand::setKind(std::size_t kind) {
 }
 
 QString JointHand::placeOf(const Vec2& at) const {
-  const Vec2 corner = boundsOf(m_work.outline).low;
-  const LengthUnit unit = m_document->committed().settings.unit;
-  return QString::fromStdString(exactLength(at.x() - corner.x(), unit) + "," +
-                                exactLength(at.y() - corner.y(), unit));
+  return QString::fromStdString(placeInWords(m_work, at, m_document->committed().settings.unit));
 }
 
 void JointHand::pick(const Vec2& at) {

@@ -309,9 +309,7 @@ bool SheetHand::keep(const std::string& sentence) {
 }
 
 std::string SheetHand::placeOf(const Vec2& at) const {
-  const Vec2 corner = boundsOf(committed().work.outline).low;
-  const LengthUnit unit = m_document->committed().settings.unit;
-  return exactLength(at.x() - corner.x(), unit) + "," + exactLength(at.y() - corner.y(), unit);
+  return placeInWords(committed().work, at, m_document->committed().settings.unit);
 }
 
 Result<void> SheetHand::takeScores(const QString& path) {

@@ -211,12 +211,11 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
 void SheetView::mouseDoubleClickEvent(QMouseEvent* event) {
   if (!m_sheet || m_picking || m_hand->stroke().tool != SheetTool::Hold) return;
   // A corner more where an edge is touched twice; one less where a corner is.
-  const Vec2 at = toSheet(event->position()), corner = boundsOf(m_sheet->work.outline).low;
+  const Vec2 at = toSheet(event->position());
   const Grip grip = gripAt(m_sheet->work, at, kReach_px / m_toPixels.m11());
-  const LengthUnit unit = m_document->design().settings.unit;
   const auto place = [&](const Vec2& p) {
-    return QString::fromStdString(exactLength(p.x() - corner.x(), unit) + "," +
-                                  exactLength(p.y() - corner.y(), unit));
+    return QString::fromStdString(
+        placeInWords(m_sheet->work, p, m_document->design().settings.unit));
   };
   m_hand->cancel();
   if (grip.what == Grip::What::Rim)

@@ -50,9 +50,7 @@ public:
 private:
   // --- words and numbers ---------------------------------------------------------------------
   std::string length(double mm) const { return exactLength(mm, m_unit); }
-  std::string point(const Vec2& p) const {
-    return length(p.x() - m_box.low.x()) + "," + length(p.y() - m_box.low.y());
-  }
+  std::string point(const Vec2& p) const { return placeInWords(m_work, p, m_unit); }
   std::string fold() const { return std::string(workKey(m_stroke.fold)); }
   Snapped snapped(const Vec2& at) const { return snappedPoint(m_work, at, m_stroke.snapping); }
   bool dragged() const {
@@ -445,6 +443,11 @@ Result<std::vector<double>> typedMeasures(const std::vector<StrokeMeasure>& meas
   }
   if (!in.atEnd()) return in.tooMuch();
   return values;
+}
+
+std::string placeInWords(const PieceWork& work, const Vec2& at, LengthUnit unit) {
+  const Vec2 from = at - boundsOf(work.outline).low;
+  return exactLength(from.x(), unit) + "," + exactLength(from.y(), unit);
 }
 
 Vec2 nameOfLine(const PieceWork& work, std::size_t line) {

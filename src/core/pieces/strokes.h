@@ -69,6 +69,9 @@ Drawn drawnBy(const SheetInWork& sheet, const Stroke& stroke, LengthUnit unit);
 Result<std::vector<double>> typedMeasures(const std::vector<StrokeMeasure>& measures,
                                           std::string_view text, LengthUnit unit);
 
+/// A point of the sheet as a sentence names it, "10,2 1/2": from its corner, exact.
+std::string placeInWords(const PieceWork& work, const Vec2& at, LengthUnit unit);
+
 /// A point by which a sentence can name a line so that no other is meant.
 Vec2 nameOfLine(const PieceWork& work, std::size_t line);
 
