@@ -25,9 +25,9 @@ bool StageScene::show(const std::shared_ptr<const Snapshot>& snapshot) {
   return true;
 }
 
-void StageScene::open(double opening_rad, const Analysis* analysis, const Motion* last) {
-  if (analysis && analysis->snapshot == m_shown)
-    m_rest = analysis->motion->poseAt(opening_rad);
+void StageScene::open(double opening_rad, const Motion* last) {
+  if (const auto motion = m_shown->motionIfReady())
+    m_rest = motion->poseAt(opening_rad);
   else
     m_rest = Motion::quickPose(*m_assembly, opening_rad, last);
   m_pose = m_rest;

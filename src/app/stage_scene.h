@@ -22,9 +22,9 @@ public:
   /// True when the snapshot is another one than before. False, with nothing changed, when it does
   /// not assemble.
   bool show(const std::shared_ptr<const Snapshot>& snapshot);
-  /// The pose at an opening: of the traced motion when it is that of what is shown, else a direct
+  /// The pose at an opening: of the traced motion of what is shown when it is known, else a direct
   /// solution near the last one.
-  void open(double opening_rad, const Analysis* analysis, const Motion* last);
+  void open(double opening_rad, const Motion* last);
   /// How far a hand has moved what it can (Assembly::lifts): 0 as it rests, 1 as far as it goes.
   /// Everything rests when another card is shown.
   double share(std::size_t lift) const { return m_shares[lift]; }

@@ -41,6 +41,8 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
     layOutTags();
     update();
   });
+  m_preview = new PreviewMotion(this);
+  connect(m_preview, &PreviewMotion::changed, this, [this] { refresh(); });
   connect(analyst, &Analyst::changed, this, [this] {
     m_fan->setAnalysis(m_analyst->current());
     refresh();
@@ -52,20 +54,28 @@ void StageView::refresh() {
   // apply() and preview() let only designs through that assemble.
   if (m_scene.show(m_document->snapshot())) m_fan->setCard(m_scene.shown()->design().card);
   if (!assembly()) return;
-  const auto openScene = [&] {
-    m_scene.open(drawableOpening(m_fan->opening_rad()), m_analyst->current().get(),
-                 m_analyst->lastMotion());
-    return std::ranges::count(pose().placed, char(0));
-  };
   const auto missing = openScene();
-  m_asBefore = m_document->previewing() && missing > m_missing;
-  // New panels have no place until the motion is worked out: better the card as it was than none.
-  if (m_asBefore && m_scene.show(m_document->committedSnapshot())) openScene();
+  m_isShown = Shown::AsItIs;
+  if (!m_document->previewing())
+    m_preview->ask(nullptr);
+  else if (missing > m_missing && !m_document->snapshot()->motionIfReady()) {
+    // New panels have no place until the motion is worked out. Until then: what the stroke came to
+    // a moment ago, or the card as it was.
+    m_preview->ask(m_document->snapshot());
+    const auto ago = m_preview->newest();
+    m_isShown = ago ? Shown::AMomentAgo : Shown::AsBefore;
+    if (m_scene.show(ago ? ago : m_document->committedSnapshot())) openScene();
+  }
   if (!m_document->previewing()) m_missing = missing;
   ++m_stillCount;
   emit poseChanged();
   layOutTags();
   update();
+}
+
+std::ptrdiff_t StageView::openScene() {
+  m_scene.open(drawableOpening(m_fan->opening_rad()), m_analyst->lastMotion());
+  return std::ranges::count(pose().placed, char(0));
 }
 
 void StageView::layOutTags() {
@@ -116,8 +126,10 @@ void StageView::paintStatus(QPainter& painter) const {
   QString text;
   if (m_analyst->busy())
     text = tr("Working the motion out …");
-  else if (m_asBefore)
-    text = tr("As it was before this stroke: let go to see it fold");
+  else if (m_isShown == Shown::AsBefore)
+    text = tr("As it was before this stroke: working out how it folds …");
+  else if (m_isShown == Shown::AMomentAgo)
+    text = tr("As the stroke was a moment ago …");
   else if (m_adding)
     text = tr("Choose a fold, or a face for figures. Esc ends.");
   else {

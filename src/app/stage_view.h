@@ -4,6 +4,7 @@
 #include "app/analyst.h"
 #include "app/document.h"
 #include "app/fan.h"
+#include "app/preview_motion.h"
 #include "app/size_nudge.h"
 #include "app/size_tags.h"
 #include "app/stage_hand.h"
@@ -64,6 +65,7 @@ protected:
 
 private:
   void refresh(); ///< assembly and pose anew
+  std::ptrdiff_t openScene(); ///< the pose at the fan's opening; how many panels have no place
   void layOutTags();
   void paintSeats(QPainter& painter) const;
   void paintStart(QPainter& painter, const Seat& face) const;
@@ -77,6 +79,7 @@ private:
 
   Document* m_document;
   Analyst* m_analyst;
+  PreviewMotion* m_preview;
   Fan* m_fan;
   SizeTags* m_tags;
   StandingTree* m_standing;
@@ -87,7 +90,9 @@ private:
   QList<double> m_backgroundFor;
   QImage m_still; ///< the card under a hand, with what it belongs to
   QList<double> m_stillFor;
-  bool m_asBefore = false;      ///< a stroke is under way whose card cannot be shown yet
+  /// What is shown of a stroke under way: its card, one of a moment ago, or that before it.
+  enum class Shown : std::uint8_t { AsItIs, AMomentAgo, AsBefore };
+  Shown m_isShown = Shown::AsItIs;
   std::ptrdiff_t m_missing = 0; ///< panels without a place in the card that is kept
   int m_stillCount = 0;         ///< goes up when the pose or the card is another
   QString m_hovered;

@@ -270,6 +270,36 @@ private slots:
     QCOMPARE(m_window->stage().assembly()->panels.size(), std::size_t(6));
     QCOMPARE(spoils(), QStringList{QStringLiteral("unjoined")}); // the new sheet alone
   }
+  void newPanelsFoldWhileTheStrokeLasts() {
+    zWithASheet();
+    document().select(std::nullopt);
+    stage().fan().setOpening_rad(radians(90));
+    settle();
+    const auto placedBefore = std::ranges::count(stage().pose().placed, char(0));
+    take("reverse");
+    const QPoint from = at(45, 30), to = at(80, 60);
+    QTest::mouseMove(&view(), from);
+    QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(&view(), to);
+    // Not let go of, and yet all six panels stand on the stage, folded as the shut card will.
+    QTRY_COMPARE(stage().assembly()->panels.size(), std::size_t(6));
+    QVERIFY(document().previewing());
+    QCOMPARE(std::ranges::count(stage().pose().placed, char(0)),
+             placedBefore);
+    const auto shown = document().snapshot();
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+    // What was worked out for the stroke is not worked out again.
+    QCOMPARE(document().committedSnapshot().get(), shown.get());
+    // A stroke that is given up leaves nothing behind.
+    document().undoStack().undo();
+    const std::size_t panels = stage().assembly()->panels.size();
+    QTest::mousePress(&view(), Qt::LeftButton, {}, from);
+    QTest::mouseMove(&view(), to);
+    QTest::keyClick(&view(), Qt::Key_Escape);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+    settle();
+    QCOMPARE(stage().assembly()->panels.size(), panels);
+  }
   void aTwoScoreStripIsBuiltGluedAndMoves() {
     stepsWithoutTheirBrace();
     int events = 1; // the key that cut the sheet

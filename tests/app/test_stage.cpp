@@ -20,7 +20,7 @@ struct Shown {
       : snapshot(std::make_shared<const Snapshot>(design)) {
     if (!scene.show(snapshot)) qFatal("does not assemble");
     scene.setArea(QRectF(0, 0, 800, 600));
-    scene.open(radians(opening_deg), nullptr, nullptr);
+    scene.open(radians(opening_deg), nullptr);
     paint();
   }
   void paint() {
@@ -165,13 +165,13 @@ private slots:
     const auto analysis = analyse(shown.snapshot->design());
     QVERIFY(analysis.ok());
     // Of another snapshot: solved directly, near what is known.
-    shown.scene.open(radians(100), &*analysis, analysis->motion.get());
+    shown.scene.open(radians(100), analysis->motion.get());
     const Pose direct = shown.scene.pose();
     const auto same = std::make_shared<const Snapshot>(shown.snapshot->design());
     const auto own = analyse(same);
     QVERIFY(own.ok());
     QVERIFY(shown.scene.show(same));
-    shown.scene.open(radians(100), &*own, nullptr);
+    shown.scene.open(radians(100), nullptr);
     const PanelIndex p = shown.panel("s1/panel-3");
     QVERIFY((direct.panels[p].matrix() - shown.scene.pose().panels[p].matrix()).norm() < 1e-5);
     QVERIFY((own->motion->poseAt(radians(100)).panels[p].matrix() -
