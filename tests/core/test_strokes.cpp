@@ -212,6 +212,17 @@ private slots:
     QVERIFY(snappedPlace(sheet.work, 0, 70.4, own).to == SnapTo::Lattice);
   }
 
+  void slantedScoresRunParallelToWhatIsThere() {
+    const SheetInWork sheet = made("size 100 x 60; score 20,0 to 50,60 v");
+    const Vec2 way = Vec2(30, 60).normalized(), off = Vec2(55, 15) + 25 * way + Vec2(0.6, 0);
+    const Drawn drawn = drawnBy(sheet, stroke(SheetTool::Score, {55, 15}, off), kMm);
+    QVERIFY(drawn.at.to == SnapTo::Parallel);
+    QCOMPARE(drawn.ghost.size(), std::size_t(1));
+    const auto& [from, to] = drawn.ghost.front();
+    QVERIFY_NEAR(cross2(way, (to - from).normalized()), 0, 1e-9);
+    QVERIFY_NEAR(std::abs(to.y() - from.y()), 60, 1e-9); // from edge to edge
+  }
+
   void cutsRunParallelToWhatIsThere() {
     const SheetInWork sheet = made("size 100 x 60; score 20,0 to 50,60 v");
     const Vec2 way = Vec2(30, 60).normalized();

@@ -107,13 +107,18 @@ private:
   // --- scores and cuts -----------------------------------------------------------------------
   void score() {
     if (!dragged()) return straightScore(0);
-    const Snapped from = snapped(m_stroke.from), to = m_drawn.at;
+    const Snapped from = snapped(m_stroke.from);
+    const Snapped& to = m_drawn.at;
     const Vec2 way = m_stroke.to - m_stroke.from;
     if (onSomething(from.to) && onSomething(to.to) && (to.at - from.at).norm() > kLeastDrag_mm)
       return scoreBetween(from.at, to.at);
     if (std::abs(way.x()) < kStraightShare * std::abs(way.y())) return straightScore(0);
     if (std::abs(way.y()) < kStraightShare * std::abs(way.x())) return straightScore(1);
-    // A ruler laid through both points.
+    // A ruler laid through both points, or along what is slanted already.
+    if (!onSomething(to.to))
+      if (const auto parallel =
+              snappedParallel(m_work, from.at, m_stroke.to, m_stroke.snapping))
+        m_drawn.at = {*parallel, SnapTo::Parallel};
     const Vec2 middle = 0.5 * (from.at + to.at);
     scoreBetween(endOnRim(m_work.outline, from.at, middle),
                  endOnRim(m_work.outline, to.at, middle));
