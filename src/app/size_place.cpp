@@ -3,6 +3,7 @@
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/saying.h"
+#include "core/edits/dressing.h"
 #include "app/sheet_words.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
@@ -221,10 +222,6 @@ void SizePlace::makeForm() {
   m_fold = combo(tr("Fold along"));
   m_fold->addItems({tr("the side"), tr("the top")});
   m_stock = combo(tr("Stock"));
-  for (const Stock& stock : knownStocks())
-    m_stock->addItem(
-        QStringLiteral("%1, %2 mm").arg(said(Text("stock." + stock.key))).arg(stock.thickness_mm),
-        QString::fromStdString(stock.key));
   m_unit = combo(tr("Unit"));
   m_unit->addItem(tr("millimetres"), QStringLiteral("mm"));
   m_unit->addItem(tr("centimetres"), QStringLiteral("cm"));
@@ -276,9 +273,11 @@ void SizePlace::listen() {
     change(tr("name the card"),
            [this](Design& d) { d.title = m_title->text().trimmed().toStdString(); });
   });
-  connect(m_stock, &QComboBox::activated, this, [change](int index) {
-    change(tr("choose the stock"),
-           [index](Design& d) { d.stock = knownStocks()[static_cast<std::size_t>(index)]; });
+  connect(m_stock, &QComboBox::activated, this, [this, change](int index) {
+    const std::string key = m_stock->itemData(index).toString().toStdString();
+    change(tr("choose the stock"), [&key](Design& d) {
+      if (auto next = withCardPaper(d, key)) d = std::move(next).value();
+    });
   });
   connect(m_unit, &QComboBox::activated, this, [this, change] {
     change(tr("choose the unit"), [this](Design& d) {
@@ -337,6 +336,21 @@ void SizePlace::refillBase() {
   }
 }
 
+/// Plain papers that everybody has, and what else lies in this card's drawer.
+void SizePlace::offerStocks(const Design& d) {
+  std::vector<Paper> offered;
+  for (const Paper& paper : knownPapers())
+    if (!paper.print && !d.findPaper(paper.key)) offered.push_back(paper);
+  offered.insert(offered.begin(), d.papers.begin(), d.papers.end());
+  if (offered == m_stocks) return void(m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock))));
+  m_stocks = offered;
+  m_stock->clear();
+  for (const Paper& paper : offered)
+    m_stock->addItem(QStringLiteral("%1, %2 mm").arg(said(nameOf(paper))).arg(paper.thickness_mm),
+                     asQt(paper.key));
+  m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock)));
+}
+
 void SizePlace::refill() {
   const Design& d = m_document->design();
   refillBase();
@@ -348,7 +362,7 @@ void SizePlace::refill() {
   fill(m_width, d.card.width_mm);
   fill(m_height, d.card.height_mm);
   m_fold->setCurrentIndex(d.card.fold == FoldSide::Side ? 0 : 1);
-  m_stock->setCurrentIndex(m_stock->findData(QString::fromStdString(d.stock.key)));
+  offerStocks(d);
   m_unit->setCurrentIndex(m_unit->findData(QString::fromUtf8(unitKey(d.settings.unit).data())));
   m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
   m_envelope->setCurrentIndex(

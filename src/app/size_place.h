@@ -35,6 +35,8 @@ private:
   Document* m_document;
   QLineEdit *m_title, *m_width, *m_height, *m_display, *m_openBy, *m_worksFrom, *m_worksTo;
   void refillBase();
+  void offerStocks(const Design& design);
+  std::vector<Paper> m_stocks; ///< as they are offered
   QFormLayout* m_form;
   QComboBox* m_base;
   QString m_shownBase;                    ///< key of the base whose sizes have fields

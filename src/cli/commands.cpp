@@ -32,6 +32,7 @@ public:
     addLists();
     addEdits();
     addPieceWork();
+    addDressing();
     addJudgements();
     addFiles();
   }
@@ -173,6 +174,37 @@ private:
     fit->add_option("--hold", o.hold, help("help.lengths-to-hold"))->expected(1, -1);
     fit->add_option("--give", o.give, help("help.held-lengths-that-may-give"))->expected(1, -1);
     mayGoElsewhere(fit);
+  }
+
+  void addDressing() {
+    CLI::App* papers = onFile("papers", help("help.papers"), papersVerb);
+    papers->add_flag("--all", o.all, help("help.papers-all"));
+    papers->add_option("--put", o.sets, help("help.papers-put"))->expected(1, -1);
+    papers->add_option("--take-out", o.give, help("help.papers-take-out"))->expected(1, -1);
+    mayGoElsewhere(papers);
+    json(papers);
+    json(onFile("faces", help("help.faces"), facesVerb));
+    CLI::App* dress = onFile("dress", help("help.dress"), dressVerb);
+    dress->add_option("faces", o.files, help("help.dress-faces"))->expected(0, -1);
+    dress->add_option("--paper,--papers", o.papers, help("help.dress-papers"))->expected(1, -1);
+    dress->add_option("--border,--borders", o.borders, help("help.dress-border"))->expected(1, -1);
+    dress->add_option("--for", o.reach, help("help.dress-for"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"face", "twins", "part", "alike"}));
+    dress->add_option("--at-glue", o.atGlue, help("help.dress-at-glue"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"under", "over", "around"}));
+    dress->add_option("--turn", o.turn, help("help.dress-turn"));
+    dress->add_flag("--round", o.round, help("help.dress-round"));
+    dress->add_flag("--all-seen", o.allSeen, help("help.dress-all-seen"));
+    dress->add_flag("--all-displayed", o.allDisplayed, help("help.dress-all-displayed"));
+    dress->add_flag("--more", o.more, help("help.dress-more"));
+    dress->add_flag("--bare", o.bare, help("help.dress-bare"));
+    dress->add_option("--drop", o.drop, help("help.dress-drop"))->type_name(help("help.label/INT"));
+    mayGoElsewhere(dress);
+    CLI::App* mats = onFile("mats", help("help.mats"), matsVerb);
+    mats->add_flag("--csv", o.csv, help("help.as-csv"));
+    json(mats);
   }
 
   void addJudgements() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
+#include "core/edits/dressing.h"
 #include "core/bases/base.h"
 #include "core/checks/analysis.h"
 #include "core/checks/fit_search.h"
@@ -58,10 +59,6 @@ Result<bool> setChoice(Design& d, const std::string& key, const std::string& tex
       {"unit",
        {"mm", "cm", "in"},
        [](Design& e, const std::string& word) { e.settings.unit = *unitFromKey(word); }},
-      {"stock", keysOf(knownStocks()),
-       [](Design& e, const std::string& word) {
-         e.stock = *std::ranges::find(knownStocks(), word, &Stock::key);
-       }},
       {"sheet", keysOf(knownSheets()),
        [](Design& e, const std::string& word) { e.settings.sheet = word; }},
       {"envelope", keysOf(knownEnvelopes()),
@@ -104,6 +101,11 @@ Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) 
   if (key == "base") {
     const auto changed = withBase(d, text);
     if (!changed) return changed.error();
+    return d = *changed, true;
+  }
+  if (key == "stock") {
+    const auto changed = withCardPaper(d, text);
+    if (!changed) return Error{changed.error().message, "stock"};
     return d = *changed, true;
   }
   if (const auto chosen = setChoice(d, key, text); !chosen || *chosen) return chosen;
@@ -288,10 +290,21 @@ int setOne(const Options& o) {
   }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error(), d->settings.unit);
-  const StructureItem& item = *d->find(*id);
-  auto values = parseSets(o.sets, parametersOf(item), item.kind, d->settings.unit);
+  Design base = *d;
+  std::vector<std::string> sets = o.sets;
+  // What it is cut from is no size of its table.
+  constexpr std::string_view kPaper = "paper=";
+  for (const std::string& set : o.sets)
+    if (set.starts_with(kPaper)) {
+      auto with = withPaperFor(base, *id, set.substr(kPaper.size()));
+      if (!with) return refuse(with.error(), d->settings.unit);
+      base = std::move(with).value();
+      std::erase(sets, set);
+    }
+  const StructureItem& item = *base.find(*id);
+  auto values = parseSets(sets, parametersOf(item), item.kind, d->settings.unit);
   if (!values) return refuse(values.error(), d->settings.unit);
-  auto edited = setValues(*d, *id, *values);
+  auto edited = setValues(base, *id, *values);
   // The card is what it was asked to be: only "check" ends with 1 for it.
   return edited ? fineUnlessUnusable(saveAndTell(*d, *edited, o.target()))
                 : refuse(edited.error(), d->settings.unit);

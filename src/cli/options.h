@@ -18,6 +18,11 @@ struct Options {
   std::string card;           ///< file of a card that stands on another one
   std::string source, as, at; ///< a drawing from outside, what it becomes, where it lies
   std::vector<std::string> sets, files, hold, give, sheet, uses;
+  std::vector<std::string> papers, borders; ///< of layers
+  std::string turn, reach, atGlue;          ///< empty: as usual
+  int drop = 0;                             ///< number of a rule, from 1
+  bool csv = false, round = false, more = false, bare = false, allSeen = false;
+  bool allDisplayed = false;
   int number = 1, columns = 3, steps = 0, size = 400;
   double step = 10;
   bool json = false, all = false, force = false;
@@ -76,6 +81,10 @@ int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);
 int smallCard(const Options& o);
+int papersVerb(const Options& o);
+int facesVerb(const Options& o);
+int dressVerb(const Options& o);
+int matsVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);
 int mend(const Options& o);

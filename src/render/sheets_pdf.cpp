@@ -57,7 +57,7 @@ public:
   SheetsPainter(const Assembly& assembly, const Design& design, QPdfWriter& writer,
                 QPainter& painter)
       : m_assembly(assembly), m_design(design),
-        m_sheets(sheetsFor(flatPieces(assembly, design.stock.thickness_mm), design)),
+        m_sheets(sheetsFor(flatPieces(assembly, design.cardPaper().thickness_mm), design)),
         m_writer(writer), m_painter(painter) {
     m_style.fillSheet = false;
     m_style.lineWidth_px = 0.25 * kDotsPerMm;

@@ -1,18 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
-#include "core/states/lift.h"
+#include "core/states/lying.h"
 #include <algorithm>
 #include <cmath>
-#include <limits>
 
 namespace hinge {
 namespace {
 
 constexpr double kQuickMix = 0.4; ///< of near and far light in a face of one colour
 
-constexpr double kTabLift_mm = 0.03; // a glued tab is drawn just off its host
-constexpr double kShadeLift_mm = 0.015;
+constexpr double kShadeLift_mm = 0.5 * Lying::kStep_mm;
 
 struct Source {
   PanelIndex panel;
@@ -43,13 +41,8 @@ public:
       : p(painter), m_assembly(assembly), m_pose(pose), m_camera(camera), m_style(style),
         m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))),
         m_light(lightOf(assembly, m_bench)),
-        m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()) {
-    m_rank.assign(assembly.panels.size(), std::numeric_limits<int>::max());
-    m_lifting.assign(assembly.panels.size(), 0);
-    int rank = 0;
-    for (const auto& [page, at] : assembly.basePoses(pose.opening_rad))
-      m_rank[page] = rank++;
-  }
+        m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()),
+        m_lying(assembly, pose) {}
 
   std::vector<DrawnFace> run() {
     collect();
@@ -74,53 +67,12 @@ private:
     for (PanelIndex panel : m_assembly.panels.indices()) {
       if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
       Iso3 place = m_bench * m_pose.panels[panel];
-      place.pretranslate(lift_mm(panel));
+      place.pretranslate(Vec3(m_bench.linear() * m_lying.off_mm(panel)));
       for (const Polygon& part : convexParts(m_assembly.panels[panel].outline))
         addFace(part, m_assembly.panels[panel].outline, place, {panel});
     }
     for (const Fold& fold : m_assembly.folds)
       addContactShade(fold);
-  }
-
-  /// What is glued on lies on its host: without thickness the two could not be told apart.
-  Vec3 lift_mm(PanelIndex panel) {
-    // Joints may go round in a ring: then nobody lies on top.
-    if (m_lifting[panel]) return Vec3::Zero();
-    m_lifting[panel] = 1;
-    const Vec3 lift = liftByJoint_mm(panel);
-    m_lifting[panel] = 0;
-    return lift;
-  }
-  Vec3 liftByJoint_mm(PanelIndex panel) {
-    const Glue* glue = m_assembly.glueOf(panel);
-    if (!glue) return foldedLift_mm(panel);
-    const double side = glue->onHostFace() ? 1.0 : -1.0;
-    return lift_mm(glue->host) +
-           kTabLift_mm * side * (m_bench.linear() * m_pose.panels[glue->host].linear().col(2));
-  }
-
-  /// What slides on a panel, and what is folded over it for good, such as the front of a pocket.
-  Vec3 foldedLift_mm(PanelIndex panel) {
-    const auto off = [&](PanelIndex host, double layers) {
-      return Vec3(lift_mm(host) +
-                  kTabLift_mm * layers * (m_bench.linear() * m_pose.panels[host].linear().col(2)));
-    };
-    const auto guided = [&](const auto& guide) {
-      return off(guide.first, (guide.onFace() ? 2 : -2) * (1 + guide.over));
-    };
-    for (const auto& [j, slide] : m_assembly.every<Slide>())
-      if (slide.second == panel) return guided(slide);
-    for (const auto& [j, pivot] : m_assembly.every<Pivot>())
-      if (pivot.second == panel) return guided(pivot);
-    for (const Carried& carried : m_assembly.carried)
-      if (carried.panel == panel) return off(carried.host, 3 * packedLayer(m_assembly, carried));
-    for (FoldIndex f : m_assembly.foldsOf(panel)) {
-      const Fold& fold = m_assembly.folds[f];
-      if (!fold.rest_rad || std::abs(*fold.rest_rad) < kPi - 1e-6) continue;
-      const PanelIndex host = fold.left == panel ? fold.right : fold.left;
-      if (m_rank[host] < m_rank[panel]) return off(host, *fold.rest_rad > 0 ? 3 : -3);
-    }
-    return Vec3::Zero();
   }
 
   /// A structure that is out of reach at this opening is left out with its tabs.
@@ -261,8 +213,7 @@ private:
   Iso3 m_bench;
   Vec3 m_light;
   double m_reach;
-  IndexedVector<PanelIndex, int> m_rank;     ///< how near to the page on the table a page hangs
-  IndexedVector<PanelIndex, char> m_lifting; ///< whose place is just being worked out
+  Lying m_lying;
   std::vector<Face> m_faces;
   std::vector<Source> m_sources;
 };

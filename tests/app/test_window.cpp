@@ -231,7 +231,7 @@ private slots:
     settle();
     m_window->document().select(StructureId{4});
     Design thick = m_window->document().committed();
-    thick.stock.thickness_mm = 0.5;
+    thick.cardPaper().thickness_mm = 0.5;
     QVERIFY(m_window->document().apply(thick, QStringLiteral("test")).ok());
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);

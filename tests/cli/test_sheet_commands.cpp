@@ -258,7 +258,7 @@ private slots:
     QCOMPARE(card.value("works_to_deg").toDouble(), 170.0);
     QCOMPARE(card.value("fold").toString(), QStringLiteral("top"));
     QCOMPARE(all.value("title").toString(), QStringLiteral("Quay"));
-    QCOMPARE(all.value("stock").toObject().value("key").toString(), QStringLiteral("board-300"));
+    QCOMPARE(all.value("stock").toString(), QStringLiteral("board-300"));
     QCOMPARE(settings.value("sheet").toString(), QStringLiteral("letter"));
     QCOMPARE(settings.value("envelope").toString(), QStringLiteral("c5"));
     QVERIFY(settings.value("slice").toBool());

@@ -352,7 +352,8 @@ private slots:
     d.card.display_deg = 70, d.card.openBy_deg = 150;
     d.card.worksFrom_deg = 5, d.card.worksTo_deg = 170;
     d.card.fold = FoldSide::Top, d.card.rests = Rests::OnEdge;
-    d.stock = {"own", "Own board", 0.4, 333};
+    d.papers = {{"own", "Own board", 0.4, 333}};
+    d.stock = "own";
     d.settings.leastTabDepth_mm = 7, d.settings.tabBevel_deg = 25;
     d.settings.foldClearance_mm = 0.75, d.settings.edgeReserve_mm = 4.5;
     d.settings.sheet = "a3", d.settings.envelope = "c5", d.settings.slice = true;
@@ -366,10 +367,10 @@ private slots:
       QCOMPARE(again->title, d.title);
       QCOMPARE(again->nextId, d.nextId);
       QCOMPARE(again->structures.back().label, std::string("Stall"));
-      QCOMPARE(again->stock.key, d.stock.key);
-      QCOMPARE(again->stock.label, d.stock.label);
+      QCOMPARE(again->stock, d.stock);
+      QCOMPARE(again->cardPaper().label, d.cardPaper().label);
       const auto near = [](double a, double b) { return std::abs(a - b) < 1e-8; };
-      QVERIFY(near(again->stock.thickness_mm, 0.4) && near(again->stock.weight_gsm, 333));
+      QVERIFY(near(again->cardPaper().thickness_mm, 0.4) && near(again->cardPaper().weight_gsm, 333));
       const Settings& s = again->settings;
       QVERIFY(s.unit == unit && s.sheet == "a3" && s.envelope == "c5" && s.slice);
       QVERIFY(near(s.leastTabDepth_mm, 7) && near(s.tabBevel_deg, 25));

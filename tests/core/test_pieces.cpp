@@ -614,7 +614,7 @@ private slots:
     QCOMPARE(loose.first, 1); // its rim, with both slits in it
     QCOMPARE(held.first, 3);  // its rim, and two narrow openings
     // At each catch one cut in place of two, and the openings and the rim closed across.
-    const double width = d.stock.thickness_mm + 0.1;
+    const double width = d.cardPaper().thickness_mm + 0.1;
     QVERIFY_NEAR(held.second - loose.second, 2 * (3.0 - 2 * 3.0 + 2 * width), 0.02);
     // The catch changes nothing of how it moves.
     const Motion with = trace(d), without = trace(open);
@@ -665,12 +665,12 @@ private slots:
   }
   void aPocketLeavesRoomToSlideAndToGlue() {
     const Design d = demo("ferry-pass");
-    const auto pockets = pocketsOf(*assemble(d), d.stock.thickness_mm);
+    const auto pockets = pocketsOf(*assemble(d), d.cardPaper().thickness_mm);
     // The strap that pulls is glued on the insert itself: only the pocket's front is on the page.
     QCOMPARE(pockets.size(), std::size_t(1));
     QVERIFY(pockets.front().covers);
     QCOMPARE(pockets.front().layers, 4); // the insert, and three of the band round it
-    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm);
+    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm);
     QVERIFY_NEAR(pockets.front().low_mm, 0.5 * (82 - band), 1e-9);
     QVERIFY_NEAR(pockets.front().high_mm, 0.5 * (82 - band), 1e-9);
     // What is left for glue lies beside everything that slides.
@@ -678,7 +678,7 @@ private slots:
     double glued = 0;
     for (const Polygon& strip : pockets.front().strips)
       glued += std::abs(signedArea_mm2(strip));
-    QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4, d.stock.thickness_mm)), 1e-6);
+    QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4, d.cardPaper().thickness_mm)), 1e-6);
   }
   void aPocketThatIsTooNarrowIsFound_data() {
     QTest::addColumn<double>("width");
@@ -700,8 +700,8 @@ private slots:
     }
     const Finding* f = findCode(analysis, code.toStdString());
     QVERIFY(f);
-    const double band = wrapWidth_mm(60, 1, d.stock.thickness_mm), right = width - 41 - 0.5 * band,
-                 play = slidePlay_mm(4, d.stock.thickness_mm);
+    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm), right = width - 41 - 0.5 * band,
+                 play = slidePlay_mm(4, d.cardPaper().thickness_mm);
     QVERIFY_NEAR(f->amount,
                  code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right,
                  1e-9);
@@ -725,20 +725,20 @@ private slots:
   }
   void aStrapGoesRoundEverythingInsideIt() {
     const Design d = demo("ferry-pass");
-    const auto wraps = wrapsOf(*assemble(d), d.stock.thickness_mm);
+    const auto wraps = wrapsOf(*assemble(d), d.cardPaper().thickness_mm);
     QCOMPARE(wraps.size(), std::size_t(1));
     QCOMPARE(wraps.front().layers, 1);
     QVERIFY_NEAR(wraps.front().width_mm, 60.0, 1e-9);
     // Half a turn round one layer and to the middle of its own paper at each of two folds, a
     // millimetre of play.
-    QVERIFY_NEAR(wraps.front().needed_mm, 60 + 1 + kPi * d.stock.thickness_mm, 1e-9);
+    QVERIFY_NEAR(wraps.front().needed_mm, 60 + 1 + kPi * d.cardPaper().thickness_mm, 1e-9);
     QVERIFY_NEAR(wraps.front().inside_mm, wraps.front().needed_mm, 1e-6);
     Design thick = d;
-    thick.stock.thickness_mm = 0.5;
+    thick.cardPaper().thickness_mm = 0.5;
     const Analysis thicker = checked(thick);
     const Finding* f = findCode(thicker, "strap-tight");
     QVERIFY(f);
-    QVERIFY_NEAR(f->amount, kPi * (0.5 - d.stock.thickness_mm), 1e-6);
+    QVERIFY_NEAR(f->amount, kPi * (0.5 - d.cardPaper().thickness_mm), 1e-6);
     // Worked out anew it goes round the thicker paper.
     const auto again = wrappedRound(thick, StructureId{4}, 8);
     QVERIFY(again.ok());
@@ -751,10 +751,10 @@ private slots:
     glue.at = {20, 15}, glue.on = "s1/panel-1", glue.to = {30, 22};
     mat.joints = {glue};
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, mat)->design;
-    const auto wraps = wrapsOf(*assemble(d), d.stock.thickness_mm);
+    const auto wraps = wrapsOf(*assemble(d), d.cardPaper().thickness_mm);
     QCOMPARE(wraps.front().layers, 2);
     QVERIFY_NEAR(wraps.front().needed_mm - wraps.front().inside_mm,
-                 0.5 * kPi * d.stock.thickness_mm, 1e-6);
+                 0.5 * kPi * d.cardPaper().thickness_mm, 1e-6);
   }
   void aStrapFromTheFrontIsFoldedTheOtherWay() {
     Design d = demo("ferry-pass");
@@ -772,7 +772,7 @@ private slots:
     const Analysis analysis = checked(*setWork(added->design, added->id, *work));
     QVERIFY(!findCode(analysis, "impossible") && !findCode(analysis, "strap-tight") &&
             !findCode(analysis, "floppy"));
-    QCOMPARE(wrapsOf(*analysis.assembly, d.stock.thickness_mm).size(), std::size_t(1));
+    QCOMPARE(wrapsOf(*analysis.assembly, d.cardPaper().thickness_mm).size(), std::size_t(1));
   }
   void whatLiesOnNothingIsNotWrapped() {
     const Design d = demo("oil-sleeve");

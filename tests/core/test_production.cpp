@@ -122,8 +122,8 @@ private slots:
     const Motion motion = Motion::trace(assemble(*loaded));
     const ShutState shut = shutState(motion, *loaded);
     // Link on strip, or link on arm: two layers of card and the head.
-    QVERIFY_NEAR(shut.pads_mm, 2 * loaded->stock.thickness_mm + starting::kPinHead_mm, 1e-9);
-    QVERIFY(shut.thickness_mm >= 4 * loaded->stock.thickness_mm + starting::kPinHead_mm -
+    QVERIFY_NEAR(shut.pads_mm, 2 * loaded->cardPaper().thickness_mm + starting::kPinHead_mm, 1e-9);
+    QVERIFY(shut.thickness_mm >= 4 * loaded->cardPaper().thickness_mm + starting::kPinHead_mm -
                                      1e-9); // both pages, two limbs, a head
     const auto flat = loadDesign(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge");
     QCOMPARE(shutState(Motion::trace(assemble(*flat)), *flat).pads_mm, 0.0);
@@ -132,7 +132,7 @@ private slots:
     auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
     QVERIFY(loaded.ok());
     const auto assembly = assemble(*loaded);
-    const auto single = flatPieces(*assembly, loaded->stock.thickness_mm),
+    const auto single = flatPieces(*assembly, loaded->cardPaper().thickness_mm),
                wide = takenTogether(single, 190);
     // Two arms and two links, each pair alike.
     QCOMPARE(wide.size(), single.size() - 2);
@@ -175,9 +175,9 @@ private slots:
       d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, strip)->design;
     }
     const auto assembly = assemble(d);
-    QCOMPARE(piecesToCut(flatPieces(*assembly, d.stock.thickness_mm), d).size(), std::size_t(6));
+    QCOMPARE(piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d).size(), std::size_t(6));
     d.settings.slice = true;
-    const auto pieces = piecesToCut(flatPieces(*assembly, d.stock.thickness_mm), d);
+    const auto pieces = piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d);
     QCOMPARE(pieces.size(), std::size_t(3)); // card, four together, one alone
     const auto wide =
         std::ranges::find_if(pieces, [](const FlatPiece& p) { return p.slices.size() == 4; });

@@ -338,7 +338,7 @@ private slots:
     const auto glued = [](const Design& design) {
       const auto assembly = assemble(design);
       double sum = 0;
-      for (const FlatPiece& piece : flatPieces(*assembly, design.stock.thickness_mm))
+      for (const FlatPiece& piece : flatPieces(*assembly, design.cardPaper().thickness_mm))
         for (const FlatArea& a : piece.glue)
           sum += area_mm2(a.outline);
       return sum;

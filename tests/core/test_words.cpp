@@ -5,7 +5,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/bases/base.h"
 #include "core/paper/envelope.h"
-#include "core/paper/stock.h"
+#include "core/paper/paper.h"
 #include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "words/sentences.h"
@@ -79,7 +79,7 @@ private slots:
       addRows(base->parameters, unknown);
       addUnknown(base->name(), unknown), addUnknown(Text(base->name().key + "/summary"), unknown);
     }
-    for (const Stock& stock : knownStocks())
+    for (const Paper& stock : knownPapers())
       addUnknown(Text("stock." + stock.key), unknown);
     for (const SheetSize& sheet : knownSheets())
       addUnknown(Text("sheet." + std::string(sheet.key)), unknown);

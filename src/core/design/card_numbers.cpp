@@ -13,10 +13,10 @@ std::span<const CardNumber> cardNumbers() {
       {"works_from_deg", U::Degree, [](Design& d) -> double& { return d.card.worksFrom_deg; }, 0,
        180},
       {"works_to_deg", U::Degree, [](Design& d) -> double& { return d.card.worksTo_deg; }, 0, 180},
-      {"thickness", U::Millimetre, [](Design& d) -> double& { return d.stock.thickness_mm; }, 0,
-       kLargest},
-      {"weight_gsm", U::Count, [](Design& d) -> double& { return d.stock.weight_gsm; }, 0,
-       kLargest},
+      {"thickness", U::Millimetre, [](Design& d) -> double& { return d.cardPaper().thickness_mm; },
+       0, kLargestThickness_mm},
+      {"weight_gsm", U::Count, [](Design& d) -> double& { return d.cardPaper().weight_gsm; }, 0,
+       kLargestWeight_gsm},
       {"least_tab", U::Millimetre, [](Design& d) -> double& { return d.settings.leastTabDepth_mm; },
        0, kLargest},
       {"tab_bevel_deg", U::Degree, [](Design& d) -> double& { return d.settings.tabBevel_deg; }, 0,
@@ -25,6 +25,8 @@ std::span<const CardNumber> cardNumbers() {
        [](Design& d) -> double& { return d.settings.foldClearance_mm; }, 0, kLargest},
       {"edge_reserve", U::Millimetre,
        [](Design& d) -> double& { return d.settings.edgeReserve_mm; }, 0, kLargest},
+      {"mat_border", U::Millimetre, [](Design& d) -> double& { return d.settings.matBorder_mm; }, 0,
+       kLargest},
       {"pin_play", U::Millimetre, [](Design& d) -> double& { return d.settings.pinPlay_mm; }, 0,
        starting::kMostPinPlay_mm}};
   return all;

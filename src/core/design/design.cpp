@@ -30,6 +30,73 @@ const StructureItem* Design::find(StructureId id) const {
   return it == structures.end() ? nullptr : &*it;
 }
 
+const Paper& Design::cardPaper() const {
+  static const Paper plain;
+  const Paper* paper = findPaper(stock);
+  return paper ? *paper : plain;
+}
+
+Paper& Design::cardPaper() {
+  if (!findPaper(stock)) {
+    papers.emplace_back();
+    papers.back().key = stock;
+  }
+  return *std::ranges::find(papers, stock, &Paper::key);
+}
+
+const Paper& Design::paperOf(const StructureItem& item) const {
+  const Paper* own = item.paper.empty() ? nullptr : findPaper(item.paper);
+  return own ? *own : cardPaper();
+}
+
+const Paper& Design::paperOf(std::optional<StructureId> owner) const {
+  const StructureItem* item = owner ? find(*owner) : nullptr;
+  return item ? paperOf(*item) : cardPaper();
+}
+
+namespace {
+
+Result<void> validateLayer(const Design& design, const Layer& layer, const std::string& place) {
+  constexpr double kLargest_mm = 1000;
+  if (!design.findPaper(layer.paper))
+    return Error{{"paper.missing", layer.paper.substr(0, 40)}, place};
+  const std::size_t borders = layer.border_mm.size();
+  if (borders != 0 && borders != 1 && borders != 4) return Error{"dress.borders", place};
+  for (double border : layer.border_mm)
+    if (!(border >= 0 && border <= kLargest_mm))
+      return Error{{"dress.border", Millimetres{border}}, place};
+  return {};
+}
+
+} // namespace
+
+Result<void> validatePapers(const Design& design) {
+  for (std::size_t k = 0; k < design.papers.size(); ++k) {
+    const std::string place = fmt::format("papers[{}]", k);
+    const Paper& paper = design.papers[k];
+    if (const auto valid = validate(paper); !valid) return Error{valid.error().message, place};
+    if (design.findPaper(paper.key) != &paper) return Error{{"paper.twice", paper.key}, place};
+  }
+  const auto missing = [&](const std::string& key, std::string place) {
+    return Error{{"paper.missing", key.substr(0, 40)}, std::move(place)};
+  };
+  if (!design.findPaper(design.stock)) return missing(design.stock, "stock");
+  for (const StructureItem& item : design.structures)
+    if (!item.paper.empty() && !design.findPaper(item.paper))
+      return missing(item.paper, item.id.text());
+  for (std::size_t r = 0; r < design.dressing.rules.size(); ++r) {
+    const DressRule& rule = design.dressing.rules[r];
+    const std::string place = fmt::format("dressing.rules[{}]", r);
+    if (namesFace(rule.reach) == rule.face.empty()) return Error{"dress.face-named", place};
+    for (std::size_t k = 0; k < rule.layers.size(); ++k)
+      if (auto valid =
+              validateLayer(design, rule.layers[k], fmt::format("{}.layers[{}]", place, k));
+          !valid)
+        return valid;
+  }
+  return {};
+}
+
 Result<void> validateCard(const CardBase& card) {
   const auto check = [](double size, std::string_view what) -> Result<void> {
     if (!std::isfinite(size) || size < starting::kLeastCard_mm || size > starting::kLargestCard_mm)

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/design/dressing.h"
 #include "core/design/parameter.h"
 #include "core/design/piece_work.h"
+#include "core/paper/paper.h"
+#include "core/paper/sheet_size.h"
 #include "core/paper/starting_values.h"
-#include "core/paper/stock.h"
 #include "core/units/length.h"
 #include <compare>
 #include <memory>
@@ -38,6 +40,7 @@ struct StructureItem {
   std::string seat;  ///< seat key: "gutter", "s3/ridge"
   std::string label; ///< the user's name for it; may be empty
   ParameterValues values;
+  std::string paper; ///< it is cut from, a key in the drawer; empty: as the card
   std::optional<PieceWork> work;       ///< of a free piece: everything its table does not say
   std::optional<CardWithin> card = {}; ///< of a card on a card
   std::string
@@ -85,6 +88,7 @@ struct Settings {
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   double pinPlay_mm = starting::kPinPlay_mm;
+  double matBorder_mm = starting::kMatBorder_mm; ///< of a layer, unless it has its own
   std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
   bool slice =
       false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced
@@ -96,15 +100,29 @@ struct Settings {
 struct Design {
   std::string title;
   CardBase card;
-  Stock stock;
+  std::vector<Paper> papers = {Paper()}; ///< the drawer: what this card is or may be made of
+  std::string stock = Paper().key;       ///< the paper of the base and of all that names no other
   Settings settings;
   std::vector<StructureItem> structures; ///< a structure stands behind the one it sits on
+  Dressing dressing;
   int nextId = 1;
   std::string extras; ///< unknown members of the file, as JSON text
   bool operator==(const Design&) const = default;
 
   const StructureItem* find(StructureId id) const;
+  /// Null when it is not in the drawer.
+  const Paper* findPaper(std::string_view key) const { return hinge::findPaper(papers, key); }
+  /// The paper of the base; there is one in every design that passes validatePapers().
+  const Paper& cardPaper() const;
+  Paper& cardPaper();
+  const Paper& paperOf(const StructureItem& item) const;
+  /// Of the pieces that a structure, or without one the base, makes.
+  const Paper& paperOf(std::optional<StructureId> owner) const;
 };
+
+/// Every paper by itself, no key twice, and every one that is named is there; the place of an error
+/// is where it is named ("stock", "s3", "dressing.rules[1]").
+Result<void> validatePapers(const Design& design);
 
 /// Owner of a seat or element key: "s3/ridge" -> s3; nothing for the card's own.
 std::optional<StructureId> ownerOfKey(std::string_view key);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/design_json.h"
+#include "core/io/dressing_json.h"
 #include "core/bases/base.h"
 #include "core/io/json_place.h"
 #include "core/io/migrations.h"
@@ -63,6 +64,7 @@ void readStructure(const Json& source, const std::string& place, std::optional<E
   in.text("kind", item.kind, true);
   in.text("on", item.seat, true);
   in.text("label", item.label);
+  in.text("paper", item.paper);
   const Json* values = in.get("values", true);
   const auto parsed = structureIdFromText(id);
   if (!parsed) return in.fail("id", {"file.member/id", id.substr(0, 40)});
@@ -122,11 +124,10 @@ Json jsonOf(const Design& d) {
     out["card"]["sheets"].push_back(workJson(sheet));
   if (d.card.ground) out["card"]["ground"] = pointJson(*d.card.ground);
   addExtras(out["card"], d.extras, "card");
-  out["stock"] = {{"key", d.stock.key},
-                  {"label", d.stock.label},
-                  {"thickness_mm", d.stock.thickness_mm},
-                  {"weight_gsm", d.stock.weight_gsm}};
-  addExtras(out["stock"], d.extras, "stock");
+  out["papers"] = Json::array();
+  for (const Paper& paper : d.papers)
+    out["papers"].push_back(jsonOf(paper));
+  out["stock"] = d.stock;
   out["settings"] = {{"unit", unitKey(d.settings.unit)},
                      {"least_tab_mm", d.settings.leastTabDepth_mm},
                      {"tab_bevel_deg", d.settings.tabBevel_deg},
@@ -136,6 +137,8 @@ Json jsonOf(const Design& d) {
                      {"envelope", d.settings.envelope}};
   if (d.settings.pinPlay_mm != starting::kPinPlay_mm)
     out["settings"]["pin_play_mm"] = d.settings.pinPlay_mm;
+  if (d.settings.matBorder_mm != starting::kMatBorder_mm)
+    out["settings"]["mat_border_mm"] = d.settings.matBorder_mm;
   if (d.settings.slice) out["settings"]["slice"] = true;
   addExtras(out["settings"], d.extras, "settings");
   out["structures"] = Json::array();
@@ -148,12 +151,14 @@ Json jsonOf(const Design& d) {
       values[std::string(spec.key)] = item.values.find(spec.key)->second;
     Json entry = {{"id", item.id.text()}, {"kind", item.kind}, {"on", item.seat}};
     if (!item.label.empty()) entry["label"] = item.label;
+    if (!item.paper.empty()) entry["paper"] = item.paper;
     entry["values"] = std::move(values);
     if (item.work) entry["work"] = workJson(*item.work);
     if (item.card) entry["design"] = jsonOf(*item.card->design);
     addExtras(entry, item.extras);
     out["structures"].push_back(std::move(entry));
   }
+  if (!d.dressing.empty()) out["dressing"] = jsonOf(d.dressing);
   out["next_id"] = d.nextId;
   addExtras(out, d.extras);
   return out;
@@ -243,11 +248,11 @@ void readCard(Reader& card, std::optional<Error>& error, CardBase& out) {
     error = valid.error();
 }
 
-void readStock(Reader& stock, Stock& out) {
-  stock.text("key", out.key);
-  stock.text("label", out.label);
-  stock.positive("thickness_mm", out.thickness_mm);
-  stock.positive("weight_gsm", out.weight_gsm);
+void readPapersAndDressing(Reader& in, std::optional<Error>& error, Design& d) {
+  if (const Json* papers = in.get("papers", true)) d.papers = readPapers(*papers, "papers", error);
+  in.text("stock", d.stock, true);
+  if (const Json* dressing = in.get("dressing", false))
+    d.dressing = readDressing(objectOf(dressing, in, "dressing"), "dressing", error);
 }
 
 void readSettings(Reader& settings, Settings& out) {
@@ -265,6 +270,7 @@ void readSettings(Reader& settings, Settings& out) {
   settings.number("pin_play_mm", out.pinPlay_mm);
   if (!(out.pinPlay_mm >= 0 && out.pinPlay_mm <= starting::kMostPinPlay_mm))
     settings.fail("pin_play_mm", {"file.member/play", Millimetres{starting::kMostPinPlay_mm}});
+  settings.positive("mat_border_mm", out.matBorder_mm);
   settings.keyOf(knownSheets(), "sheet", out.sheet);
   settings.yesOrNo("slice", out.slice);
   settings.keyOf(knownEnvelopes(), "envelope", out.envelope);
@@ -303,8 +309,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   in.text("title", d.title);
   Reader card(objectOf(in.get("card", true), in, "card"), "card", error);
   readCard(card, error, d.card);
-  Reader stock(objectOf(in.get("stock", false), in, "stock"), "stock", error);
-  readStock(stock, d.stock);
+  readPapersAndDressing(in, error, d);
   Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
   readSettings(settings, d.settings);
   readStructures(in, error, d);
@@ -312,7 +317,6 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
 
   Json extras = in.extras();
   keepExtras(extras, "card", card.extras());
-  keepExtras(extras, "stock", stock.extras());
   keepExtras(extras, "settings", settings.extras());
   if (!extras.empty()) d.extras = extras.dump(-1, ' ', false, Json::error_handler_t::replace);
   if (auto assembled = assembleDesign(d); !assembled) {

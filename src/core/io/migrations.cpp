@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/migrations.h"
 #include "core/io/design_json.h"
+#include "core/paper/paper.h"
+#include <algorithm>
 #include <array>
+#include <cctype>
 
 namespace hinge {
 namespace {
@@ -37,8 +40,27 @@ void toVersion2(Json& project) {
 /// was there before is as it was.
 void toVersion3(Json&) {}
 
+/// Version 4: the one stock of the card is a paper of its drawer, and what is made of it says so.
+void toVersion4(Json& project) {
+  const Json stock = project.value("stock", Json::object());
+  if (!stock.is_object()) return; // the reader says what is wrong with it
+  Json paper = {{"key", Paper().key}, {"label", Paper().label}};
+  paper.update(stock);
+  const Json* key = member(paper, "key");
+  if (key->is_string()) {
+    // It was any text; a key is a word.
+    std::string word;
+    for (const char c : key->get<std::string>())
+      word += std::isalnum(static_cast<unsigned char>(c)) ? c : '-';
+    if (!word.empty()) word.resize(std::min<std::size_t>(word.size(), 40));
+    paper["key"] = word.empty() ? Paper().key : word;
+  }
+  project["stock"] = paper["key"];
+  project["papers"] = Json::array({std::move(paper)});
+}
+
 /// The step that makes version n + 2 of version n + 1.
-constexpr std::array kSteps{&toVersion2, &toVersion3};
+constexpr std::array kSteps{&toVersion2, &toVersion3, &toVersion4};
 static_assert(kSteps.size() + 1 == kFormatVersion, "every version but the first has its step");
 
 } // namespace

@@ -2,6 +2,7 @@
 #include "core/io/page.h"
 #include "core/bases/base.h"
 #include "core/design/card_numbers.h"
+#include "core/io/dress_words.h"
 #include "core/paper/envelope.h"
 #include "core/pieces/sheet_words.h"
 #include "core/structures/assemble.h"
@@ -43,7 +44,9 @@ public:
     line("base " + d.card.kind + values(findBaseKind(d.card.kind)->parameters, d.card.values));
     line(fmt::format("fold {}", d.card.fold == FoldSide::Side ? "side" : "top"));
     line(fmt::format("rests {}", d.card.rests == Rests::OnPage ? "page" : "edge"));
-    line("stock " + d.stock.key + " " + oneLine(d.stock.label));
+    for (const Paper& paper : d.papers)
+      line("paper " + inWords(paper, d.settings.unit));
+    line("stock " + d.stock);
     line("sheet-size " + d.settings.sheet);
     line("envelope " + d.settings.envelope);
     if (d.settings.slice) line("slice");
@@ -59,6 +62,8 @@ public:
     }
     for (const StructureItem& item : d.structures)
       structure(item);
+    for (const DressRule& rule : d.dressing.rules)
+      line("dress " + inWords(rule, d.settings.unit));
     line(fmt::format("next s{}", d.nextId));
     return std::move(m_out);
   }
@@ -84,6 +89,7 @@ private:
     line(fmt::format("{} {} on {}{}", item.id.text(), item.kind, item.seat,
                      values(findStructureKind(item.kind)->parameters, item.values)));
     if (!item.label.empty()) line("  called " + oneLine(item.label));
+    if (!item.paper.empty()) line("  from " + item.paper);
     if (item.work) sentences({*item.work, false, {}});
     if (item.card) within(*item.card->design);
   }
@@ -145,6 +151,8 @@ private:
     if (const auto id = structureIdFromText(word)) return structure(*id, rest);
     if (word == "sheet" && rest.empty()) return sheet();
     if (word == "next") return next(rest);
+    if (word == "dress") return dress(rest);
+    if (word == "from" && m_item) return m_item->paper = rest, Result<void>();
     if (m_open) {
       if (word == "called" && m_item) return m_item->label = rest, Result<void>();
       auto worked = workedBy(*m_open, line, d.settings.unit);
@@ -170,10 +178,8 @@ private:
       return d.card.fold = rest == "top" ? FoldSide::Top : FoldSide::Side, Result<void>();
     if (word == "rests" && (rest == "page" || rest == "edge"))
       return d.card.rests = rest == "page" ? Rests::OnPage : Rests::OnEdge, Result<void>();
-    if (word == "stock") {
-      std::tie(d.stock.key, d.stock.label) = parted(rest);
-      return {};
-    }
+    if (word == "paper") return paper(rest);
+    if (word == "stock") return stock(rest);
     if (word == "sheet-size" && sheetByKey(rest).key == rest)
       return d.settings.sheet = rest, Result<void>();
     if (word == "envelope" && envelopeByKey(rest).key == rest)
@@ -184,6 +190,31 @@ private:
       return set ? validateCard(d.card) : set;
     }
     return lost(line);
+  }
+
+  Result<void> paper(const std::string& rest) {
+    auto read = paperFromWords(rest, d.settings.unit);
+    if (!read) return read.error();
+    if (!std::exchange(m_papers, true)) d.papers.clear();
+    d.papers.push_back(std::move(read).value());
+    return {};
+  }
+
+  /// Pages that know no drawer have the paper's name behind its key.
+  Result<void> stock(const std::string& rest) {
+    const auto [key, label] = parted(rest);
+    d.stock = key;
+    if (!m_papers) d.papers.front().key = key;
+    if (!m_papers && !label.empty()) d.papers.front().label = label;
+    return {};
+  }
+
+  Result<void> dress(const std::string& rest) {
+    if (auto done = close(); !done) return done;
+    auto rule = ruleFromWords(rest, d.settings.unit);
+    if (!rule) return rule.error();
+    d.dressing.rules.push_back(std::move(rule).value());
+    return {};
   }
 
   Result<void> finished(const std::string& rest, const std::string& line) {
@@ -248,7 +279,7 @@ private:
     const auto [on, seat] = parted(where);
     if (on != "on" || seat.empty()) return lost(rest);
     if (d.find(id)) return Error{{"file.member/twice", id.text()}, ""};
-    StructureItem item{id, kindKey, seat, "", startingValues(kind->parameters), {}, {}, ""};
+    StructureItem item{id, kindKey, seat, "", startingValues(kind->parameters), "", {}, {}, ""};
     if (auto read = readValues(colon < rest.size() ? rest.substr(colon + 1) : "", kind->parameters,
                                item.values);
         !read)
@@ -290,7 +321,7 @@ private:
   static constexpr int kDeepest = 3; ///< cards in one another, as their kind has it
   Design d;
   int m_depth; ///< of the card that is read in others
-  bool m_begun = false, m_structures = false;
+  bool m_begun = false, m_structures = false, m_papers = false;
   std::optional<StructureItem> m_item; ///< being read
   std::string m_within;                ///< the page of the card on it, as far as it is read
   std::optional<SheetInWork> m_open;   ///< the sheet of the base, or of the item, being read

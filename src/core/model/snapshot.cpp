@@ -60,12 +60,46 @@ std::shared_ptr<const Stand> Snapshot::stand(std::stop_token stop) const {
   });
 }
 
+std::shared_ptr<const KeyedVector<FaceIndex, Face>> Snapshot::faces() const {
+  return m_faces.get({}, [&]() -> std::shared_ptr<const KeyedVector<FaceIndex, Face>> {
+    const auto made = assembly();
+    if (!made) return nullptr;
+    return std::make_shared<const KeyedVector<FaceIndex, Face>>(facesOf(**made));
+  });
+}
+
+std::shared_ptr<const std::vector<FaceSeen>> Snapshot::seen(std::stop_token stop) const {
+  return m_seen.get(stop, [&]() -> std::shared_ptr<const std::vector<FaceSeen>> {
+    const auto moves = motion(stop);
+    if (!moves) return nullptr;
+    auto found = seenFaces(*moves, m_design.card, *faces(), stop);
+    if (stop.stop_requested()) return nullptr;
+    return std::make_shared<const std::vector<FaceSeen>>(std::move(found));
+  });
+}
+
+std::shared_ptr<const std::vector<DressedFace>> Snapshot::dressed(std::stop_token stop) const {
+  return m_dressed.get(stop, [&]() -> std::shared_ptr<const std::vector<DressedFace>> {
+    const auto moves = motion(stop);
+    if (!moves) return nullptr;
+    std::vector<SeenClass> classes;
+    if (asksForSight(m_design.dressing)) {
+      const auto found = seen(stop);
+      if (!found) return nullptr;
+      classes = seenClasses(*found);
+    }
+    return std::make_shared<const std::vector<DressedFace>>(
+        dressedFaces(m_design, moves->assembly(), *faces(), classes,
+                     moves->poseAt(displayOpening_rad(m_design.card, moves->assembly()))));
+  });
+}
+
 std::shared_ptr<const std::vector<FlatPiece>> Snapshot::flatPieces() const {
   return m_pieces.get({}, [&]() -> std::shared_ptr<const std::vector<FlatPiece>> {
     const auto made = assembly();
     if (!made) return nullptr;
     return std::make_shared<const std::vector<FlatPiece>>(
-        hinge::flatPieces(**made, m_design.stock.thickness_mm));
+        hinge::flatPieces(**made, m_design.cardPaper().thickness_mm));
   });
 }
 

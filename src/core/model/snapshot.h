@@ -2,6 +2,8 @@
 #pragma once
 #include "core/contact/contact.h"
 #include "core/design/design.h"
+#include "core/dress/mats.h"
+#include "core/dress/seen.h"
 #include "core/making/order.h"
 #include "core/model/lazy.h"
 #include "core/production/sheets.h"
@@ -42,6 +44,17 @@ public:
   std::shared_ptr<const ShutState> shut(std::stop_token stop = {}) const;
   std::shared_ptr<const Stand> stand(std::stop_token stop = {}) const;
 
+  /// The faces that can be dressed. Quick, as the assembly is.
+  std::shared_ptr<const KeyedVector<FaceIndex, Face>> faces() const;
+  /// How much of each face is seen.
+  std::shared_ptr<const std::vector<FaceSeen>> seen(std::stop_token stop = {}) const;
+  std::shared_ptr<const std::vector<FaceSeen>> seenIfReady() const { return m_seen.ready(); }
+  /// What the faces wear. What is seen is worked out only when a rule asks for it.
+  std::shared_ptr<const std::vector<DressedFace>> dressed(std::stop_token stop = {}) const;
+  std::shared_ptr<const std::vector<DressedFace>> dressedIfReady() const {
+    return m_dressed.ready();
+  }
+
   /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.
   std::shared_ptr<const std::vector<FlatPiece>> flatPieces() const;
   /// What is cut from which sheet.
@@ -58,6 +71,9 @@ private:
   Lazy<AssemblyOrder> m_order;
   Lazy<ShutState> m_shut;
   Lazy<Stand> m_stand;
+  Lazy<KeyedVector<FaceIndex, Face>> m_faces;
+  Lazy<std::vector<FaceSeen>> m_seen;
+  Lazy<std::vector<DressedFace>> m_dressed;
   Lazy<std::vector<FlatPiece>> m_pieces;
   Lazy<Sheets> m_sheets;
 };

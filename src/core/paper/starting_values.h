@@ -20,6 +20,8 @@ constexpr double kPinPlay_mm = 0.2;       ///< a hole is as much larger than the
 constexpr double kMostPinPlay_mm = 5.0;
 constexpr double kPinHead_mm = 1.2; ///< head of a paper pin over the limb it holds, pressed flat
 constexpr double kStrapOverlap_mm = 8.0; ///< a strap is glued to itself over this length
+constexpr double kMatBorder_mm = 3.0;    ///< of a layer round what lies below it
+constexpr double kNarrowPanel_mm = 25.0; ///< panels narrower than this have half the border
 constexpr double kNarrowNeck_mm = 4.0;   ///< paper narrower than this tears
 
 // Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/production/sheets.h"
 #include "core/design/design.h"
-#include "core/paper/stock.h"
+#include "core/paper/sheet_size.h"
 
 namespace hinge {
 

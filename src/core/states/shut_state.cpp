@@ -96,16 +96,16 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
       if (const double x = state.map.origin.x() + (column + 0.5) * cell_mm;
           x < 0 && x > -kAlongGutter_mm)
         state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
-  state.gutterRelief_mm = 0.5 * state.gutterSheets * design.stock.thickness_mm;
+  state.gutterRelief_mm = 0.5 * state.gutterSheets * design.cardPaper().thickness_mm;
   const auto thickest = std::ranges::max_element(state.map.sheets);
   if (thickest != state.map.sheets.end()) {
     const auto index = static_cast<int>(thickest - state.map.sheets.begin());
     state.thickestSheets = *thickest;
     const int row = index / state.map.columns, column = index % state.map.columns;
     state.thickestPlace = state.map.origin + cell_mm * Vec2(column + 0.5, row + 0.5);
-    state.thickness_mm = state.thickestSheets * design.stock.thickness_mm;
+    state.thickness_mm = state.thickestSheets * design.cardPaper().thickness_mm;
   }
-  addPins(state, assembly, design.stock.thickness_mm, [&](const Pivot& pin) {
+  addPins(state, assembly, design.cardPaper().thickness_mm, [&](const Pivot& pin) {
     return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>());
   });
   return state;

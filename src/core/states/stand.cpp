@@ -21,21 +21,22 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
   const Pose pose = motion.poseAt(stand.opening_rad);
   const Iso3 turn = onTable(design.card, motion.assembly(), stand.opening_rad);
   Vec3 moment = Vec3::Zero();
-  double area = 0, ground = 1e300;
+  double ground = 1e300;
   std::vector<Vec3> corners;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!pose.placed[p]) continue;
     const Region& outline = assembly.panels[p].outline;
-    const double a = area_mm2(outline);
-    moment += a * (pose.panels[p] * lift(centroidOf(outline)));
-    area += a;
+    // Paper without weight still has a middle.
+    const double gsm = std::max(1e-9, design.paperOf(assembly.panels[p].owner).weight_gsm),
+                 weight = area_mm2(outline) * 1e-6 * gsm;
+    moment += weight * (pose.panels[p] * lift(centroidOf(outline)));
+    stand.weight_g += weight;
     for (const Vec2& c : outline.rim) {
       corners.push_back(turn * (pose.panels[p] * lift(c)));
       ground = std::min(ground, corners.back().z());
     }
   }
-  stand.centre = moment / area;
-  stand.weight_g = area * 1e-6 * design.stock.weight_gsm;
+  stand.centre = moment / stand.weight_g;
   constexpr double kTouches_mm = 0.5; // paper is never flatter than this
   const Vec3 centre = turn * stand.centre;
   std::vector<Vec2> rests;

@@ -65,6 +65,7 @@ Result<Assembly> assembleDesign(const Design& design) {
   if (!base) return Error{{"base.unknown", design.card.kind}, "card"};
   if (auto valid = validate(base->parameters, design.card.values, "card"); !valid)
     return valid.error();
+  if (auto valid = validatePapers(design); !valid) return valid.error();
   Assembly assembly;
   {
     AssemblyBuilder builder(assembly, std::nullopt);
@@ -86,7 +87,8 @@ Result<Assembly> assembleDesign(const Design& design) {
       return Error{{"seat.unsuitable", kind->name(), seat->label,
                     Text(kind->name().key + "/unsuitable"), whereElse(*kind, assembly)},
                    place};
-    RecipeInput input{item, item.values, *seat, design.settings, design.stock.thickness_mm};
+    RecipeInput input{item, item.values, *seat, design.settings,
+                      design.paperOf(item).thickness_mm};
     const ParameterSpec* turned = findSense(kind->parameters, Sense::TurnedRound);
     if (turned && item.values.find(turned->key)->second != 0) {
       input.turned = true;
@@ -103,7 +105,7 @@ Result<Assembly> assembleDesign(const Design& design) {
   }
   settleLooseFolds(assembly);
   if (assembly.every<Slide>().begin() != assembly.every<Slide>().end())
-    measureSlides(assembly, design.stock.thickness_mm);
+    measureSlides(assembly, design.cardPaper().thickness_mm);
   return assembly;
 }
 

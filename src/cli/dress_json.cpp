@@ -1,0 +1,134 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/dress_json.h"
+#include "core/edits/dressing.h"
+#include "core/io/dressing_json.h"
+#include "words/words.h"
+#include <fmt/format.h>
+
+namespace hinge {
+namespace {
+
+std::string printed(const Json& json) {
+  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Json ringJson(const Polygon& ring) {
+  Json points = Json::array();
+  for (const Vec2& p : ring)
+    points.push_back({p.x(), p.y()});
+  return points;
+}
+
+void addRegion(Json& entry, const Region& region) {
+  entry["outline"] = ringJson(region.rim);
+  entry["holes"] = Json::array();
+  for (const Polygon& hole : region.holes)
+    entry["holes"].push_back(ringJson(hole));
+}
+
+std::string pieceOf(const Snapshot& snapshot, FaceIndex face) {
+  const Assembly& assembly = **snapshot.assembly();
+  return assembly.pieces[assembly.panels[(*snapshot.faces())[face].panel].piece].key;
+}
+
+} // namespace
+
+std::string_view keyOf(SeenClass seen) {
+  return seen == SeenClass::Display ? "display" : seen == SeenClass::Opening ? "opening" : "hidden";
+}
+
+std::string_view handOf(const MatLine& line, const MatPlace& place) {
+  return !line.handed ? "either" : place.mirrored ? "right" : "left";
+}
+
+std::string sizeText(const Vec2& size_mm, LengthUnit unit) {
+  return fmt::format("{} x {}", formatLength(size_mm.x(), unit, false),
+                     formatLength(size_mm.y(), unit));
+}
+
+std::string papersToJson(const Snapshot& snapshot) {
+  const Design& design = snapshot.design();
+  const auto needs = paperNeeds(design, **snapshot.assembly(), matList(design, *snapshot.dressed()));
+  Json out = Json::array();
+  for (const Paper& paper : design.papers) {
+    Json entry = jsonOf(paper);
+    entry["name"] = say(nameOf(paper));
+    entry["used"] = isUsed(design, paper.key);
+    const auto need = std::ranges::find(needs, paper.key, &PaperNeed::paper);
+    if (need != needs.end()) {
+      entry["needs"] = {{"pieces", need->pieces},
+                        {"mats", need->mats},
+                        {"area_mm2", need->area_mm2},
+                        {"sheets_at_least", need->sheetsAtLeast},
+                        {"too_large", need->tooLarge}};
+      if (need->atHand) entry["needs"]["at_hand"] = *need->atHand;
+    }
+    out.push_back(std::move(entry));
+  }
+  return printed(out);
+}
+
+std::string facesToJson(const Snapshot& snapshot) {
+  const Assembly& assembly = **snapshot.assembly();
+  const auto faces = snapshot.faces();
+  const auto seen = snapshot.seen();
+  const auto dressed = snapshot.dressed();
+  Json out = Json::array();
+  for (FaceIndex f : faces->indices()) {
+    const Face& face = (*faces)[f];
+    const FaceSeen& shares = (*seen)[static_cast<std::size_t>(f.value)];
+    Json entry = {{"key", face.key},
+                  {"piece", pieceOf(snapshot, f)},
+                  {"panel", assembly.panels[face.panel].key},
+                  {"side", face.back ? "back" : "face"}};
+    addRegion(entry, face.outline);
+    entry["seen"] = {{"display", shares.display},
+                     {"opening", shares.opening},
+                     {"never", 1 - shares.opening}};
+    entry["class"] = keyOf(shares.seenAs());
+    const auto wears = std::ranges::find(*dressed, f, &DressedFace::face);
+    entry["rule"] = wears == dressed->end() ? Json() : Json(wears->rule + 1);
+    out.push_back(std::move(entry));
+  }
+  return printed(out);
+}
+
+std::string matsToJson(const Snapshot& snapshot) {
+  const Design& design = snapshot.design();
+  const auto faces = snapshot.faces();
+  Json out = Json::array();
+  for (const MatLine& line : matList(design, *snapshot.dressed())) {
+    Json entry = {{"paper", line.paper},
+                  {"count", line.count()},
+                  {"left", line.left()},
+                  {"right", line.right()},
+                  {"handed", line.handed},
+                  {"size", sizeText(line.size_mm(), design.settings.unit)},
+                  {"width_mm", line.size_mm().x()},
+                  {"height_mm", line.size_mm().y()}};
+    addRegion(entry, line.outline);
+    entry["up_deg"] = degrees(line.up_rad);
+    entry["places"] = Json::array();
+    for (const MatPlace& place : line.places)
+      entry["places"].push_back({{"piece", pieceOf(snapshot, place.face)},
+                                 {"face", (*faces)[place.face].key},
+                                 {"layer", place.layer + 1},
+                                 {"hand", handOf(line, place)}});
+    out.push_back(std::move(entry));
+  }
+  return printed(out);
+}
+
+std::string matsToCsv(const Snapshot& snapshot) {
+  const Design& design = snapshot.design();
+  std::string out = "piece,face,layer,paper,count,hand,width_mm,height_mm,size\n";
+  for (const MatLine& line : matList(design, *snapshot.dressed()))
+    for (const MatPlace& place : line.places)
+      out += fmt::format("{},{},{},{},{},{},{:.3f},{:.3f},{}\n", pieceOf(snapshot, place.face),
+                         (*snapshot.faces())[place.face].key, place.layer + 1, line.paper,
+                         line.count(), handOf(line, place), line.size_mm().x(), line.size_mm().y(),
+                         sizeText(line.size_mm(), design.settings.unit));
+  return out;
+}
+
+} // namespace hinge

@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/dress_json.h"
+#include "cli/options.h"
+#include "core/edits/dressing.h"
+#include "core/io/design_json.h"
+#include "core/io/dress_words.h"
+#include "words/words.h"
+#include <fmt/format.h>
+
+// The verbs that dress a card: its papers, its faces, what they wear.
+
+namespace hinge {
+namespace {
+
+/// "P,Q" and "P" "Q" alike.
+std::vector<std::string> keysIn(const std::vector<std::string>& given) {
+  std::vector<std::string> keys;
+  for (const std::string& text : given)
+    for (std::size_t at = 0; at <= text.size();) {
+      const std::size_t end = std::min(text.find(',', at), text.size());
+      if (end > at) keys.push_back(text.substr(at, end - at));
+      at = end + 1;
+    }
+  return keys;
+}
+
+void listPapers(std::span<const Paper> papers, LengthUnit unit, const Design* of) {
+  for (const Paper& paper : papers)
+    fmt::print("{}{}\n", inWords(paper, unit), of && isUsed(*of, paper.key) ? "  *" : "");
+}
+
+/// The layers as they were asked for: one for each paper, borders in their order.
+Result<std::vector<Layer>> layersOf(const Options& o, LengthUnit unit) {
+  std::vector<Layer> layers;
+  for (const std::string& key : keysIn(o.papers)) {
+    Layer layer;
+    layer.paper = key;
+    const std::size_t k = layers.size();
+    if (!o.borders.empty()) {
+      const auto border = bordersFromText(o.borders[std::min(k, o.borders.size() - 1)], unit);
+      if (!border) return Error{border.error().message, "--border"};
+      layer.border_mm = *border;
+    }
+    if (o.round) layer.corners = CornerStyle::Round;
+    if (const auto turn = patternTurnFromKey(o.turn)) {
+      layer.turn = *turn;
+    } else if (!o.turn.empty()) {
+      const auto angle = parseAngle_deg(o.turn);
+      if (!angle) return Error{angle.error().message, "--turn"};
+      layer.turn = PatternTurn::Angle, layer.angle_deg = *angle;
+    }
+    layers.push_back(std::move(layer));
+  }
+  return layers;
+}
+
+/// What is said of a rule that reaches nothing is an error: a face that is not there.
+Result<void> facesAreThere(const Design& design, const std::vector<std::string>& keys) {
+  const Snapshot snapshot(design);
+  if (auto possible = snapshot.possible(); !possible) return possible;
+  for (const std::string& key : keys)
+    if (!snapshot.faces()->find(key).valid()) return Error{{"dress.no-face", key.substr(0, 60)}, "dress"};
+  return {};
+}
+
+Result<Design> dressedAsAsked(const Design& design, const Options& o) {
+  auto layers = layersOf(o, design.settings.unit);
+  if (!layers) return layers.error();
+  std::vector<DressRule> rules;
+  const auto how = o.atGlue.empty() ? AtGlue::Under : *atGlueFromKey(o.atGlue);
+  if (o.allSeen) rules.push_back({DressReach::Seen, "", how, *layers});
+  if (o.allDisplayed) rules.push_back({DressReach::Displayed, "", how, *layers});
+  if (auto there = facesAreThere(design, o.files); !there) return there.error();
+  const DressReach reach =
+      o.reach.empty() ? DressReach::Face : *dressReachFromKey(o.reach);
+  for (const std::string& face : o.files)
+    rules.push_back({reach, face, how, *layers});
+  Design next = design;
+  for (DressRule& rule : rules) {
+    const auto same = std::ranges::find_if(next.dressing.rules, [&](const DressRule& other) {
+      return other.reach == rule.reach && other.face == rule.face;
+    });
+    if (o.more && same != next.dressing.rules.end()) {
+      std::vector<Layer> stack = same->layers;
+      stack.insert(stack.end(), rule.layers.begin(), rule.layers.end());
+      rule.layers = std::move(stack);
+    }
+    auto with = withRule(next, std::move(rule));
+    if (!with) return with;
+    next = std::move(with).value();
+  }
+  return next;
+}
+
+void listRules(const Design& design) {
+  for (std::size_t r = 0; r < design.dressing.rules.size(); ++r)
+    fmt::print("{:3}  {}\n", r + 1, inWords(design.dressing.rules[r], design.settings.unit));
+}
+
+} // namespace
+
+int papersVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  if (o.all) {
+    listPapers(knownPapers(), unit, nullptr);
+    return kFine;
+  }
+  Design next = *d;
+  for (const std::string& put : o.sets) {
+    const bool known = put.find(':') == std::string::npos;
+    const auto paper = known ? Result<Paper>(Paper()) : paperFromWords(put, unit);
+    if (!paper) return refuse({paper.error().message, "--put"}, unit);
+    auto with = known ? withPaperAtHand(next, put) : withPaper(next, *paper);
+    if (!with) return refuse(with.error(), unit);
+    next = std::move(with).value();
+  }
+  for (const std::string& key : o.give) {
+    auto with = withoutPaper(next, key);
+    if (!with) return refuse(with.error(), unit);
+    next = std::move(with).value();
+  }
+  if (!(next == *d)) return fineUnlessUnusable(saveAndTell(*d, next, o.target()));
+  if (!o.json) {
+    listPapers(d->papers, unit, &*d);
+    return kFine;
+  }
+  const Snapshot snapshot(*d);
+  if (auto possible = snapshot.possible(); !possible) return refuse(possible.error(), unit);
+  fmt::print("{}", papersToJson(snapshot));
+  return kFine;
+}
+
+int facesVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const Snapshot snapshot(*d);
+  if (auto possible = snapshot.possible(); !possible)
+    return refuse(possible.error(), d->settings.unit);
+  if (o.json) {
+    fmt::print("{}", facesToJson(snapshot));
+    return kFine;
+  }
+  const auto faces = snapshot.faces();
+  const auto seen = snapshot.seen();
+  for (FaceIndex f : faces->indices()) {
+    const Face& face = (*faces)[f];
+    const FaceSeen& shares = (*seen)[static_cast<std::size_t>(f.value)];
+    fmt::print("{:24} {:>20}  {}\n", face.key,
+               sizeText(boundsOf(face.outline).size(), d->settings.unit),
+               say(Text(std::string("seen/") + std::string(keyOf(shares.seenAs())),
+                        Decimal{100 * shares.display, 0}, Decimal{100 * shares.opening, 0})));
+  }
+  return kFine;
+}
+
+int dressVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  if (o.drop > 0) {
+    const auto next = withoutRule(*d, static_cast<std::size_t>(o.drop - 1));
+    return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
+                : refuse(next.error(), unit);
+  }
+  if (o.files.empty() && !o.allSeen && !o.allDisplayed) {
+    listRules(*d);
+    return kFine;
+  }
+  if (o.papers.empty() && !o.bare) return refuse({"dress.what", "dress"}, unit);
+  const auto next = dressedAsAsked(*d, o);
+  return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
+              : refuse(next.error(), unit);
+}
+
+int matsVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const Snapshot snapshot(*d);
+  if (auto possible = snapshot.possible(); !possible)
+    return refuse(possible.error(), d->settings.unit);
+  if (o.json || o.csv) {
+    fmt::print("{}", o.json ? matsToJson(snapshot) : matsToCsv(snapshot));
+    return kFine;
+  }
+  for (const MatLine& line : matList(*d, *snapshot.dressed())) {
+    const Text name = nameOf(*d->findPaper(line.paper));
+    const std::string size = sizeText(line.size_mm(), d->settings.unit);
+    tell(line.handed ? Text("mats.handed", line.count(), name, size, line.left(), line.right())
+                     : Text("mats.line", line.count(), name, size),
+         *d);
+    std::string where;
+    for (const MatPlace& place : line.places)
+      where += fmt::format("{}{}", where.empty() ? "" : ", ", (*snapshot.faces())[place.face].key);
+    fmt::print("    {}\n", where);
+  }
+  return kFine;
+}
+
+} // namespace hinge

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/dress/face.h"
+#include "core/geom/congruent.h"
+
+namespace hinge {
+namespace {
+
+Region asSeen(const Face& face, const Region& onPiece) {
+  return mapped(onPiece, face.toPiece.inverse());
+}
+
+/// The fold on which what is glued down goes on into the open.
+std::optional<Edge> standsOn(const Assembly& assembly, const Glue& glue) {
+  for (FoldIndex f : assembly.foldsOf(glue.tab)) {
+    const Fold& fold = assembly.folds[f];
+    const PanelIndex other = fold.left == glue.tab ? fold.right : fold.left;
+    const Glue* also = assembly.glueOf(other);
+    if (!also || also->host != glue.host) return Edge{fold.from, fold.to};
+  }
+  return std::nullopt;
+}
+
+} // namespace
+
+KeyedVector<FaceIndex, Face> facesOf(const Assembly& assembly) {
+  KeyedVector<FaceIndex, Face> faces;
+  for (SeatIndex s : assembly.seats.indices()) {
+    const Seat& seat = assembly.seats[s];
+    if (seat.kind() != SeatKind::Face) continue;
+    const SeatSide& side = seat.sides[0];
+    const Panel& panel = assembly.panels[side.panel];
+    const auto piece = static_cast<std::size_t>(panel.piece.value);
+    if (panel.use == PanelUse::Tab) continue;
+    if (piece < assembly.readyMade.size() && assembly.readyMade[piece]) continue;
+    Face face{seat.key, s, side.panel, side.toPiece.linear()(2, 2) < 0, side.toPiece, {}};
+    face.outline = asSeen(face, panel.outline);
+    faces.push(std::move(face));
+  }
+  return faces;
+}
+
+std::vector<GluedOn> gluedOnto(const Assembly& assembly, const Face& face) {
+  std::vector<GluedOn> all;
+  for (const auto& [index, glue] : assembly.every<Glue>()) {
+    if (glue.host != face.panel || glue.onHostFace() == face.back) continue;
+    const Iso3 toFace = face.toPiece.inverse() * glue.tabToHost;
+    GluedOn on{glue.tab, {}, {}};
+    for (const Region& part : gluedOf(assembly, glue))
+      on.area.push_back(mapped(part, toFace));
+    if (const auto line = standsOn(assembly, glue))
+      on.stands = Edge{(toFace * lift(line->first)).head<2>(),
+                       (toFace * lift(line->second)).head<2>()};
+    all.push_back(std::move(on));
+  }
+  return all;
+}
+
+std::vector<Region> gluedAway(const Assembly& assembly, const Face& face) {
+  std::vector<Region> away;
+  for (const auto& [index, glue] : assembly.every<Glue>())
+    if (glue.tab == face.panel && glue.byFace != face.back)
+      for (const Region& part : gluedOf(assembly, glue))
+        away.push_back(asSeen(face, part));
+  return away;
+}
+
+std::vector<FaceIndex> reachedBy(const DressRule& rule, const Assembly& assembly,
+                                 const KeyedVector<FaceIndex, Face>& faces,
+                                 const std::vector<SeenClass>& seen) {
+  const FaceIndex named = faces.find(rule.face);
+  std::vector<FaceIndex> reached;
+  if (namesFace(rule.reach) && !named.valid()) return reached;
+  const auto isMeant = [&](FaceIndex f) {
+    const Face& face = faces[f];
+    const auto seenAs =
+        seen.empty() ? SeenClass::Hidden : seen[static_cast<std::size_t>(f.value)];
+    switch (rule.reach) {
+    case DressReach::All: return true;
+    case DressReach::Seen: return seenAs != SeenClass::Hidden;
+    case DressReach::Displayed: return seenAs == SeenClass::Display;
+    case DressReach::Face: return f == named;
+    case DressReach::Twins: return f == named || face.key == assembly.otherSideOf(rule.face);
+    case DressReach::Alike:
+      return f == named || !congruences(faces[named].outline, face.outline, 0.05, 1).empty();
+    case DressReach::Part: {
+      const Panel &one = assembly.panels[faces[named].panel], &other = assembly.panels[face.panel];
+      return one.owner == other.owner && one.use == other.use && faces[named].back == face.back;
+    }
+    }
+    return false;
+  };
+  for (FaceIndex f : faces.indices())
+    if (isMeant(f)) reached.push_back(f);
+  return reached;
+}
+
+} // namespace hinge

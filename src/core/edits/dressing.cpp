@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edits/dressing.h"
+#include <algorithm>
+
+namespace hinge {
+
+bool isUsed(const Design& design, std::string_view paper) {
+  return design.stock == paper ||
+         std::ranges::any_of(design.structures,
+                             [&](const StructureItem& item) { return item.paper == paper; }) ||
+         std::ranges::any_of(design.dressing.rules, [&](const DressRule& rule) {
+           return std::ranges::any_of(rule.layers,
+                                      [&](const Layer& layer) { return layer.paper == paper; });
+         });
+}
+
+Result<Design> withPaper(const Design& design, const Paper& paper) {
+  if (auto valid = validate(paper); !valid) return valid.error();
+  Design next = design;
+  const auto same = std::ranges::find(next.papers, paper.key, &Paper::key);
+  if (same != next.papers.end())
+    *same = paper;
+  else
+    next.papers.push_back(paper);
+  return next;
+}
+
+Result<Design> withPaperAtHand(const Design& design, std::string_view key) {
+  if (design.findPaper(key)) return design;
+  const Paper* known = findPaper(knownPapers(), key);
+  if (!known) return Error{{"paper.unknown", std::string(key.substr(0, 40))}, "paper"};
+  return withPaper(design, *known);
+}
+
+Result<Design> withoutPaper(const Design& design, std::string_view key) {
+  if (!design.findPaper(key))
+    return Error{{"paper.missing", std::string(key.substr(0, 40))}, "paper"};
+  if (isUsed(design, key)) return Error{{"paper.used", std::string(key)}, "paper"};
+  Design next = design;
+  std::erase_if(next.papers, [&](const Paper& paper) { return paper.key == key; });
+  return next;
+}
+
+Result<Design> withCardPaper(const Design& design, std::string_view key) {
+  auto with = withPaperAtHand(design, key);
+  if (!with) return with;
+  Design next = std::move(with).value();
+  const std::string before = std::exchange(next.stock, std::string(key));
+  const Paper *own = next.findPaper(before), *known = findPaper(knownPapers(), before);
+  if (own && known && *own == *known && !isUsed(next, before)) return withoutPaper(next, before);
+  return next;
+}
+
+Result<Design> withPaperFor(const Design& design, StructureId id, std::string_view key) {
+  auto with = key.empty() ? Result<Design>(design) : withPaperAtHand(design, key);
+  if (!with) return with;
+  Design next = std::move(with).value();
+  const auto item = std::ranges::find(next.structures, id, &StructureItem::id);
+  if (item == next.structures.end()) return Error{{"structure.missing", id.text()}, "paper"};
+  item->paper = key;
+  return next;
+}
+
+Result<Design> withRule(const Design& design, DressRule rule) {
+  Design next = design;
+  for (const Layer& layer : rule.layers) {
+    auto with = withPaperAtHand(next, layer.paper);
+    if (!with) return with;
+    next = std::move(with).value();
+  }
+  std::erase_if(next.dressing.rules, [&](const DressRule& other) {
+    return other.reach == rule.reach && other.face == rule.face;
+  });
+  next.dressing.rules.push_back(std::move(rule));
+  if (auto valid = validatePapers(next); !valid) return valid.error();
+  return next;
+}
+
+Result<Design> withoutRule(const Design& design, std::size_t rule) {
+  if (rule >= design.dressing.rules.size())
+    return Error{{"dress.no-rule", static_cast<int>(rule + 1)}, "dress"};
+  Design next = design;
+  next.dressing.rules.erase(next.dressing.rules.begin() + static_cast<std::ptrdiff_t>(rule));
+  return next;
+}
+
+} // namespace hinge

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/result.h"
+#include "core/design/design.h"
+
+namespace hinge {
+
+/// The drawer with this paper; one of the same key is replaced.
+Result<Design> withPaper(const Design& design, const Paper& paper);
+/// The drawer with one of the papers that everybody has; unchanged when it is there already.
+/// Error paper.unknown.
+Result<Design> withPaperAtHand(const Design& design, std::string_view key);
+/// Refused, with who needs it, while something is made of it.
+Result<Design> withoutPaper(const Design& design, std::string_view key);
+/// Whether anything of the design names it.
+bool isUsed(const Design& design, std::string_view paper);
+
+/// The base, and all that names no other paper, cut from this one, which is put into the drawer if
+/// it is one that everybody has. The one before leaves the drawer when nothing else is made of it.
+Result<Design> withCardPaper(const Design& design, std::string_view key);
+/// A structure cut from another paper than the card; an empty key: from that of the card again.
+Result<Design> withPaperFor(const Design& design, StructureId id, std::string_view key);
+
+/// The rule as the last one, in the place of one for the same faces. Its papers are put into the
+/// drawer if they are ones that everybody has.
+Result<Design> withRule(const Design& design, DressRule rule);
+Result<Design> withoutRule(const Design& design, std::size_t rule);
+
+} // namespace hinge

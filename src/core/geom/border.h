@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/geom/region.h"
+#include <functional>
+
+namespace hinge {
+
+/// The region less a border that is wider along some edges than along others: `border_mm` tells it
+/// for an edge (the paper on its left hand), measured square to that edge. At corners that stand
+/// into the paper the border is mitred, or follows an arc when both its edges have the same width.
+/// What is parted by the border comes back in parts.
+std::vector<Region> withoutBorder(const Region& region,
+                                  const std::function<double(const Edge&)>& border_mm,
+                                  CornerStyle corners = CornerStyle::Sharp);
+
+/// Whether some of the paper is narrower than this between two edges, beyond rounding its corners;
+/// and where.
+std::optional<Vec2> narrowPlace(const Region& region, double least_mm);
+
+} // namespace hinge

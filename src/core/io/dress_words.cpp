@@ -1,0 +1,262 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/dress_words.h"
+#include "core/pieces/sheet_words.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace hinge {
+namespace {
+
+constexpr std::string_view kSurfaces[] = {"matt", "gloss", "foil", "film"};
+constexpr std::string_view kGrains[] = {"unknown", "long", "short"};
+constexpr std::string_view kWays[] = {"none", "along", "both"};
+
+std::vector<std::string> partsOf(std::string_view text, char at) {
+  std::vector<std::string> parts;
+  while (!text.empty()) {
+    const auto end = std::min(text.find(at), text.size());
+    std::string_view part = text.substr(0, end);
+    text.remove_prefix(std::min(end + 1, text.size()));
+    while (!part.empty() && part.front() == ' ')
+      part.remove_prefix(1);
+    while (!part.empty() && (part.back() == ' ' || part.back() == '\r'))
+      part.remove_suffix(1);
+    if (!part.empty()) parts.emplace_back(part);
+  }
+  return parts;
+}
+
+Error notUnderstood(std::string_view what) {
+  return {{"dress.words", std::string(what.substr(0, 60))}, ""};
+}
+
+/// A length in one word, whatever the unit.
+std::string inOneWord(double length_mm, LengthUnit unit) {
+  const std::string text = exactLength(length_mm, unit);
+  if (text.find(' ') == std::string::npos) return text;
+  return exactLength(length_mm, LengthUnit::Millimetre) + "mm";
+}
+
+/// Before and behind the colon.
+std::pair<std::string, std::string> headed(std::string_view text) {
+  const auto colon = std::min(text.find(':'), text.size());
+  const auto head = partsOf(text.substr(0, colon), '\n');
+  return {head.empty() ? "" : head.front(),
+          std::string(text.substr(std::min(colon + 1, text.size())))};
+}
+
+template <class Enum, std::size_t N>
+bool wordTo(const std::string_view (&words)[N], const std::string& word, Enum& out) {
+  for (std::size_t k = 0; k < N; ++k)
+    if (words[k] == word) return out = static_cast<Enum>(k), true;
+  return false;
+}
+
+/// Words one after the other, with what each takes behind it.
+class Words {
+public:
+  explicit Words(std::string_view text) : m_all(partsOf(text, ' ')) {}
+  bool done() const { return m_at >= m_all.size(); }
+  std::string next() { return done() ? "" : m_all[m_at++]; }
+  std::string peek() const { return done() ? "" : m_all[m_at]; }
+  std::string rest() {
+    std::string text;
+    while (!done())
+      text += (text.empty() ? "" : " ") + next();
+    return text;
+  }
+
+private:
+  std::vector<std::string> m_all;
+  std::size_t m_at = 0;
+};
+
+Result<Print> printFromWords(Words& words, LengthUnit unit) {
+  Print print;
+  print.key = words.next();
+  while (!words.done()) {
+    const std::string word = words.next();
+    if (word == "every" || word == "share") {
+      const std::string number = words.next();
+      const auto value = word == "every" ? parseLength_mm(number, unit) : parseAngle_deg(number);
+      if (!value) return value.error();
+      (word == "every" ? print.repeat_mm : print.share) = *value;
+    } else if (const auto ink = colourFromText(word)) {
+      print.inks.push_back(*ink);
+    } else {
+      return notUnderstood(word);
+    }
+  }
+  return print;
+}
+
+Result<SheetsAtHand> sheetFromWords(Words& words, LengthUnit unit) {
+  SheetsAtHand sheet;
+  const auto width = parseLength_mm(words.next(), unit);
+  const bool by = words.next() == "x";
+  const auto height = parseLength_mm(words.next(), unit);
+  if (!width || !height || !by) return notUnderstood("sheets");
+  sheet.width_mm = *width, sheet.height_mm = *height;
+  if (words.done()) return sheet;
+  const auto count = parseAngle_deg(words.next());
+  if (!count || *count < 0) return notUnderstood("sheets");
+  sheet.count = static_cast<int>(*count);
+  return sheet;
+}
+
+Result<void> readOnePart(const std::string& part, LengthUnit unit, Paper& paper) {
+  Words words(part);
+  const std::string what = words.next();
+  const auto number = [&](double& out) -> Result<void> {
+    const auto value =
+        what == "thick" ? parseLength_mm(words.rest(), unit) : parseAngle_deg(words.rest());
+    if (!value) return value.error();
+    return out = *value, Result<void>();
+  };
+  if (what == "called") return paper.label = words.rest(), Result<void>();
+  if (what == "thick") return number(paper.thickness_mm);
+  if (what == "weight") return number(paper.weight_gsm);
+  if (what == "price") return number(paper.price.emplace());
+  if (what == "face" || what == "back") {
+    const auto colour = colourFromText(words.rest());
+    if (!colour) return notUnderstood(part);
+    return paper.colours[what == "face" ? 0 : 1] = *colour, Result<void>();
+  }
+  if (what == "print") {
+    auto print = printFromWords(words, unit);
+    if (!print) return print.error();
+    return paper.print = *print, Result<void>();
+  }
+  if (what == "sheets") {
+    const auto sheet = sheetFromWords(words, unit);
+    if (!sheet) return sheet.error();
+    return paper.sheets.push_back(*sheet), Result<void>();
+  }
+  const std::string word = words.rest();
+  if ((what == "surface" && wordTo(kSurfaces, word, paper.surface)) ||
+      (what == "way" && wordTo(kWays, word, paper.way)) ||
+      (what == "grain" && wordTo(kGrains, word, paper.grain)))
+    return {};
+  return notUnderstood(part);
+}
+
+Result<Layer> layerFromWords(const std::string& text, LengthUnit unit) {
+  Words words(text);
+  Layer layer;
+  layer.paper = words.next();
+  while (!words.done()) {
+    const std::string word = words.next();
+    if (word == "border") {
+      auto borders = bordersFromText(words.next(), unit);
+      if (!borders) return borders.error();
+      layer.border_mm = *borders;
+    } else if (word == "round") {
+      layer.corners = CornerStyle::Round;
+    } else if (word == "along-fold") {
+      layer.turn = PatternTurn::AlongFold;
+    } else if (word == "turned") {
+      const auto angle = parseAngle_deg(words.next());
+      if (!angle) return angle.error();
+      layer.turn = PatternTurn::Angle, layer.angle_deg = *angle;
+    } else {
+      return notUnderstood(word);
+    }
+  }
+  return layer;
+}
+
+std::string inWords(const Layer& layer, LengthUnit unit) {
+  std::string text = layer.paper;
+  for (std::size_t k = 0; k < layer.border_mm.size(); ++k)
+    text += (k == 0 ? " border " : ",") + inOneWord(layer.border_mm[k], unit);
+  if (layer.corners == CornerStyle::Round) text += " round";
+  if (layer.turn == PatternTurn::AlongFold) text += " along-fold";
+  if (layer.turn == PatternTurn::Angle) text += " turned " + exactNumber(layer.angle_deg);
+  return text;
+}
+
+} // namespace
+
+Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit) {
+  std::vector<double> borders;
+  for (const std::string& part : partsOf(text, ',')) {
+    const auto border = parseLength_mm(part, unit);
+    if (!border) return border.error();
+    borders.push_back(*border);
+  }
+  if (borders.size() != 1 && borders.size() != 4) return Error{"dress.borders", ""};
+  return borders;
+}
+
+std::string inWords(const Paper& paper, LengthUnit unit) {
+  std::string text = fmt::format("{}: thick {}, weight {}", paper.key,
+                                 exactLength(paper.thickness_mm, unit),
+                                 exactNumber(paper.weight_gsm));
+  if (paper.colours != Paper().colours)
+    text += fmt::format(", face {}, back {}", paper.colours[0].text(), paper.colours[1].text());
+  if (paper.surface != Surface::Matt)
+    text += fmt::format(", surface {}", kSurfaces[static_cast<std::size_t>(paper.surface)]);
+  if (paper.print) {
+    text += fmt::format(", print {} every {} share {}", paper.print->key,
+                        inOneWord(paper.print->repeat_mm, unit), exactNumber(paper.print->share));
+    for (const Colour& ink : paper.print->inks)
+      text += " " + ink.text();
+  }
+  if (paper.way != PatternWay::None)
+    text += fmt::format(", way {}", kWays[static_cast<std::size_t>(paper.way)]);
+  if (paper.grain != Grain::Unknown)
+    text += fmt::format(", grain {}", kGrains[static_cast<std::size_t>(paper.grain)]);
+  for (const SheetsAtHand& sheet : paper.sheets) {
+    text += fmt::format(", sheets {} x {}", inOneWord(sheet.width_mm, unit),
+                        inOneWord(sheet.height_mm, unit));
+    if (sheet.count) text += fmt::format(" {}", *sheet.count);
+  }
+  if (paper.price) text += ", price " + exactNumber(*paper.price);
+  std::string label = paper.label;
+  std::ranges::replace(label, '\n', ' ');
+  std::ranges::replace(label, ',', ' '); // it parts what is said
+  return text + ", called " + label;
+}
+
+Result<Paper> paperFromWords(std::string_view text, LengthUnit unit) {
+  const auto [key, rest] = headed(text);
+  Paper paper;
+  paper.key = key, paper.label = key;
+  for (const std::string& part : partsOf(rest, ','))
+    if (auto read = readOnePart(part, unit, paper); !read) return read.error();
+  if (auto valid = validate(paper); !valid) return valid.error();
+  return paper;
+}
+
+std::string inWords(const DressRule& rule, LengthUnit unit) {
+  std::string text(keyOf(rule.reach));
+  if (!rule.face.empty()) text += " " + rule.face;
+  if (rule.atGlue != AtGlue::Under) text += fmt::format(" {}", keyOf(rule.atGlue));
+  for (std::size_t k = 0; k < rule.layers.size(); ++k)
+    text += (k == 0 ? ": " : "; ") + inWords(rule.layers[k], unit);
+  return text;
+}
+
+Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit) {
+  const auto [head, rest] = headed(text);
+  Words words(head);
+  DressRule rule;
+  const auto reach = dressReachFromKey(words.peek());
+  if (!reach) return notUnderstood(head);
+  rule.reach = *reach;
+  words.next();
+  if (namesFace(rule.reach)) rule.face = words.next();
+  if (!words.done()) {
+    const auto how = atGlueFromKey(words.next());
+    if (!how || !words.done()) return notUnderstood(head);
+    rule.atGlue = *how;
+  }
+  for (const std::string& part : partsOf(rest, ';')) {
+    auto layer = layerFromWords(part, unit);
+    if (!layer) return layer.error();
+    rule.layers.push_back(std::move(layer).value());
+  }
+  return rule;
+}
+
+} // namespace hinge

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/result.h"
+#include "core/design/dressing.h"
+#include "core/paper/paper.h"
+#include "core/units/length.h"
+
+namespace hinge {
+
+// Papers and rules of dressing as lines of the card on one page, and as the command line takes
+// them. Lengths are in the card's unit and come back exactly.
+
+/// "night-blue: thick 0.2, weight 160, face #1f2a44, back #1f2a44, called Night blue".
+std::string inWords(const Paper& paper, LengthUnit unit);
+Result<Paper> paperFromWords(std::string_view text, LengthUnit unit);
+
+/// "twins s3/wall-a over: canal-blue border 3, deck-planks border 3,0,3,3 round turned 30".
+std::string inWords(const DressRule& rule, LengthUnit unit);
+Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit);
+
+/// "3" or "3,0,3,3": foot, right, top, left.
+Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit);
+
+} // namespace hinge

@@ -1,0 +1,220 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/dressing_json.h"
+
+namespace hinge {
+namespace {
+
+constexpr const char* kSurfaces[] = {"matt", "gloss", "foil", "film"};
+constexpr const char* kGrains[] = {"unknown", "long", "short"};
+constexpr const char* kWays[] = {"none", "along", "both"};
+constexpr const char* kCorners[] = {"sharp", "round"};
+
+template <class Enum, std::size_t N> const char* wordOf(const char* const (&words)[N], Enum value) {
+  return words[static_cast<std::size_t>(value)];
+}
+
+/// One of these words, when the member is there.
+template <class Enum, std::size_t N>
+void readWord(Reader& in, const char* member, const char* const (&words)[N], Enum& out) {
+  std::string word = wordOf(words, out), all;
+  in.text(member, word);
+  for (std::size_t k = 0; k < N; ++k) {
+    if (word == words[k]) return void(out = static_cast<Enum>(k));
+    all += (k == 0 ? "" : ", ") + std::string(words[k]);
+  }
+  in.fail(member, {"file.member/none-of", word.substr(0, 40), all});
+}
+
+Colour readColour(Reader& in, const Json& json, const std::string& member) {
+  const auto colour =
+      json.is_string() ? colourFromText(json.get<std::string>()) : std::optional<Colour>();
+  if (!colour) in.fail(member, "file.member/colour");
+  return colour.value_or(Colour());
+}
+
+/// The items of a list, each with its place; notes when it is none or too long.
+template <class Each>
+void readList(Reader& in, const char* member, std::size_t most, const Each& each) {
+  const Json* list = in.get(member, false);
+  if (!list) return;
+  if (!list->is_array() || list->size() > most) return in.fail(member, "file.member/list");
+  for (std::size_t k = 0; k < list->size(); ++k)
+    each((*list)[k], fmt::format("{}[{}]", member, k));
+}
+
+void readPrint(const Json& json, const std::string& place, std::optional<Error>& error,
+               Print& out) {
+  Reader in(json, place, error);
+  in.text("pattern", out.key, true);
+  in.number("repeat_mm", out.repeat_mm);
+  in.number("share", out.share);
+  readList(in, "inks", 8, [&](const Json& ink, const std::string& member) {
+    out.inks.push_back(readColour(in, ink, member));
+  });
+}
+
+void readSheet(const Json& json, const std::string& place, std::optional<Error>& error,
+               Paper& out) {
+  Reader in(json, place, error);
+  SheetsAtHand sheet;
+  in.number("width_mm", sheet.width_mm, true);
+  in.number("height_mm", sheet.height_mm, true);
+  int count = -1;
+  in.integer("count", count);
+  if (count >= 0) sheet.count = count;
+  out.sheets.push_back(sheet);
+}
+
+Json jsonOf(const Layer& layer) {
+  Json out = {{"paper", layer.paper}};
+  if (!layer.border_mm.empty()) out["border_mm"] = layer.border_mm;
+  if (layer.corners != CornerStyle::Sharp) out["corners"] = wordOf(kCorners, layer.corners);
+  if (layer.turn != PatternTurn::Upright) out["turn"] = keyOf(layer.turn);
+  if (layer.turn == PatternTurn::Angle) out["angle_deg"] = layer.angle_deg;
+  return out;
+}
+
+Layer readLayer(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  Layer layer;
+  in.text("paper", layer.paper, true);
+  readList(in, "border_mm", 4, [&](const Json& border, const std::string& member) {
+    if (!border.is_number()) return in.fail(member, "file.member/number");
+    layer.border_mm.push_back(border.get<double>());
+  });
+  readWord(in, "corners", kCorners, layer.corners);
+  std::string turn(keyOf(layer.turn));
+  in.text("turn", turn);
+  if (const auto known = patternTurnFromKey(turn))
+    layer.turn = *known;
+  else
+    in.fail("turn", {"file.member/none-of", turn.substr(0, 40), "upright, along-fold, angle"});
+  in.number("angle_deg", layer.angle_deg);
+  return layer;
+}
+
+DressRule readRule(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  DressRule rule;
+  std::string on, at(keyOf(rule.atGlue));
+  in.text("on", on, true);
+  if (const auto known = dressReachFromKey(on))
+    rule.reach = *known;
+  else
+    in.fail("on", {"file.member/none-of", on.substr(0, 40),
+                   "face, twins, part, alike, displayed, seen, all"});
+  in.text("face", rule.face);
+  in.text("at_glue", at);
+  if (const auto known = atGlueFromKey(at))
+    rule.atGlue = *known;
+  else
+    in.fail("at_glue", {"file.member/none-of", at.substr(0, 40), "under, over, around"});
+  readList(in, "layers", kMostLayers, [&](const Json& layer, const std::string& member) {
+    if (!layer.is_object()) return in.fail(member, "file.member/object");
+    rule.layers.push_back(readLayer(layer, in.where(member), error));
+  });
+  return rule;
+}
+
+} // namespace
+
+Json jsonOf(const Paper& paper) {
+  Json out = {{"key", paper.key},
+              {"label", paper.label},
+              {"thickness_mm", paper.thickness_mm},
+              {"weight_gsm", paper.weight_gsm}};
+  if (paper.colours != Paper().colours)
+    out["colours"] = {paper.colours[0].text(), paper.colours[1].text()};
+  if (paper.surface != Surface::Matt) out["surface"] = wordOf(kSurfaces, paper.surface);
+  if (paper.print) {
+    Json inks = Json::array();
+    for (const Colour& ink : paper.print->inks)
+      inks.push_back(ink.text());
+    out["print"] = {{"pattern", paper.print->key},
+                    {"repeat_mm", paper.print->repeat_mm},
+                    {"share", paper.print->share},
+                    {"inks", std::move(inks)}};
+  }
+  if (paper.way != PatternWay::None) out["way"] = wordOf(kWays, paper.way);
+  if (paper.grain != Grain::Unknown) out["grain"] = wordOf(kGrains, paper.grain);
+  for (const SheetsAtHand& sheet : paper.sheets) {
+    out["sheets"].push_back({{"width_mm", sheet.width_mm}, {"height_mm", sheet.height_mm}});
+    if (sheet.count) out["sheets"].back()["count"] = *sheet.count;
+  }
+  if (paper.price) out["price"] = *paper.price;
+  addExtras(out, paper.extras);
+  return out;
+}
+
+Paper readPaper(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  Paper out;
+  in.text("key", out.key, true);
+  in.text("label", out.label);
+  in.number("thickness_mm", out.thickness_mm);
+  in.number("weight_gsm", out.weight_gsm);
+  if (in.get("colours", false)) {
+    std::size_t side = 0;
+    readList(in, "colours", 2, [&](const Json& colour, const std::string& member) {
+      out.colours[side++] = readColour(in, colour, member);
+    });
+    if (side != 2) in.fail("colours", "file.member/list");
+  }
+  readWord(in, "surface", kSurfaces, out.surface);
+  if (const Json* print = in.get("print", false))
+    readPrint(objectOf(print, in, "print"), in.where("print"), error, out.print.emplace());
+  readWord(in, "way", kWays, out.way);
+  readWord(in, "grain", kGrains, out.grain);
+  readList(in, "sheets", 20, [&](const Json& sheet, const std::string& member) {
+    if (!sheet.is_object()) return in.fail(member, "file.member/object");
+    readSheet(sheet, in.where(member), error, out);
+  });
+  double price = -1;
+  in.number("price", price);
+  if (price >= 0) out.price = price;
+  out.extras = in.extrasText();
+  return out;
+}
+
+std::vector<Paper> readPapers(const Json& json, const std::string& place,
+                              std::optional<Error>& error) {
+  std::vector<Paper> papers;
+  if (!json.is_array() || json.size() > kMostPapers) {
+    if (!error) error = Error{"file.member/list", place};
+    return papers;
+  }
+  for (std::size_t k = 0; k < json.size() && !error; ++k) {
+    const std::string where = fmt::format("{}[{}]", place, k);
+    if (json[k].is_object())
+      papers.push_back(readPaper(json[k], where, error));
+    else
+      error = Error{"file.member/object", where};
+  }
+  return papers;
+}
+
+Json jsonOf(const Dressing& dressing) {
+  Json rules = Json::array();
+  for (const DressRule& rule : dressing.rules) {
+    Json out = {{"on", keyOf(rule.reach)}};
+    if (!rule.face.empty()) out["face"] = rule.face;
+    if (rule.atGlue != AtGlue::Under) out["at_glue"] = keyOf(rule.atGlue);
+    out["layers"] = Json::array();
+    for (const Layer& layer : rule.layers)
+      out["layers"].push_back(jsonOf(layer));
+    rules.push_back(std::move(out));
+  }
+  return {{"rules", std::move(rules)}};
+}
+
+Dressing readDressing(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  Dressing dressing;
+  readList(in, "rules", kMostRules, [&](const Json& rule, const std::string& member) {
+    if (!rule.is_object()) return in.fail(member, "file.member/object");
+    dressing.rules.push_back(readRule(rule, in.where(member), error));
+  });
+  return dressing;
+}
+
+} // namespace hinge
