@@ -39,6 +39,9 @@ void Analyst::request(std::shared_ptr<const Snapshot> snapshot) {
     Analysis analysis = std::move(worked).value();
     const bool fine = analysis.findings.empty();
     if (fine) workOutFacts(analysis);
+    post(std::make_shared<const Analysis>(analysis), false);
+    // What is seen, and so what everything wears.
+    if (!snapshot->seen(stop) || !snapshot->dressed(stop)) return;
     post(std::make_shared<const Analysis>(analysis), fine);
     if (fine) return;
     // Mends come as they are found, but not so often that showing them becomes the work.

@@ -51,11 +51,30 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
               Qt::QueuedConnection);
         });
   }
+  m_look.reset();
+  lookAtPapers();
   m_camera = cameraFor(this->design().card, QRectF(rect()).adjusted(6, 6, -6, -6), *m_assembly);
   if (added) lookAtAdded();
   setEnabled(true);
   m_timer.start();
   update();
+}
+
+/// Papers and layers come when they are known.
+void LivePicture::lookAtPapers() {
+  if (design().dressing.empty() && design().papers.size() == 1) return;
+  runInBackground([shown = m_snapshot, stop = m_stop.get_token(),
+                   self = QPointer<LivePicture>(this)] {
+    if (!shown->dressed(stop)) return;
+    QMetaObject::invokeMethod(
+        qApp,
+        [self, shown] {
+          if (!self || self->m_snapshot != shown) return;
+          self->m_look = lookOf(*shown);
+          self->update();
+        },
+        Qt::QueuedConnection);
+  });
 }
 
 Pose LivePicture::poseAt(double opening_rad) const {
@@ -104,6 +123,7 @@ void LivePicture::paintEvent(QPaintEvent*) {
     StageStyle style;
     style.theme = Look::theme();
     style.selected = m_added;
+    style.look = m_look;
     paintStage(p, rect(), *m_assembly,
                poseAt(drawableOpening(radians(middle + swing * std::sin(m_time * 1.1)))), m_camera,
                style);

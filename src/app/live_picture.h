@@ -4,6 +4,7 @@
 #include <QToolButton>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/model/snapshot.h"
+#include "render/card_look.h"
 #include "render/camera.h"
 #include <memory>
 #endif
@@ -30,6 +31,7 @@ protected:
 private:
   bool hot() const { return hasFocus() || underMouse(); }
   void lookAtAdded();
+  void lookAtPapers();
 
   QString m_word;
   std::shared_ptr<const Snapshot> m_snapshot;
@@ -39,6 +41,7 @@ private:
   std::shared_ptr<const Motion> m_motion;
   Pose poseAt(double opening_rad) const;
   std::shared_ptr<const Assembly> m_assembly;
+  std::shared_ptr<const CardLook> m_look; ///< null: plain card, or not yet known
   Camera m_camera;
   QTimer m_timer;
   double m_time = 0;

@@ -108,8 +108,12 @@ int main(int argc, char** argv) {
   parser.addOptions(
       {{QStringLiteral("shot"), MainTexts::tr("Save a picture of the window to FILE and end."),
         MainTexts::tr("FILE")},
-       {QStringLiteral("place"), MainTexts::tr("Start at size, build or cut."),
+       {QStringLiteral("place"), MainTexts::tr("Start at size, build, dress or cut."),
         MainTexts::tr("PLACE")},
+       {QStringLiteral("face"), MainTexts::tr("With --place dress: the face that is chosen."),
+        MainTexts::tr("FACE")},
+       {QStringLiteral("hidden"),
+        MainTexts::tr("With --place dress: hidden faces are struck through.")},
        {QStringLiteral("open"), MainTexts::tr("Opening in degrees."), MainTexts::tr("DEG")},
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
        {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},
@@ -156,6 +160,11 @@ int main(int argc, char** argv) {
         structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
   const QString place = parser.value(QStringLiteral("place"));
   if (place == QStringLiteral("size")) window.go(MainWindow::SizeCard);
+  if (place == QStringLiteral("dress")) {
+    window.go(MainWindow::DressCard);
+    window.dressPlace().hand().choose(parser.value(QStringLiteral("face")).toStdString());
+    window.dressPlace().hand().showHidden(parser.isSet(QStringLiteral("hidden")));
+  }
   if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);
   window.show();
   if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);

@@ -75,6 +75,14 @@ MainWindow::MainWindow(QWidget* parent)
           [this](const QString& text) { showNotice(text, false); });
   connect(m_build, &BuildPlace::seatChosen, this, &MainWindow::openShelf);
   m_places->addWidget(m_build);
+  m_dress = new DressPlace(m_document, m_analyst, m_places);
+  connect(m_dress, &DressPlace::refused, this, &MainWindow::showRefusal);
+  // One opening in all places.
+  Fan *built = &m_build->stage().fan(), *dressed = &m_dress->stage().fan();
+  connect(built, &Fan::valueChanged, dressed, &Fan::setValue);
+  connect(dressed, &Fan::valueChanged, built, &Fan::setValue);
+  dressed->setValue(built->value());
+  m_places->addWidget(m_dress);
   m_places->addWidget(m_cut);
   column->addWidget(m_places, 1);
   setCentralWidget(central);
@@ -241,7 +249,7 @@ QWidget* MainWindow::buildBar() {
   row->addWidget(m_noCopy);
   row->addStretch(1);
   const std::pair<QString, Place> places[] = {
-      {tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Cut"), CutCard}};
+      {tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Dress"), DressCard}, {tr("Cut"), CutCard}};
   for (const auto& [text, place] : places) {
     auto* button = new QToolButton(bar);
     button->setCheckable(true); // before its name: assistive technology asks from then on

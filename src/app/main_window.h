@@ -4,6 +4,7 @@
 #include "app/build_place.h"
 #include "app/cut_place.h"
 #include "app/document.h"
+#include "app/dress_place.h"
 #include "app/size_place.h"
 #include <QActionGroup>
 #include <QMainWindow>
@@ -11,11 +12,11 @@
 
 namespace hinge {
 
-/// The window: places along the order of the work (size, build, cut) over one document.
+/// The window: places along the order of the work (size, build, dress, cut) over one document.
 class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
-  enum Place { SizeCard, BuildCard, CutCard };
+  enum Place { SizeCard, BuildCard, DressCard, CutCard };
   explicit MainWindow(QWidget* parent = nullptr);
 
   Document& document() { return *m_document; }
@@ -25,6 +26,7 @@ public:
   SheetPanel& sheet() { return m_build->sheet(); }
   SizesPanel& sizes() { return m_build->sizes(); }
   FindingsPanel& findings() { return m_build->findings(); }
+  DressPlace& dressPlace() { return *m_dress; }
   CutPlace& cutPlace() { return *m_cut; }
   SizePlace& sizePlace() { return *m_size; }
   void go(Place place);
@@ -76,6 +78,7 @@ private:
   Analyst* m_analyst;
   BuildPlace* m_build = nullptr;
   SizePlace* m_size = nullptr;
+  DressPlace* m_dress = nullptr;
   CutPlace* m_cut = nullptr;
   QStackedWidget* m_places = nullptr;
   QLabel *m_title = nullptr, *m_notice = nullptr, *m_noCopy = nullptr;

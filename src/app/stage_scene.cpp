@@ -31,8 +31,40 @@ void StageScene::open(double opening_rad, const Motion* last) {
   else
     m_rest = Motion::quickPose(*m_assembly, opening_rad, last);
   m_pose = m_rest;
+  dress();
   for (std::size_t k = 0; k < m_shares.size(); ++k)
     if (m_shares[k] > 0) m_pose = lifted(*m_assembly, m_pose, m_assembly->lifts[k], m_shares[k]);
+}
+
+/// Papers and layers of what is shown, as well as they are known now.
+void StageScene::dress() {
+  if (m_dressedFor == m_shown) return;
+  const Design& design = m_shown->design();
+  const auto faces = m_shown->faces();
+  if (const auto seen = m_shown->seenIfReady())
+    for (FaceIndex f : faces->indices())
+      m_seen[(*faces)[f].key] = (*seen)[static_cast<std::size_t>(f.value)].seenAs();
+  m_dressed = m_shown->dressedIfReady();
+  if (m_dressed) m_dressedFor = m_shown;
+  const bool plain = design.papers.size() == 1 && design.papers.front() == Paper();
+  if (plain) return m_look.reset();
+  if (!m_dressed) {
+    std::vector<SeenClass> classes;
+    for (const Face& face : *faces) {
+      const auto known = m_seen.find(face.key);
+      classes.push_back(known == m_seen.end() ? SeenClass::Hidden : known->second);
+    }
+    m_dressed = std::make_shared<const std::vector<DressedFace>>(
+        dressedFaces(design, *m_assembly, *faces, classes, m_rest));
+  }
+  m_look = std::make_shared<const CardLook>(design, *m_assembly, *faces, *m_dressed);
+}
+
+bool StageScene::showsSide(PanelIndex panel, bool back) const {
+  if (!m_pose.placed[panel]) return false;
+  const Iso3 place = benchPose(*m_assembly, m_pose.opening_rad) * m_pose.panels[panel];
+  const Vec3 middle = place * lift(centroidOf(m_assembly->panels[panel].outline));
+  return (place.linear().col(2).dot(m_camera.eye() - middle) < 0) == back;
 }
 
 void StageScene::setShare(std::size_t lift, double share) {

@@ -32,6 +32,12 @@ public:
   const std::shared_ptr<const Snapshot>& shown() const { return m_shown; }
   const std::shared_ptr<const Assembly>& assembly() const { return m_assembly; }
   const Pose& pose() const { return m_pose; }
+  /// What the faces wear. Until it is worked out with what is seen of this very card, faces count
+  /// as seen that were seen the last time. Null: there is nothing to wear.
+  std::shared_ptr<const std::vector<DressedFace>> dressed() const { return m_dressed; }
+  std::shared_ptr<const CardLook> look() const { return m_look; } ///< null: plain card
+  /// Whether the face side (or the back) of a panel is turned to the eye.
+  bool showsSide(PanelIndex panel, bool back) const;
   /// What was painted last, the farthest first.
   void setDrawn(std::vector<DrawnFace> drawn) { m_drawn = std::move(drawn); }
 
@@ -72,10 +78,15 @@ public:
 
 private:
   void aim(); ///< the camera anew
+  void dress();
   std::optional<QPointF> onScreenIn(PanelIndex panel, const Vec2& flat, const Pose& pose) const;
 
   std::shared_ptr<const Snapshot> m_shown;
   std::shared_ptr<const Assembly> m_assembly; ///< of m_shown
+  std::shared_ptr<const std::vector<DressedFace>> m_dressed;
+  std::shared_ptr<const CardLook> m_look;
+  std::shared_ptr<const Snapshot> m_dressedFor; ///< worked out for this card for good
+  std::map<std::string, SeenClass> m_seen;      ///< by face, of the last card that knew
   Pose m_rest, m_pose;          ///< as the opening has it, and with what a hand has moved
   std::vector<double> m_shares; ///< per lift
   std::vector<DrawnFace> m_drawn;

@@ -174,6 +174,7 @@ void StageView::paintEvent(QPaintEvent*) {
   if (!assembly()) return;
   StageStyle style;
   style.theme = Look::theme();
+  style.look = m_scene.look();
   style.selected = m_document->selection();
   style.hoverPanel = assembly()->findPanel(m_hovered.toStdString());
   const auto analysis = m_analyst->current();

@@ -202,6 +202,14 @@ private:
     dress->add_flag("--bare", o.bare, help("help.dress-bare"));
     dress->add_option("--drop", o.drop, help("help.dress-drop"))->type_name(help("help.label/INT"));
     mayGoElsewhere(dress);
+    CLI::App* topper = onFile("topper", help("help.topper"), topperVerb);
+    topper->add_option("face", o.seat, help("help.topper-face"));
+    topper->add_option("shape", o.kind, help("help.topper-shape"));
+    topper->add_option("--paper", o.papers, help("help.topper-paper"))->expected(1);
+    topper->add_option("--set", o.sets, help("help.topper-set"))->expected(1, -1);
+    topper->add_flag("--remove", o.bare, help("help.topper-remove"));
+    topper->add_flag("--shapes", o.all, help("help.topper-shapes"));
+    mayGoElsewhere(topper);
     CLI::App* mats = onFile("mats", help("help.mats"), matsVerb);
     mats->add_flag("--csv", o.csv, help("help.as-csv"));
     json(mats);

@@ -4,7 +4,9 @@
 #include "core/edits/dressing.h"
 #include "core/io/design_json.h"
 #include "core/io/dress_words.h"
+#include "core/paper/topper_shape.h"
 #include "words/words.h"
+#include <charconv>
 #include <fmt/format.h>
 
 // The verbs that dress a card: its papers, its faces, what they wear.
@@ -196,6 +198,65 @@ int matsVerb(const Options& o) {
     fmt::print("    {}\n", where);
   }
   return kFine;
+}
+
+namespace {
+
+/// "t7" as a number; 0: it is none.
+int topperNumber(const std::string& text) {
+  int number = 0;
+  const char* end = text.data() + text.size();
+  const bool is = text.size() > 1 && text.front() == 't' &&
+                  std::from_chars(text.data() + 1, end, number).ptr == end;
+  return is ? number : 0;
+}
+
+Result<Topper> topperAsAsked(const Design& design, const Options& o) {
+  const LengthUnit unit = design.settings.unit;
+  std::vector<std::string> parts;
+  for (const std::string& set : o.sets) {
+    std::size_t at = 0;
+    while (at <= set.size()) {
+      const std::size_t end = std::min(set.find(';', at), set.size());
+      if (end > at) parts.push_back(set.substr(at, end - at));
+      at = end + 1;
+    }
+  }
+  if (!o.papers.empty()) parts.push_back("paper " + o.papers.front());
+  if (!o.kind.empty() && topperNumber(o.seat) > 0) parts.push_back("shape " + o.kind);
+  if (const Topper* known = design.dressing.find(topperNumber(o.seat)))
+    return toppedUp(*known, parts, unit);
+  if (topperNumber(o.seat) > 0) return Error{{"topper.missing", topperNumber(o.seat)}, "topper"};
+  auto fresh = freshTopper(design, o.seat, o.kind, design.stock);
+  return fresh ? toppedUp(std::move(fresh).value(), parts, unit) : fresh;
+}
+
+} // namespace
+
+int topperVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const LengthUnit unit = d->settings.unit;
+  if (o.all) {
+    for (const TopperShape& shape : topperShapes())
+      fmt::print("{:12} {}: {}\n", shape.key, say(Text("topper." + std::string(shape.key))),
+                 say(Text("topper." + std::string(shape.key) + "/detail")));
+    return kFine;
+  }
+  if (o.seat.empty()) {
+    for (const Topper& topper : d->dressing.toppers)
+      fmt::print("{}\n", inWords(topper, unit));
+    return kFine;
+  }
+  if (o.bare) {
+    const auto next = withoutTopper(*d, topperNumber(o.seat));
+    return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
+                : refuse(next.error(), unit);
+  }
+  auto topper = topperAsAsked(*d, o);
+  if (!topper) return refuse(topper.error(), unit);
+  const auto next = withTopper(*d, std::move(topper).value());
+  return next ? saveAndTell(*d, *next, o.target()) : refuse(next.error(), unit);
 }
 
 } // namespace hinge

@@ -11,7 +11,7 @@ constexpr double kOnPlane_mm = 1e-5;
 struct Node {
   Vec3 normal;
   double level = 0;
-  std::vector<Face> faces;
+  std::vector<SpaceFace> faces;
   std::unique_ptr<Node> front, back;
 };
 
@@ -19,7 +19,7 @@ double distance(const Node& node, const Vec3& p) {
   return node.normal.dot(p) - node.level;
 }
 
-void split(const Node& node, const Face& face, Face& front, Face& back) {
+void split(const Node& node, const SpaceFace& face, SpaceFace& front, SpaceFace& back) {
   front = {{}, {}, face.normal, face.source};
   back = front;
   const std::size_t n = face.corners.size();
@@ -43,7 +43,7 @@ void split(const Node& node, const Face& face, Face& front, Face& back) {
   }
 }
 
-std::unique_ptr<Node> build(std::vector<Face> faces) {
+std::unique_ptr<Node> build(std::vector<SpaceFace> faces) {
   if (faces.empty()) return nullptr;
   // The largest face is the least likely to be cut by others and to cut them badly; it always goes
   // into its own node, so that a face that is slightly bent cannot be split for ever.
@@ -60,9 +60,9 @@ std::unique_ptr<Node> build(std::vector<Face> faces) {
   auto node = std::make_unique<Node>();
   node->normal = faces[chosen].normal;
   node->level = node->normal.dot(faces[chosen].corners[0]);
-  std::vector<Face> front, back;
+  std::vector<SpaceFace> front, back;
   for (std::size_t i = 0; i < faces.size(); ++i) {
-    Face& face = faces[i];
+    SpaceFace& face = faces[i];
     double low = 0, high = 0;
     for (const Vec3& p : face.corners)
       low = std::min(low, distance(*node, p)), high = std::max(high, distance(*node, p));
@@ -73,7 +73,7 @@ std::unique_ptr<Node> build(std::vector<Face> faces) {
     else if (high < kOnPlane_mm)
       back.push_back(std::move(face));
     else {
-      Face f, b;
+      SpaceFace f, b;
       split(*node, face, f, b);
       if (f.corners.size() >= 3) front.push_back(std::move(f));
       if (b.corners.size() >= 3) back.push_back(std::move(b));
@@ -85,7 +85,7 @@ std::unique_ptr<Node> build(std::vector<Face> faces) {
   return node;
 }
 
-void walk(const Node* node, const Vec3& eye, std::vector<Face>& out) {
+void walk(const Node* node, const Vec3& eye, std::vector<SpaceFace>& out) {
   if (!node) return;
   const bool inFront = distance(*node, eye) > 0;
   walk(inFront ? node->back.get() : node->front.get(), eye, out);
@@ -95,11 +95,11 @@ void walk(const Node* node, const Vec3& eye, std::vector<Face>& out) {
 
 } // namespace
 
-std::vector<Face> backToFront(std::vector<Face> faces, const Vec3& eye) {
-  std::erase_if(faces, [](const Face& f) {
+std::vector<SpaceFace> backToFront(std::vector<SpaceFace> faces, const Vec3& eye) {
+  std::erase_if(faces, [](const SpaceFace& f) {
     return f.corners.size() < 3 || !f.normal.allFinite() || f.normal.norm() < 0.5;
   });
-  std::vector<Face> out;
+  std::vector<SpaceFace> out;
   const auto root = build(std::move(faces));
   walk(root.get(), eye, out);
   return out;

@@ -7,7 +7,7 @@ namespace hinge {
 
 /// A flat convex face in space, to be drawn. `edges[i]` says whether the edge from corner i is a
 /// real edge of the panel or only came from a cut.
-struct Face {
+struct SpaceFace {
   std::vector<Vec3> corners;
   std::vector<char> edges;
   Vec3 normal = Vec3::UnitZ();
@@ -17,6 +17,6 @@ struct Face {
 /// Faces from back to front as seen from `eye`, split where they cross or overlap cyclically
 /// (binary space partition). Faces of zero area are dropped. Cost about n log n without splits, n^2
 /// at worst.
-std::vector<Face> backToFront(std::vector<Face> faces, const Vec3& eye);
+std::vector<SpaceFace> backToFront(std::vector<SpaceFace> faces, const Vec3& eye);
 
 } // namespace hinge

@@ -2,13 +2,15 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/motion/motion.h"
+#include "render/card_look.h"
 #include <QImage>
 #include <string>
 
 namespace hinge {
 
 /// The moving view as a picture.
-QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size);
+QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size,
+                    std::shared_ptr<const CardLook> look = nullptr);
 
 /// Several cards side by side with a name under each: `columns` in a row, each in a tile of `tile`
 /// pixels.
@@ -17,6 +19,7 @@ struct GalleryCard {
   CardBase card;
   double opening_rad;
   QString name;
+  std::shared_ptr<const CardLook> look = nullptr;
 };
 QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int columns);
 

@@ -2,6 +2,8 @@
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
 #include "core/states/lying.h"
+#include "render/paper_brush.h"
+#include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
@@ -47,7 +49,7 @@ public:
   std::vector<DrawnFace> run() {
     collect();
     std::vector<DrawnFace> drawn;
-    for (const Face& face : backToFront(std::move(m_faces), m_camera.eye())) {
+    for (const SpaceFace& face : backToFront(std::move(m_faces), m_camera.eye())) {
       const Source& source = m_sources[static_cast<std::size_t>(face.source)];
       QPolygonF outline;
       for (const Vec3& c : face.corners)
@@ -84,7 +86,7 @@ private:
   }
 
   void addFace(const Polygon& part, const Region& whole, const Iso3& place, Source source) {
-    Face face;
+    SpaceFace face;
     face.normal = place.linear().col(2);
     face.source = static_cast<int>(m_sources.size());
     for (std::size_t i = 0; i < part.size(); ++i) {
@@ -139,7 +141,97 @@ private:
     p.drawLine(seam.pointAt(share), seam.pointAt(1 - share));
   }
 
-  void paintPaper(const Face& face, const QPolygonF& outline, const Source& source) {
+  /// How a side is lit: near the light, far from it, and what lies between.
+  struct Light {
+    QColor near, far;
+    QRadialGradient glow;
+  };
+
+  /// Where a flat piece lies on the screen: the perspective of its plane.
+  std::optional<QTransform> onScreen(PanelIndex panel) const {
+    const Box2 box = boundsOf(m_assembly.panels[panel].outline);
+    const Vec2 corners[] = {box.low, {box.high.x(), box.low.y()}, box.high,
+                            {box.low.x(), box.high.y()}};
+    QPolygonF flat, seen;
+    for (const Vec2& corner : corners) {
+      flat << QPointF(corner.x(), corner.y());
+      seen << m_camera.project(m_bench * (m_pose.panels[panel] * lift(corner)));
+    }
+    QTransform map;
+    if (!QTransform::quadToQuad(flat, seen, map)) return std::nullopt;
+    return map;
+  }
+
+  /// The papers on a side, each lit as the card below it. What is printed is laid on as it is in
+  /// daylight and then shaded.
+  void paintCoats(PanelIndex panel, bool back, const QPolygonF& part, const Light& light) {
+    const auto coats = m_style.look->coats(panel, back);
+    if (coats.empty()) return;
+    const auto map = onScreen(panel);
+    if (!map) return;
+    p.save();
+    QPainterPath clip;
+    clip.addPolygon(part);
+    p.setClipPath(clip, Qt::IntersectClip);
+    for (const Coat& coat : coats) {
+      const QPainterPath outline = map->map(coat.outline);
+      const bool printed = coat.paper.print && !coat.back && !m_style.quick;
+      p.setPen(Qt::NoPen);
+      if (printed) {
+        QBrush brush = paperBrush(coat.paper, false, m_camera.scale_px);
+        brush.setTransform(brush.transform() * coat.pattern);
+        const QTransform before = p.transform();
+        p.setTransform(*map * before);
+        p.fillPath(coat.outline, brush);
+        p.setTransform(before);
+        p.fillPath(outline, shade(light));
+      } else {
+        p.fillPath(outline, tinted(coat.paper, coat.back, light));
+      }
+      if (m_style.quick) continue;
+      p.setPen(QPen(QColor(0x20, 0x14, 0x12, 0x50), 0.7));
+      p.setBrush(Qt::NoBrush);
+      p.drawPath(outline);
+    }
+    p.restore();
+  }
+
+  /// The light of plain card on paper of another colour.
+  QBrush tinted(const Paper& paper, bool back, const Light& light) const {
+    const QColor own = meanColour(paper, back), plain = toQColor(Paper::kPlain);
+    const auto on = [&](const QColor& lit) {
+      QColor colour = QColor::fromRgbF(std::min(1.0f, lit.redF() * own.redF() / plain.redF()),
+                                       std::min(1.0f, lit.greenF() * own.greenF() / plain.greenF()),
+                                       std::min(1.0f, lit.blueF() * own.blueF() / plain.blueF()));
+      colour.setAlphaF(lit.alphaF() * own.alphaF());
+      return colour;
+    };
+    if (m_style.quick) return on(mix(light.near, light.far, kQuickMix));
+    QRadialGradient glow = light.glow;
+    QGradientStops stops = glow.stops();
+    for (QGradientStop& stop : stops)
+      stop.second = on(stop.second);
+    // Metal throws the light back where it falls straight.
+    if (paper.surface == Surface::Foil && !back) stops.front().second = stops.front().second.lighter(135);
+    glow.setStops(stops);
+    return glow;
+  }
+
+  /// What the light of plain card takes away from white, as a veil.
+  QBrush shade(const Light& light) const {
+    const float lit = m_style.theme.paperLit.lightnessF();
+    QRadialGradient veil = light.glow;
+    QGradientStops stops = veil.stops();
+    for (QGradientStop& stop : stops) {
+      QColor dark = mix(stop.second, QColor(0x18, 0x10, 0x1c), 0.75);
+      dark.setAlphaF(std::clamp(1.15f * (1 - stop.second.lightnessF() / lit), 0.0f, 0.8f));
+      stop.second = dark;
+    }
+    veil.setStops(stops);
+    return veil;
+  }
+
+  void paintPaper(const SpaceFace& face, const QPolygonF& outline, const Source& source) {
     const Theme& theme = m_style.theme;
     // Lit as one sheet: the parts it is drawn in must not show.
     const Vec3 centre = m_bench * (m_pose.panels[source.panel] *
@@ -171,6 +263,8 @@ private:
     p.setBrush(fill);
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
+    if (m_style.look)
+      paintCoats(source.panel, eyeSide < 0, outline, {near, far, glow});
     // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
     // dear, so only there.
     if (near.alphaF() >= 1) {
@@ -214,7 +308,7 @@ private:
   Vec3 m_light;
   double m_reach;
   Lying m_lying;
-  std::vector<Face> m_faces;
+  std::vector<SpaceFace> m_faces;
   std::vector<Source> m_sources;
 };
 

@@ -3,6 +3,7 @@
 #include "core/motion/motion.h"
 #include "render/bsp.h"
 #include "render/camera.h"
+#include "render/card_look.h"
 #include "render/theme.h"
 #include <QPainter>
 #include <set>
@@ -25,6 +26,7 @@ struct StageStyle {
   bool quick = false;
   bool ghostPages = false;        ///< pages seen from outside let the structure show through
   std::optional<Iso3> bench;      ///< how the card lies; unset: see benchPose()
+  std::shared_ptr<const CardLook> look; ///< papers and layers; null: all of it plain card
   std::set<std::string> troubled; ///< keys of panels in the finding that is shown: hatched
 };
 

@@ -76,6 +76,22 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_N_NOOP("words",
                          "{who} flops: %n motions are left free when the card is held still"),
      "{who} flops: %n motion is left free when the card is held still"},
+    {"mat-vanishes", QT_TRANSLATE_NOOP("words", "nothing is left of {detail} on {panel}: its border "
+                                                "takes all of it")},
+    {"mat-parts",
+     QT_TRANSLATE_NOOP("words", "{detail} on {panel} falls apart into {much} parts")},
+    {"mat-neck",
+     QT_TRANSLATE_NOOP("words", "{detail} on {panel} is narrower than {much} somewhere: it tears")},
+    {"dress-lost",
+     QT_TRANSLATE_NOOP("words", "something is laid on the face {detail}, which is not there")},
+    {"topper-unheld",
+     QT_TRANSLATE_NOOP("words", "nothing holds {panel}: on its own panel, clear of the folds, too "
+                                "little of it is left, by {much}")},
+    {"topper-over-fold",
+     QT_TRANSLATE_NOOP("words", "{panel} reaches {much} over the fold to {other}, which closes on "
+                                "it: the card tears it off")},
+    {"topper-hits",
+     QT_TRANSLATE_NOOP("words", "{other} passes {much} through {panel} on its pads at {show}")},
     {"tab-narrow", QT_TRANSLATE_NOOP("words", "{panel} is {much} too narrow to hold")},
     {"tab-crosses-fold",
      QT_TRANSLATE_NOOP("words", "{panel} crosses a fold of its panel by {much}")},
@@ -249,6 +265,7 @@ std::string describe(const Mend& mend, const Design& design) {
     else
       all = Text("mend/who", nameOf(design, edit.id), std::move(change));
   }
+  if (!all && mend.dressing) return say(mend.change, design.settings.unit);
   return all ? say(*all, design.settings.unit) : std::string();
 }
 

@@ -135,6 +135,14 @@ constexpr Sentence kAll[] = {
     {"mend/who", QT_TRANSLATE_NOOP("words", "%1: %2")},
     {"mend/edit", QT_TRANSLATE_NOOP("words", "%1 %2 → %3")},
     {"mend/sides", QT_TRANSLATE_NOOP("words", "%1 %2, %3")},
+    {"mend/border", QT_TRANSLATE_NOOP("words", "%1: a border of %2")},
+    {"mend/undress", QT_TRANSLATE_NOOP("words", "take off what was laid on %1")},
+    {"mend/right", QT_TRANSLATE_NOOP("words", "%1: %2 to the right")},
+    {"mend/left", QT_TRANSLATE_NOOP("words", "%1: %2 to the left")},
+    {"mend/up", QT_TRANSLATE_NOOP("words", "%1: %2 up")},
+    {"mend/down", QT_TRANSLATE_NOOP("words", "%1: %2 down")},
+    {"mend/smaller", QT_TRANSLATE_NOOP("words", "%1: smaller, %2 × %3")},
+    {"mend/lower", QT_TRANSLATE_NOOP("words", "%1: pads of %2")},
     {"mend/both", QT_TRANSLATE_NOOP("words", "%1 and %2")},
 };
 

@@ -17,11 +17,11 @@ using namespace hinge;
 using namespace hinge::test;
 
 namespace {
-Face faceOf(const std::vector<Vec3>& corners, int source) {
+SpaceFace faceOf(const std::vector<Vec3>& corners, int source) {
   return {corners, std::vector<char>(corners.size(), 1),
           (corners[1] - corners[0]).cross(corners[2] - corners[0]).normalized(), source};
 }
-double areaOf(const Face& f) {
+double areaOf(const SpaceFace& f) {
   Vec3 sum = Vec3::Zero();
   for (std::size_t k = 1; k + 1 < f.corners.size(); ++k)
     sum += (f.corners[k] - f.corners[0]).cross(f.corners[k + 1] - f.corners[0]);
@@ -71,7 +71,7 @@ private slots:
   void partitioningKeepsAllAreaAndOrdersCrossingFaces() {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> at(-50, 50);
-    std::vector<Face> faces;
+    std::vector<SpaceFace> faces;
     double area = 0;
     for (int k = 0; k < 40; ++k) {
       const Vec3 o(at(random), at(random), at(random)), u(at(random), at(random), at(random)),
@@ -81,7 +81,7 @@ private slots:
     }
     Camera camera;
     const Vec3 eye = camera.eye();
-    const auto onScreen = [&](const Face& f) {
+    const auto onScreen = [&](const SpaceFace& f) {
       QPolygonF polygon;
       for (const Vec3& c : f.corners)
         polygon << camera.project(c);
@@ -89,14 +89,14 @@ private slots:
     };
     const auto ordered = backToFront(faces, eye);
     double after = 0;
-    for (const Face& f : ordered)
+    for (const SpaceFace& f : ordered)
       after += areaOf(f);
     QVERIFY_NEAR(after / area, 1, 1e-6);
     // Of two faces that cover one another on the screen, the one in front comes later.
     int covering = 0;
     for (std::size_t i = 0; i < ordered.size(); ++i)
       for (std::size_t j = i + 1; j < ordered.size(); ++j) {
-        const auto wholly = [&](const Face& of, const Face& to, double sign) {
+        const auto wholly = [&](const SpaceFace& of, const SpaceFace& to, double sign) {
           const double facing = to.normal.dot(eye - to.corners[0]) > 0 ? sign : -sign;
           return std::ranges::all_of(of.corners, [&](const Vec3& p) {
             return facing * to.normal.dot(p - to.corners[0]) > 1e-3;
@@ -111,7 +111,7 @@ private slots:
     QVERIFY(covering > 0);
   }
   void bentAndDegenerateFacesDoNotHang() {
-    std::vector<Face> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0),
+    std::vector<SpaceFace> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0),
                             faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
                             faceOf({{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, 2)};
     QVERIFY(backToFront(faces, {0, 0, 100}).size() >= 2);

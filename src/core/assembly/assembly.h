@@ -11,7 +11,7 @@ namespace hinge {
 using PieceIndex = Index<struct PieceTag>;
 using SeatIndex = Index<struct SeatTag>;
 
-enum class PanelUse { Page, Wall, Tab };
+enum class PanelUse { Page, Wall, Tab, Topper };
 enum class FoldSense { Mountain, Valley }; ///< as seen from the piece's face side
 
 /// A rigid part of a piece. The outline is in the piece's flat frame: millimetres, face side up
@@ -61,6 +61,7 @@ struct Piece {
   Text label;
   std::optional<StructureId> owner;
   std::vector<PanelIndex> panels;
+  std::string paper;             ///< it is cut from: a key in the design's drawer
   std::vector<Feature> features; ///< what its recipe, and those that cut into it, worked into it
 };
 

@@ -31,7 +31,7 @@ Result<void> AssemblyBuilder::status() const {
 }
 
 PieceIndex AssemblyBuilder::piece(std::string_view role, Text label) {
-  return m_assembly.pieces.push({key(role), std::move(label), m_owner, {}});
+  return m_assembly.pieces.push({key(role), std::move(label), m_owner, {}, {}, {}});
 }
 
 PanelIndex AssemblyBuilder::panel(PieceIndex piece, std::string_view role, Text label, PanelUse use,

@@ -68,5 +68,7 @@ const CheckKind& strapsCheck();
 const CheckKind& orderCheck();
 const CheckKind& holdsCheck();
 const CheckKind& feetCheck();
+const CheckKind& matsCheck();
+const CheckKind& toppersCheck();
 
 } // namespace hinge

@@ -219,6 +219,82 @@ private:
   int m_triesLeft = -1;                        ///< none: as many as it takes
 };
 
+/// The topper a finding is about; null when it is about none.
+const Topper* topperOf(const Analysis& before, const Finding& finding) {
+  for (const Topper& topper : before.design.dressing.toppers)
+    for (const std::string& element : finding.elements)
+      if (element.starts_with(topper.name() + "/")) return &topper;
+  return nullptr;
+}
+
+/// Moves a topper on its face, makes it smaller or lowers it, by as little as mends.
+class TopperSearch {
+public:
+  TopperSearch(const Analysis& before, const Finding& finding, const Topper& topper,
+               std::stop_token stop)
+      : m_before(before), m_finding(finding), m_topper(topper), m_stop(stop),
+        m_step(latticeStep_mm(before.design.settings.unit)) {}
+
+  std::optional<Mend> least() {
+    std::optional<Mend> best;
+    int fewest = kMostSteps + 1;
+    for (int way = 0; way < kWays; ++way) {
+      const auto works = [&](int steps) {
+        const auto mend = changed(way, steps);
+        return mend && cureBy(*mend, m_before, m_finding, m_stop) == Cure::Clean;
+      };
+      int high = 1;
+      while (high < fewest && !works(high))
+        high *= 2;
+      if (high >= fewest || m_stop.stop_requested()) continue;
+      int low = high / 2;
+      while (high - low > 1) {
+        const int middle = (low + high) / 2;
+        (works(middle) ? high : low) = middle;
+      }
+      fewest = high, best = changed(way, high);
+    }
+    return best;
+  }
+
+private:
+  static constexpr int kWays = 6, kMostSteps = 128;
+
+  /// Along x, against it, along y, against it, smaller, lower.
+  std::optional<Mend> changed(int way, int steps) const {
+    Mend mend;
+    mend.dressing = m_before.design.dressing;
+    Topper& topper =
+        *std::ranges::find(mend.dressing->toppers, m_topper.id, &Topper::id);
+    const double by = steps * m_step;
+    const Text who("as-it-is", topper.name());
+    if (way < 4) {
+      topper.at[way / 2] += way % 2 == 0 ? by : -by;
+      constexpr const char* kWords[] = {"mend/right", "mend/left", "mend/up", "mend/down"};
+      mend.change = Text(kWords[way], who, Millimetres{by});
+    } else if (way == 4) {
+      const double share = (topper.width_mm - by) / topper.width_mm;
+      const bool drawn = !topper.outlines.empty(); // it keeps its drawn size
+      if (drawn || share * std::min(topper.width_mm, topper.height_mm) < 2 * kLeastTopper_mm)
+        return std::nullopt;
+      topper.width_mm *= share, topper.height_mm *= share;
+      mend.change = Text("mend/smaller", who, Millimetres{topper.width_mm},
+                         Millimetres{topper.height_mm});
+    } else {
+      if (topper.fix == TopperFix::Flat || topper.raised_mm < by) return std::nullopt;
+      topper.raised_mm -= by;
+      mend.change = Text("mend/lower", who, Millimetres{topper.raised_mm});
+    }
+    return mend;
+  }
+
+  const Analysis& m_before;
+  const Finding& m_finding;
+  const Topper& m_topper;
+  std::stop_token m_stop;
+  const double m_step;
+};
+
 } // namespace
 
 std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
@@ -233,6 +309,8 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
     proposed = solveShut(before.design, *before.motion, first->id);
   const Cure byProposal = proposed ? cureBy(*proposed, before, finding, stop) : Cure::None;
   if (byProposal == Cure::Clean) return proposed;
+  if (const Topper* topper = topperOf(before, finding))
+    if (auto mend = TopperSearch(before, finding, *topper, stop).least()) return mend;
   Search search(before, finding, stop);
   const auto confirmed = [&](std::optional<Mend> mend, Cure wanted) {
     // Without free pieces there is only one way to fold and the trial was as good as a fresh one.

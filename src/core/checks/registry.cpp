@@ -35,7 +35,7 @@ std::span<const CheckKind* const> checkKinds() {
       &tiesCheck(),      &stopsCheck(),       &limbsCheck(),       &pocketsCheck(),
       &strapsCheck(),    &feetCheck(),        &orderCheck(),       &liftsCheck(),
       &springsCheck(),   &cardsWithinCheck(), &insideCoverCheck(), &tabsCheck(),
-      &envelopeCheck(),  &displayCheck()};
+      &envelopeCheck(),  &displayCheck(),     &toppersCheck(),     &matsCheck()};
   return all;
 }
 

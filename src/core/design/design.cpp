@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/design/design.h"
+#include "core/paper/topper_shape.h"
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -68,6 +69,31 @@ Result<void> validateLayer(const Design& design, const Layer& layer, const std::
   return {};
 }
 
+Result<void> validateTopper(const Design& design, const Topper& topper, const std::string& place) {
+  const auto within = [](double value, double least, double most) {
+    return value >= least && value <= most;
+  };
+  if (!design.findPaper(topper.paper))
+    return Error{{"paper.missing", topper.paper.substr(0, 40)}, place};
+  const bool drawn = topper.shape == kLettering || topper.shape == kOwnShape;
+  if (!drawn && !findTopperShape(topper.shape))
+    return Error{{"topper.shape", topper.shape.substr(0, 40)}, place};
+  if (drawn && topper.outlines.empty()) return Error{"topper.outline", place};
+  for (const Region& outline : topper.outlines)
+    if (!isSimple(outline.rim) || signedArea_mm2(outline.rim) <= 0)
+      return Error{"topper.outline", place};
+  if (!within(topper.width_mm, kLeastTopper_mm, kLargestTopper_mm) ||
+      !within(topper.height_mm, kLeastTopper_mm, kLargestTopper_mm))
+    return Error{{"topper.size", Millimetres{kLeastTopper_mm}, Millimetres{kLargestTopper_mm}},
+                 place};
+  if (!within(topper.detail, 0, 1)) return Error{"topper.detail", place};
+  if (!within(topper.raised_mm, 0, kMostRaised_mm))
+    return Error{{"topper.raised", Millimetres{kMostRaised_mm}}, place};
+  if (!topper.at.allFinite() || topper.at.norm() > 1e4 || !std::isfinite(topper.turn_deg))
+    return Error{"topper.place", place};
+  return topper.mat ? validateLayer(design, *topper.mat, place + ".mat") : Result<void>();
+}
+
 } // namespace
 
 Result<void> validatePapers(const Design& design) {
@@ -93,6 +119,11 @@ Result<void> validatePapers(const Design& design) {
               validateLayer(design, rule.layers[k], fmt::format("{}.layers[{}]", place, k));
           !valid)
         return valid;
+  }
+  for (const Topper& topper : design.dressing.toppers) {
+    if (design.dressing.find(topper.id) != &topper)
+      return Error{{"file.member/twice", topper.name()}, topper.name()};
+    if (auto valid = validateTopper(design, topper, topper.name()); !valid) return valid;
   }
   return {};
 }

@@ -46,10 +46,39 @@ struct DressRule {
   bool operator==(const DressRule&) const = default;
 };
 
+/// How a topper is held: glued flat on the face, on pads that raise it, or on a strip that gives
+/// way when the card shuts.
+enum class TopperFix { Flat, Pads, Spring };
+
+/// A rigid shape of its own paper on a face. It is placed by its middle, in the frame of the face.
+struct Topper {
+  int id = 1;        ///< printed "t1"
+  std::string face;  ///< key of the seat on that face
+  std::string shape; ///< in topperShapes(), or kLettering, or kOwnShape
+  double width_mm = 30, height_mm = 30;
+  double detail = 0.5; ///< 0 to 1: what its shape makes of it
+  std::string text;    ///< lettering
+  std::vector<Region> outlines; ///< of lettering and own shapes, in mm about the middle
+  std::string paper;
+  std::optional<Layer> mat; ///< behind it, larger by its border
+  Vec2 at = Vec2::Zero();
+  double turn_deg = 0; ///< anticlockwise
+  bool mirrored = false;
+  TopperFix fix = TopperFix::Flat;
+  double raised_mm = 2; ///< on pads or a strip, when the card is open
+  std::string name() const { return "t" + std::to_string(id); }
+  bool operator==(const Topper&) const = default;
+};
+constexpr std::string_view kLettering = "lettering", kOwnShape = "own";
+constexpr double kMostRaised_mm = 30, kLeastTopper_mm = 2, kLargestTopper_mm = 500;
+
 struct Dressing {
   std::vector<DressRule> rules;
+  std::vector<Topper> toppers;
   bool operator==(const Dressing&) const = default;
-  bool empty() const { return rules.empty(); }
+  bool empty() const { return rules.empty() && toppers.empty(); }
+  const Topper* find(int id) const;
+  int nextTopper() const; ///< a number that none has
 };
 
 /// Whether a rule is meant by what is seen.
@@ -59,6 +88,8 @@ bool asksForSight(const Dressing& dressing);
 std::string_view keyOf(DressReach reach);
 std::string_view keyOf(AtGlue how);
 std::string_view keyOf(PatternTurn turn);
+std::string_view keyOf(TopperFix fix);
+std::optional<TopperFix> topperFixFromKey(std::string_view key);
 std::optional<DressReach> dressReachFromKey(std::string_view key);
 std::optional<AtGlue> atGlueFromKey(std::string_view key);
 std::optional<PatternTurn> patternTurnFromKey(std::string_view key);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/dress/layers.h"
 #include "core/geom/border.h"
+#include "core/geom/rim.h"
 #include "core/states/stand.h"
 #include "core/units/lattice.h"
 #include <array>
@@ -8,15 +9,6 @@
 
 namespace hinge {
 namespace {
-
-enum Side { kFoot, kRight, kTop, kLeft };
-
-/// To which side of the face an edge belongs: by the way it looks, out of the paper.
-Side sideOf(const Edge& edge) {
-  const Vec2 along = edge.second - edge.first, out(along.y(), -along.x());
-  if (std::abs(out.y()) >= std::abs(out.x())) return out.y() < 0 ? kFoot : kTop;
-  return out.x() > 0 ? kRight : kLeft;
-}
 
 /// Whether an edge is one of a hole: those keep the widest border all round.
 bool isOfHole(const Region& region, const Edge& edge) {
@@ -36,7 +28,7 @@ std::vector<Region> inside(const Region& region, const std::vector<double>& bord
       region,
       [&](const Edge& edge) {
         return isOfHole(region, edge) ? widest
-                                      : border_mm[static_cast<std::size_t>(sideOf(edge))];
+                                      : border_mm[sideOf(edge)];
       },
       corners);
 }
@@ -48,13 +40,6 @@ std::vector<Region> parted(std::vector<Region> parts, const std::vector<Region>&
     for (Region& rest : without(part, taken))
       left.push_back(std::move(rest));
   return left;
-}
-
-/// A line with some room on both sides.
-Region roomAlong(const Edge& line, double room_mm) {
-  const Vec2 d = (line.second - line.first).normalized(), n(-d.y(), d.x());
-  const Vec2 a = line.first - room_mm * d, b = line.second + room_mm * d;
-  return Region({a - room_mm * n, b - room_mm * n, b + room_mm * n, a + room_mm * n});
 }
 
 class Dresser {
@@ -120,6 +105,12 @@ private:
 };
 
 } // namespace
+
+std::size_t sideOf(const Edge& edge) {
+  const Vec2 along = edge.second - edge.first, out(along.y(), -along.x());
+  if (std::abs(out.y()) >= std::abs(out.x())) return out.y() < 0 ? 0 : 2;
+  return out.x() > 0 ? 1 : 3;
+}
 
 double usualBorder_mm(const Settings& settings, const Region& face) {
   const bool narrow = boundsOf(face).size().minCoeff() < starting::kNarrowPanel_mm;

@@ -30,6 +30,10 @@ std::vector<DressedFace> dressedFaces(const Design& design, const Assembly& asse
 /// faces, on the maker's lattice.
 double usualBorder_mm(const Settings& settings, const Region& face);
 
+/// To which side of the face an edge belongs (0 foot, 1 right, 2 top, 3 left), by the way it looks
+/// out of the paper, which is on its left hand.
+std::size_t sideOf(const Edge& edge);
+
 /// Clear of the line on which another piece stands, on either side, for a layer that lies over its
 /// tab.
 constexpr double kBesideStanding_mm = 0.5;

@@ -94,7 +94,7 @@ std::vector<PaperNeed> paperNeeds(const Design& design, const Assembly& assembly
     for (PanelIndex panel : piece.panels)
       box.add(boundsOf(assembly.panels[panel].outline)),
           area += area_mm2(assembly.panels[panel].outline);
-    const std::string& paper = design.paperOf(piece.owner).key;
+    const std::string& paper = piece.paper;
     count(paper, area, box.size());
     ++needs[paper].pieces;
   }

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/dressing.h"
+#include "core/paper/topper_shape.h"
+#include "core/structures/assemble.h"
+#include "core/units/lattice.h"
 #include <algorithm>
 
 namespace hinge {
@@ -11,6 +14,9 @@ bool isUsed(const Design& design, std::string_view paper) {
          std::ranges::any_of(design.dressing.rules, [&](const DressRule& rule) {
            return std::ranges::any_of(rule.layers,
                                       [&](const Layer& layer) { return layer.paper == paper; });
+         }) ||
+         std::ranges::any_of(design.dressing.toppers, [&](const Topper& topper) {
+           return topper.paper == paper || (topper.mat && topper.mat->paper == paper);
          });
 }
 
@@ -82,6 +88,72 @@ Result<Design> withoutRule(const Design& design, std::size_t rule) {
   Design next = design;
   next.dressing.rules.erase(next.dressing.rules.begin() + static_cast<std::ptrdiff_t>(rule));
   return next;
+}
+
+Result<Design> withTopper(const Design& design, Topper topper) {
+  Design next = design;
+  std::vector<std::string> papers{topper.paper};
+  if (topper.mat) papers.push_back(topper.mat->paper);
+  for (const std::string& paper : papers) {
+    auto with = withPaperAtHand(next, paper);
+    if (!with) return with;
+    next = std::move(with).value();
+  }
+  const auto same = std::ranges::find(next.dressing.toppers, topper.id, &Topper::id);
+  const std::string face = topper.face;
+  if (same != next.dressing.toppers.end())
+    *same = std::move(topper);
+  else
+    next.dressing.toppers.push_back(std::move(topper));
+  const auto assembly = assembleDesign(next);
+  if (!assembly) return assembly.error();
+  const Seat* seat = assembly->findSeat(face);
+  if (!seat || seat->kind() != SeatKind::Face)
+    return Error{{"dress.no-face", face.substr(0, 60)}, "topper"};
+  return next;
+}
+
+Result<Design> withoutTopper(const Design& design, int id) {
+  if (!design.dressing.find(id)) return Error{{"topper.missing", id}, "topper"};
+  Design next = design;
+  std::erase_if(next.dressing.toppers, [&](const Topper& topper) { return topper.id == id; });
+  return next;
+}
+
+Result<Topper> freshTopper(const Design& design, std::string_view face, std::string_view shape,
+                           std::string_view paper) {
+  constexpr double kOfFace = 0.6; ///< of the room on the face
+  const auto assembly = assembleDesign(design);
+  if (!assembly) return assembly.error();
+  const Seat* seat = assembly->findSeat(face);
+  if (!seat || seat->kind() != SeatKind::Face)
+    return Error{{"dress.no-face", std::string(face.substr(0, 60))}, "topper"};
+  const TopperShape* known = findTopperShape(shape);
+  if (!known) return Error{{"topper.shape", std::string(shape.substr(0, 40))}, "topper"};
+  const SeatSide& side = seat->sides[0];
+  const Region outline = mapped(assembly->panels[side.panel].outline, side.toPiece.inverse());
+  const Box2 box = boundsOf(outline);
+  const double fits = std::min({1.0, kOfFace * box.size().x() / known->usualWidth_mm,
+                                kOfFace * box.size().y() / known->usualHeight_mm});
+  const double step = latticeStep_mm(design.settings.unit);
+  Topper topper;
+  topper.id = design.dressing.nextTopper();
+  topper.face = face, topper.shape = shape, topper.paper = paper;
+  topper.width_mm = std::max(kLeastTopper_mm, downToLattice(fits * known->usualWidth_mm, step));
+  topper.height_mm = std::max(kLeastTopper_mm, downToLattice(fits * known->usualHeight_mm, step));
+  topper.detail = known->usualDetail;
+  topper.at = box.centre();
+  return topper;
+}
+
+Dressing undressed(Dressing dressing, const std::vector<StructureId>& gone) {
+  const auto isGone = [&](const auto& item) {
+    const auto owner = ownerOfKey(item.face);
+    return owner && std::ranges::find(gone, *owner) != gone.end();
+  };
+  std::erase_if(dressing.rules, isGone);
+  std::erase_if(dressing.toppers, isGone);
+  return dressing;
 }
 
 } // namespace hinge

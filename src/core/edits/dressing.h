@@ -26,4 +26,16 @@ Result<Design> withPaperFor(const Design& design, StructureId id, std::string_vi
 Result<Design> withRule(const Design& design, DressRule rule);
 Result<Design> withoutRule(const Design& design, std::size_t rule);
 
+/// The topper in the place of the one of its number, or as a new one. Its papers are put into the
+/// drawer if they are ones that everybody has; it must be on a face that is there.
+Result<Design> withTopper(const Design& design, Topper topper);
+Result<Design> withoutTopper(const Design& design, int id);
+/// A new topper of a shape on a face, in its usual size or as large as the face lets it be, in the
+/// middle of it.
+Result<Topper> freshTopper(const Design& design, std::string_view face, std::string_view shape,
+                           std::string_view paper);
+
+/// Without what is laid on the panels of these structures.
+Dressing undressed(Dressing dressing, const std::vector<StructureId>& gone);
+
 } // namespace hinge

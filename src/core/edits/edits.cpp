@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/edits.h"
+#include "core/edits/dressing.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -48,6 +49,7 @@ Result<Design> removeStructure(const Design& design, StructureId id) {
   std::erase_if(edited.structures, [&](const StructureItem& item) {
     return std::ranges::find(gone, item.id) != gone.end();
   });
+  edited.dressing = undressed(std::move(edited.dressing), gone);
   return edited;
 }
 
@@ -78,6 +80,7 @@ Result<Design> applyMend(const Design& design, const Mend& mend) {
     if (!next) return next.error();
     edited = std::move(next).value();
   }
+  if (mend.dressing) edited.dressing = *mend.dressing;
   return edited;
 }
 

@@ -38,6 +38,8 @@ struct MendEdit {
 /// A change of sizes that removes a finding and brings no new one that spoils the card.
 struct Mend {
   std::vector<MendEdit> edits;
+  std::optional<Dressing> dressing = {}; ///< in place of what the card wears
+  Text change = {};                      ///< what that comes to, to be said
 };
 
 /// The design with a mend applied.

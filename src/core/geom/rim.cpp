@@ -156,4 +156,10 @@ Polygon ringSegment(const Vec2& middle, double inner_mm, double outer_mm, double
   return rim;
 }
 
+Region roomAlong(const Edge& line, double room_mm) {
+  const Vec2 d = (line.second - line.first).normalized(), n(-d.y(), d.x());
+  const Vec2 a = line.first - room_mm * d, b = line.second + room_mm * d;
+  return Region({a - room_mm * n, b - room_mm * n, b + room_mm * n, a + room_mm * n});
+}
+
 } // namespace hinge

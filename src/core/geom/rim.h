@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
-#include "core/geom/polygon.h"
+#include "core/geom/region.h"
 #include <optional>
 
 namespace hinge {
@@ -37,5 +37,8 @@ Polygon disc(const Vec2& middle, double across_mm);
 /// at most 350 degrees.
 Polygon ringSegment(const Vec2& middle, double inner_mm, double outer_mm, double towards_deg,
                     double sweep_deg);
+
+/// A line with some room on all its sides: a rectangle.
+Region roomAlong(const Edge& line, double room_mm);
 
 } // namespace hinge

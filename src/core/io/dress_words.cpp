@@ -175,6 +175,72 @@ std::string inWords(const Layer& layer, LengthUnit unit) {
   return text;
 }
 
+/// Corners as "x/y" in mm, which no unit rounds.
+Result<Region> outlineFromWords(Words& words) {
+  Region region;
+  Polygon* ring = &region.rim;
+  while (!words.done()) {
+    const std::string word = words.next();
+    if (word == "hole") {
+      ring = &region.holes.emplace_back();
+      continue;
+    }
+    const auto stroke = std::min(word.find('/'), word.size());
+    const auto x = parseAngle_deg(word.substr(0, stroke)),
+               y = parseAngle_deg(word.substr(std::min(stroke + 1, word.size())));
+    if (!x || !y) return notUnderstood(word);
+    ring->emplace_back(*x, *y);
+  }
+  return region;
+}
+
+Result<void> readLengths(Words& words, LengthUnit unit, bool by, double& one, double& other) {
+  const auto first = parseLength_mm(words.next(), unit);
+  if (by && words.next() != "x") return notUnderstood("size");
+  const auto second = parseLength_mm(words.next(), unit);
+  if (!first) return first.error();
+  if (!second) return second.error();
+  one = *first, other = *second;
+  return {};
+}
+
+Result<void> readTopperPart(const std::string& part, LengthUnit unit, Topper& topper) {
+  Words words(part);
+  const std::string what = words.next();
+  const auto number = [&](double& out, bool length) -> Result<void> {
+    const auto value = length ? parseLength_mm(words.rest(), unit) : parseAngle_deg(words.rest());
+    if (!value) return value.error();
+    return out = *value, Result<void>();
+  };
+  if (what == "paper") return topper.paper = words.rest(), Result<void>();
+  if (what == "shape") return topper.shape = words.rest(), Result<void>();
+  if (what == "on") return topper.face = words.rest(), Result<void>();
+  if (what == "text") return topper.text = words.rest(), Result<void>();
+  if (what == "mirrored") return topper.mirrored = words.rest() != "no", Result<void>();
+  if (what == "at") return readLengths(words, unit, false, topper.at.x(), topper.at.y());
+  if (what == "size")
+    return readLengths(words, unit, true, topper.width_mm, topper.height_mm);
+  if (what == "detail") return number(topper.detail, false);
+  if (what == "turned") return number(topper.turn_deg, false);
+  if (const auto fix = topperFixFromKey(what)) {
+    topper.fix = *fix;
+    return words.done() ? Result<void>() : number(topper.raised_mm, true);
+  }
+  if (what == "mat") {
+    const std::string rest = words.rest();
+    if (rest == "no") return topper.mat.reset(), Result<void>();
+    auto layer = layerFromWords(rest, unit);
+    if (!layer) return layer.error();
+    return topper.mat = *layer, Result<void>();
+  }
+  if (what == "outline") {
+    auto outline = outlineFromWords(words);
+    if (!outline) return outline.error();
+    return topper.outlines.push_back(*outline), Result<void>();
+  }
+  return notUnderstood(part);
+}
+
 } // namespace
 
 Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit) {
@@ -257,6 +323,58 @@ Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit) {
     rule.layers.push_back(std::move(layer).value());
   }
   return rule;
+}
+
+std::string inWords(const Topper& topper, LengthUnit unit) {
+  std::string text = fmt::format(
+      "{} {} on {}: paper {}, at {} {}, size {} x {}, detail {}", topper.name(), topper.shape,
+      topper.face, topper.paper, inOneWord(topper.at.x(), unit), inOneWord(topper.at.y(), unit),
+      inOneWord(topper.width_mm, unit), inOneWord(topper.height_mm, unit),
+      exactNumber(topper.detail));
+  if (topper.turn_deg != 0) text += ", turned " + exactNumber(topper.turn_deg);
+  if (topper.mirrored) text += ", mirrored";
+  if (topper.fix != TopperFix::Flat)
+    text += fmt::format(", {} {}", keyOf(topper.fix), inOneWord(topper.raised_mm, unit));
+  if (topper.mat) text += ", mat " + inWords(*topper.mat, unit);
+  if (!topper.text.empty()) {
+    std::string one = topper.text;
+    std::ranges::replace(one, ',', ' '); // it parts what is said
+    std::ranges::replace(one, '\n', ' ');
+    text += ", text " + one;
+  }
+  const auto ring = [](const Polygon& corners) {
+    std::string points;
+    for (const Vec2& corner : corners)
+      points += fmt::format(" {}/{}", exactNumber(corner.x()), exactNumber(corner.y()));
+    return points;
+  };
+  for (const Region& outline : topper.outlines) {
+    text += ", outline" + ring(outline.rim);
+    for (const Polygon& hole : outline.holes)
+      text += " hole" + ring(hole);
+  }
+  return text;
+}
+
+Result<Topper> toppedUp(Topper topper, const std::vector<std::string>& parts, LengthUnit unit) {
+  for (const std::string& part : parts)
+    if (auto read = readTopperPart(part, unit, topper); !read) return read.error();
+  return topper;
+}
+
+Result<Topper> topperFromWords(std::string_view text, LengthUnit unit) {
+  const auto [head, rest] = headed(text);
+  Words words(head);
+  const std::string id = words.next();
+  Topper topper;
+  const auto number =
+      id.starts_with('t') ? parseAngle_deg(id.substr(1)) : Result<double>(notUnderstood(id));
+  if (!number || !(*number >= 1 && *number < 1e9)) return notUnderstood(head);
+  topper.id = static_cast<int>(*number);
+  topper.shape = words.next();
+  if (words.next() != "on") return notUnderstood(head);
+  topper.face = words.next();
+  return toppedUp(std::move(topper), partsOf(rest, ','), unit);
 }
 
 } // namespace hinge

@@ -18,6 +18,13 @@ Result<Paper> paperFromWords(std::string_view text, LengthUnit unit);
 std::string inWords(const DressRule& rule, LengthUnit unit);
 Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit);
 
+/// "t1 lantern on s3/wall-a: paper lamp-gold, at 10 12, size 18 x 28, detail 0.5, turned 20,
+/// mirrored, pads 2, mat tar border 2, text Open all night, outline 0/0 10/0 10/5 hole 2/1 ...".
+std::string inWords(const Topper& topper, LengthUnit unit);
+Result<Topper> topperFromWords(std::string_view text, LengthUnit unit);
+/// What is said behind the colon, on top of what the topper is already.
+Result<Topper> toppedUp(Topper topper, const std::vector<std::string>& parts, LengthUnit unit);
+
 /// "3" or "3,0,3,3": foot, right, top, left.
 Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit);
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dressing_json.h"
+#include <charconv>
 
 namespace hinge {
 namespace {
@@ -116,6 +117,103 @@ DressRule readRule(const Json& json, const std::string& place, std::optional<Err
   return rule;
 }
 
+Json ringJson(const Polygon& ring) {
+  Json points = Json::array();
+  for (const Vec2& point : ring)
+    points.push_back({point.x(), point.y()});
+  return points;
+}
+
+Json jsonOf(const Topper& topper) {
+  Json out = {{"id", topper.name()},
+              {"face", topper.face},
+              {"shape", topper.shape},
+              {"width_mm", topper.width_mm},
+              {"height_mm", topper.height_mm},
+              {"detail", topper.detail}};
+  if (!topper.text.empty()) out["text"] = topper.text;
+  for (const Region& outline : topper.outlines) {
+    Json one = {{"outline", ringJson(outline.rim)}};
+    for (const Polygon& hole : outline.holes)
+      one["holes"].push_back(ringJson(hole));
+    out["outlines"].push_back(std::move(one));
+  }
+  out["paper"] = topper.paper;
+  if (topper.mat) out["mat"] = jsonOf(*topper.mat);
+  out["at"] = {topper.at.x(), topper.at.y()};
+  out["turn_deg"] = topper.turn_deg;
+  if (topper.mirrored) out["mirrored"] = true;
+  out["fix"] = keyOf(topper.fix);
+  if (topper.fix != TopperFix::Flat) out["raised_mm"] = topper.raised_mm;
+  return out;
+}
+
+Vec2 readPlace(Reader& in, const Json& json, const std::string& member) {
+  if (!json.is_array() || json.size() != 2 || !json[0].is_number() || !json[1].is_number()) {
+    in.fail(member, "file.member/point");
+    return Vec2::Zero();
+  }
+  return {json[0].get<double>(), json[1].get<double>()};
+}
+
+Polygon readRing(Reader& in, const Json& json, const std::string& member) {
+  constexpr std::size_t kMostCorners = 5000;
+  Polygon ring;
+  if (!json.is_array() || json.size() > kMostCorners) {
+    in.fail(member, "file.member/list");
+    return ring;
+  }
+  for (std::size_t k = 0; k < json.size(); ++k)
+    ring.push_back(readPlace(in, json[k], fmt::format("{}[{}]", member, k)));
+  return ring;
+}
+
+Region readOutline(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  Region region;
+  if (const Json* rim = in.get("outline", true)) region.rim = readRing(in, *rim, "outline");
+  readList(in, "holes", 200, [&](const Json& hole, const std::string& member) {
+    region.holes.push_back(readRing(in, hole, member));
+  });
+  return region;
+}
+
+Topper readTopper(const Json& json, const std::string& place, std::optional<Error>& error) {
+  Reader in(json, place, error);
+  Topper topper;
+  std::string id, fix(keyOf(topper.fix));
+  in.text("id", id, true);
+  int number = 0;
+  const char* end = id.data() + id.size();
+  if (id.size() < 2 || id.front() != 't' ||
+      std::from_chars(id.data() + 1, end, number).ptr != end || number < 1)
+    in.fail("id", {"file.member/topper-id", id.substr(0, 40)});
+  topper.id = number;
+  in.text("face", topper.face, true);
+  in.text("shape", topper.shape, true);
+  in.number("width_mm", topper.width_mm);
+  in.number("height_mm", topper.height_mm);
+  in.number("detail", topper.detail);
+  in.text("text", topper.text);
+  readList(in, "outlines", 200, [&](const Json& outline, const std::string& member) {
+    if (!outline.is_object()) return in.fail(member, "file.member/object");
+    topper.outlines.push_back(readOutline(outline, in.where(member), error));
+  });
+  in.text("paper", topper.paper, true);
+  if (const Json* mat = in.get("mat", false))
+    topper.mat = readLayer(objectOf(mat, in, "mat"), in.where("mat"), error);
+  if (const Json* at = in.get("at", false)) topper.at = readPlace(in, *at, "at");
+  in.number("turn_deg", topper.turn_deg);
+  in.yesOrNo("mirrored", topper.mirrored);
+  in.text("fix", fix);
+  if (const auto known = topperFixFromKey(fix))
+    topper.fix = *known;
+  else
+    in.fail("fix", {"file.member/none-of", fix.substr(0, 40), "flat, pads, spring"});
+  in.number("raised_mm", topper.raised_mm);
+  return topper;
+}
+
 } // namespace
 
 Json jsonOf(const Paper& paper) {
@@ -204,7 +302,10 @@ Json jsonOf(const Dressing& dressing) {
       out["layers"].push_back(jsonOf(layer));
     rules.push_back(std::move(out));
   }
-  return {{"rules", std::move(rules)}};
+  Json out = {{"rules", std::move(rules)}};
+  for (const Topper& topper : dressing.toppers)
+    out["toppers"].push_back(jsonOf(topper));
+  return out;
 }
 
 Dressing readDressing(const Json& json, const std::string& place, std::optional<Error>& error) {
@@ -213,6 +314,10 @@ Dressing readDressing(const Json& json, const std::string& place, std::optional<
   readList(in, "rules", kMostRules, [&](const Json& rule, const std::string& member) {
     if (!rule.is_object()) return in.fail(member, "file.member/object");
     dressing.rules.push_back(readRule(rule, in.where(member), error));
+  });
+  readList(in, "toppers", kMostToppers, [&](const Json& topper, const std::string& member) {
+    if (!topper.is_object()) return in.fail(member, "file.member/object");
+    dressing.toppers.push_back(readTopper(topper, in.where(member), error));
   });
   return dressing;
 }

@@ -18,6 +18,6 @@ std::vector<Paper> readPapers(const Json& json, const std::string& place,
 Json jsonOf(const Dressing& dressing);
 Dressing readDressing(const Json& json, const std::string& place, std::optional<Error>& error);
 
-constexpr std::size_t kMostPapers = 500, kMostRules = 5000, kMostLayers = 20;
+constexpr std::size_t kMostPapers = 500, kMostRules = 5000, kMostLayers = 20, kMostToppers = 1000;
 
 } // namespace hinge

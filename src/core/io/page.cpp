@@ -64,6 +64,8 @@ public:
       structure(item);
     for (const DressRule& rule : d.dressing.rules)
       line("dress " + inWords(rule, d.settings.unit));
+    for (const Topper& topper : d.dressing.toppers)
+      line("topper " + inWords(topper, d.settings.unit));
     line(fmt::format("next s{}", d.nextId));
     return std::move(m_out);
   }
@@ -152,6 +154,7 @@ private:
     if (word == "sheet" && rest.empty()) return sheet();
     if (word == "next") return next(rest);
     if (word == "dress") return dress(rest);
+    if (word == "topper") return topper(rest);
     if (word == "from" && m_item) return m_item->paper = rest, Result<void>();
     if (m_open) {
       if (word == "called" && m_item) return m_item->label = rest, Result<void>();
@@ -214,6 +217,14 @@ private:
     auto rule = ruleFromWords(rest, d.settings.unit);
     if (!rule) return rule.error();
     d.dressing.rules.push_back(std::move(rule).value());
+    return {};
+  }
+
+  Result<void> topper(const std::string& rest) {
+    if (auto done = close(); !done) return done;
+    auto read = topperFromWords(rest, d.settings.unit);
+    if (!read) return read.error();
+    d.dressing.toppers.push_back(std::move(read).value());
     return {};
   }
 

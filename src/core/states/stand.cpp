@@ -27,7 +27,8 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
     if (!pose.placed[p]) continue;
     const Region& outline = assembly.panels[p].outline;
     // Paper without weight still has a middle.
-    const double gsm = std::max(1e-9, design.paperOf(assembly.panels[p].owner).weight_gsm),
+    const Paper* paper = design.findPaper(assembly.pieces[assembly.panels[p].piece].paper);
+    const double gsm = std::max(1e-9, (paper ? *paper : design.cardPaper()).weight_gsm),
                  weight = area_mm2(outline) * 1e-6 * gsm;
     moment += weight * (pose.panels[p] * lift(centroidOf(outline)));
     stand.weight_g += weight;

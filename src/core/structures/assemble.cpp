@@ -5,6 +5,7 @@
 #include "core/pieces/pocket.h"
 #include "core/structures/common.h"
 #include "core/structures/registry.h"
+#include "core/structures/toppers.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -103,6 +104,9 @@ Result<Assembly> assembleDesign(const Design& design) {
     if (auto built = kind->build(input, builder); !built) return built.error();
     offerFaces(assembly, builder, item.id);
   }
+  for (Piece& piece : assembly.pieces)
+    if (piece.paper.empty()) piece.paper = design.paperOf(piece.owner).key;
+  addToppers(design, assembly);
   settleLooseFolds(assembly);
   if (assembly.every<Slide>().begin() != assembly.every<Slide>().end())
     measureSlides(assembly, design.cardPaper().thickness_mm);

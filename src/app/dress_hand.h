@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/stage_hand.h"
+#include "app/stage_view.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/dress/layers.h"
+#endif
+
+namespace hinge {
+
+/// The hand that dresses the card: which face it works on, which others go with it, what it lays
+/// there. Every change is one undoable step; a face is pointed at on the stage.
+class DressHand : public QObject, public StageHand {
+  Q_OBJECT
+public:
+  DressHand(Document* document, StageView* stage, QObject* parent);
+
+  QString hint() const override;
+  void pointed(const QPointF& at) override;
+  void pressed(const QPointF& at) override;
+  void released(const QPointF& at) override;
+  bool key(const QKeyEvent& event) override;
+  void paint(QPainter& painter) const override;
+  void ended() override {}
+
+  // --- the face ------------------------------------------------------------------------------
+  const std::string& face() const { return m_face; } ///< key; empty: none
+  void choose(const std::string& face);
+  void chooseNext(int by);
+  std::optional<Face> chosen() const;
+  /// What it wears as shown: nothing known, or bare, is an empty stack.
+  std::vector<CutLayer> wears() const;
+  std::optional<FaceSeen> seen() const; ///< nothing while it is being worked out
+  std::size_t layer() const { return m_layer; } ///< that is chosen in the stack
+  void chooseLayer(std::size_t layer);
+
+  // --- how -----------------------------------------------------------------------------------
+  DressReach reach() const { return m_reach; }
+  void setReach(DressReach reach);
+  AtGlue atGlue() const; ///< of the rule that the face follows
+  std::vector<Layer> stack() const;
+
+  // --- what ----------------------------------------------------------------------------------
+  bool lay(const std::string& paper); ///< on top of what the face wears
+  bool layOn(const std::string& face, const std::string& paper);
+  void takeOff(); ///< the chosen layer
+  void bare();
+  /// Border of the chosen layer: all round, or on one side (0 foot, 1 right, 2 top, 3 left).
+  bool setBorder(const std::vector<double>& border_mm);
+  void previewBorder(const std::vector<double>& border_mm);
+  void endPreview() { m_document->endPreview(); }
+  void setTurn(PatternTurn turn, double angle_deg = 0);
+  void setCorners(CornerStyle corners);
+  void setAtGlue(AtGlue how);
+  /// A mat and a pattern on everything that is seen, with the usual borders.
+  bool dressAll(const std::string& mat, const std::string& pattern);
+  void showHidden(bool on);
+  bool hiddenShown() const { return m_hidden; }
+
+  // --- a swatch in the hand ------------------------------------------------------------------
+  /// Over a point of the stage; the face there shows what it would cover.
+  void carry(const std::string& paper, const QPointF& at);
+  void carryOverFace(const std::string& paper); ///< over the face at large
+  void drop();   ///< lays it where it is
+  void putBack();
+  const std::string& carried() const { return m_carried; }
+  const std::string& over() const { return m_over; } ///< face under what is carried, or pointed at
+
+signals:
+  void changed();
+  void refused(const QString& why);
+
+private:
+  std::string faceAt(const QPointF& at) const;
+  std::optional<DressRule> ruleNow() const;
+  bool keep(const Result<Design>& next, const QString& what);
+  /// The stack of the face after a change, as a rule for all that the hand reaches.
+  Result<Design> withStack(const std::vector<Layer>& stack, AtGlue how) const;
+  bool keepStack(const std::vector<Layer>& stack, const QString& what);
+  void outlineFace(QPainter& painter, const std::string& face, const QColor& colour,
+                   double width_px, bool filled) const;
+  void strikeHidden(QPainter& painter) const;
+
+  Document* m_document;
+  StageView* m_stage;
+  std::string m_face, m_over, m_carried;
+  std::size_t m_layer = 0;
+  DressReach m_reach = DressReach::Twins;
+  bool m_hidden = false;
+};
+
+} // namespace hinge

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/accessible_items.h"
+#include "app/document.h"
+#include <QWidget>
+
+namespace hinge {
+
+/// The drawer: papers as real swatches, the pattern at its true scale, each with a letter. First
+/// those that lie in the drawer of this card, then those that everybody has. A click or a letter
+/// lays one on the chosen face; a drag carries it to any face.
+class SwatchRow : public QWidget, public AccessibleCanvas {
+  Q_OBJECT
+public:
+  SwatchRow(Document* document, QWidget* parent = nullptr);
+  QSize sizeHint() const override { return {900, 132}; }
+  /// The paper of a letter key; empty: none.
+  std::string paperOf(int key) const;
+  std::vector<std::string> papers() const; ///< in their order
+  QRect rectOf(std::size_t swatch) const;
+
+  QList<AccessibleItem> accessibleItems() const override;
+  void pressItem(int index) override;
+  QWidget* canvasWidget() override { return this; }
+
+signals:
+  void chosen(const QString& paper);
+  void carried(const QString& paper, const QPoint& globalAt);
+  void dropped(const QPoint& globalAt);
+  void putBack();
+
+protected:
+  void paintEvent(QPaintEvent*) override;
+  void mousePressEvent(QMouseEvent*) override;
+  void mouseMoveEvent(QMouseEvent*) override;
+  void mouseReleaseEvent(QMouseEvent*) override;
+  void wheelEvent(QWheelEvent*) override;
+  void keyPressEvent(QKeyEvent*) override;
+  bool event(QEvent*) override;
+
+private:
+  const Paper* paperAt(std::size_t swatch) const;
+  std::size_t count() const { return papers().size(); }
+  std::size_t ownCount() const;
+  int swatchAt(const QPoint& at) const; ///< -1: none
+  void scrollBy(int px);
+  void reveal(std::size_t swatch);
+
+  Document* m_document;
+  int m_scroll = 0, m_current = 0, m_pressed = -1;
+  QPoint m_pressedAt;
+  bool m_carrying = false;
+};
+
+} // namespace hinge
