@@ -3,6 +3,9 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/edits/dressing.h"
+#include "core/io/dress_words.h"
+#include "core/units/lattice.h"
+#include "render/lettering.h"
 #include <QKeyEvent>
 #include <QPainterPath>
 
@@ -15,6 +18,7 @@ DressHand::DressHand(Document* document, StageView* stage, QObject* parent)
     if (faces && !m_face.empty() && !faces->find(m_face).valid()) m_face.clear();
     const std::size_t count = stack().size();
     m_layer = count == 0 ? 0 : std::min(m_layer, count - 1);
+    if (!m_document->design().dressing.find(m_topper)) m_topper = 0;
     emit changed();
   });
 }
@@ -63,6 +67,7 @@ bool DressHand::key(const QKeyEvent& event) {
 
 void DressHand::choose(const std::string& face) {
   m_face = face;
+  m_topper = 0;
   const std::size_t count = stack().size();
   m_layer = count == 0 ? 0 : count - 1;
   m_stage->update();
@@ -159,6 +164,10 @@ bool DressHand::keepStack(const std::vector<Layer>& stack, const QString& what) 
 }
 
 bool DressHand::lay(const std::string& paper) {
+  if (auto chosen = topper()) {
+    chosen->paper = paper;
+    return setTopper(*chosen, tr("paper of %1").arg(asQt(chosen->name())));
+  }
   std::vector<Layer> layers = stack();
   Layer layer;
   layer.paper = paper;
@@ -176,6 +185,7 @@ bool DressHand::layOn(const std::string& face, const std::string& paper) {
 }
 
 void DressHand::takeOff() {
+  if (m_topper != 0) return removeTopper();
   std::vector<Layer> layers = stack();
   if (m_layer >= layers.size()) return;
   layers.erase(layers.begin() + static_cast<std::ptrdiff_t>(m_layer));
@@ -233,22 +243,118 @@ void DressHand::showHidden(bool on) {
   emit changed();
 }
 
-void DressHand::carry(const std::string& paper, const QPointF& at) {
-  m_carried = paper;
+void DressHand::carry(const std::string& paper, const QPointF& at, bool shape) {
+  m_carried = paper, m_carriesShape = shape;
   m_over = faceAt(at);
+  m_carriedAt.reset();
+  if (const auto picked = m_stage->scene().pickedAt(at, latticeStep_mm(unit())); picked && shape)
+    m_carriedAt = picked->onFace;
   m_stage->update();
 }
 
-void DressHand::carryOverFace(const std::string& paper) {
-  m_carried = paper;
+void DressHand::carryOverFace(const std::string& paper, const Vec2& at, bool shape) {
+  m_carried = paper, m_carriesShape = shape;
   m_over = m_face;
+  m_carriedAt = at;
   m_stage->update();
 }
 
 void DressHand::drop() {
-  const std::string paper = std::exchange(m_carried, {}), on = m_over;
-  if (!paper.empty() && !on.empty()) layOn(on, paper);
+  const std::string carried = std::exchange(m_carried, {}), on = m_over;
   m_stage->update();
+  if (carried.empty() || on.empty()) return;
+  if (!m_carriesShape) return void(layOn(on, carried));
+  choose(on);
+  addTopper(carried, m_carriedAt);
+}
+
+LengthUnit DressHand::unit() const {
+  return m_document->committed().settings.unit;
+}
+
+std::vector<Topper> DressHand::toppers() const {
+  std::vector<Topper> on;
+  for (const Topper& topper : m_document->design().dressing.toppers)
+    if (topper.face == m_face) on.push_back(topper);
+  return on;
+}
+
+std::optional<Topper> DressHand::topper() const {
+  const Topper* chosen = m_document->design().dressing.find(m_topper);
+  return chosen ? std::optional(*chosen) : std::nullopt;
+}
+
+void DressHand::chooseTopper(int id) {
+  m_topper = id;
+  emit changed();
+}
+
+bool DressHand::addTopper(const std::string& shape, std::optional<Vec2> at) {
+  const Design& design = m_document->committed();
+  if (m_face.empty()) {
+    emit refused(tr("Choose a face first: click it"));
+    return false;
+  }
+  // Of a paper that stands out from what lies below it: that of the last topper, or the first plain
+  // one of the drawer.
+  std::string paper = design.stock;
+  for (const Paper& one : design.papers)
+    if (!one.print && one.key != design.stock) paper = one.key;
+  if (!design.dressing.toppers.empty()) paper = design.dressing.toppers.back().paper;
+  auto made = freshTopper(design, m_face, shape, paper);
+  if (!made) {
+    emit refused(said(made.error(), unit()));
+    return false;
+  }
+  Topper topper = std::move(made).value();
+  if (at) topper.at = *at;
+  if (shape == kLettering) {
+    topper.text = design.title.empty() ? tr("Open").toStdString() : design.title;
+    topper = lettered(std::move(topper));
+  }
+  if (!setTopper(topper, tr("put %1 on %2").arg(said(Text("topper." + shape)), asQt(m_face))))
+    return false;
+  chooseTopper(topper.id);
+  return true;
+}
+
+bool DressHand::setTopper(const Topper& topper, const QString& what) {
+  return keep(withTopper(m_document->committed(), topper), what);
+}
+
+void DressHand::previewTopper(const Topper& topper) {
+  const auto next = withTopper(m_document->committed(), topper);
+  if (!next || !m_document->preview(*next)) m_document->endPreview();
+}
+
+QString DressHand::topperInWords() const {
+  const auto chosen = topper();
+  if (!chosen) return {};
+  Topper told = *chosen;
+  told.outlines.clear();
+  QString words = asQt(inWords(told, unit()));
+  words.remove(0, words.indexOf(QLatin1Char(':')) + 2);
+  return words.replace(QStringLiteral(", "), QStringLiteral("; "));
+}
+
+bool DressHand::sayTopper(const QString& words) {
+  const auto chosen = topper();
+  if (!chosen) return false;
+  std::vector<std::string> parts;
+  for (const QString& part : words.split(QLatin1Char(';'), Qt::SkipEmptyParts))
+    parts.push_back(part.trimmed().toStdString());
+  auto next = toppedUp(*chosen, parts, unit());
+  if (next) next = lettered(std::move(next).value());
+  if (!next) {
+    emit refused(said(next.error(), unit()));
+    return false;
+  }
+  return setTopper(*next, tr("change %1").arg(asQt(chosen->name())));
+}
+
+void DressHand::removeTopper() {
+  const int id = std::exchange(m_topper, 0);
+  keep(withoutTopper(m_document->committed(), id), tr("take t%1 away").arg(id));
 }
 
 void DressHand::putBack() {

@@ -57,11 +57,24 @@ public:
   void showHidden(bool on);
   bool hiddenShown() const { return m_hidden; }
 
+  // --- toppers -------------------------------------------------------------------------------
+  std::vector<Topper> toppers() const; ///< on the chosen face, as shown
+  std::optional<Topper> topper() const; ///< that is chosen; then papers and keys mean it
+  void chooseTopper(int id);            ///< 0: none
+  /// A shape on the chosen face, in its middle or at a place of it.
+  bool addTopper(const std::string& shape, std::optional<Vec2> at = {});
+  bool setTopper(const Topper& topper, const QString& what);
+  void previewTopper(const Topper& topper);
+  bool sayTopper(const QString& words); ///< "pads 2; turned 15", see the command line
+  QString topperInWords() const;
+  void removeTopper();
+
   // --- a swatch in the hand ------------------------------------------------------------------
   /// Over a point of the stage; the face there shows what it would cover.
-  void carry(const std::string& paper, const QPointF& at);
-  void carryOverFace(const std::string& paper); ///< over the face at large
-  void drop();   ///< lays it where it is
+  void carry(const std::string& paper, const QPointF& at, bool shape = false);
+  /// Over the face at large, at a place of it.
+  void carryOverFace(const std::string& paper, const Vec2& at, bool shape = false);
+  void drop(); ///< lays it where it is
   void putBack();
   const std::string& carried() const { return m_carried; }
   const std::string& over() const { return m_over; } ///< face under what is carried, or pointed at
@@ -72,6 +85,7 @@ signals:
 
 private:
   std::string faceAt(const QPointF& at) const;
+  LengthUnit unit() const;
   std::optional<DressRule> ruleNow() const;
   bool keep(const Result<Design>& next, const QString& what);
   /// The stack of the face after a change, as a rule for all that the hand reaches.
@@ -84,6 +98,9 @@ private:
   Document* m_document;
   StageView* m_stage;
   std::string m_face, m_over, m_carried;
+  bool m_carriesShape = false;
+  std::optional<Vec2> m_carriedAt; ///< on the face
+  int m_topper = 0;
   std::size_t m_layer = 0;
   DressReach m_reach = DressReach::Twins;
   bool m_hidden = false;

@@ -10,7 +10,7 @@
 namespace hinge {
 namespace {
 
-constexpr int kSide_px = 500;
+constexpr int kSide_px = 500, kFindings_px = 92;
 
 QFrame* hairline(QWidget* parent) {
   auto* line = new QFrame(parent);
@@ -32,11 +32,11 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
   m_stage->addButton().hide();
   m_stage->standing().hide();
   m_hand = new DressHand(document, m_stage, this);
+  m_drawer = new SwatchRow(document, this);
   row->addWidget(m_stage, 1);
-  row->addWidget(makeSide());
+  row->addWidget(makeSide(analyst));
   column->addLayout(row, 1);
   column->addWidget(hairline(this));
-  m_drawer = new SwatchRow(document, this);
   column->addWidget(m_drawer);
   m_stage->take(m_hand);
   m_stage->installEventFilter(this);
@@ -45,20 +45,20 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
   connect(m_hand, &DressHand::refused, this, &DressPlace::refused);
   connect(analyst, &Analyst::changed, this, &DressPlace::refresh);
   connect(m_drawer, &SwatchRow::chosen, this,
-          [this](const QString& paper) { layPaper(paper.toStdString()); });
-  connect(m_drawer, &SwatchRow::carried, this, [this](const QString& paper, const QPoint& at) {
-    const bool overFace = m_face->rect().contains(m_face->mapFromGlobal(at));
-    if (overFace)
-      m_hand->carryOverFace(paper.toStdString());
+          [this](const QString& item) { layItem(item.toStdString()); });
+  connect(m_drawer, &SwatchRow::carried, this, [this](const QString& item, const QPoint& at) {
+    const bool shape = m_drawer->showsShapes();
+    if (const QPoint on = m_face->mapFromGlobal(at); m_face->rect().contains(on))
+      m_hand->carryOverFace(item.toStdString(), m_face->fromScreen(on), shape);
     else
-      m_hand->carry(paper.toStdString(), m_stage->mapFromGlobal(at));
+      m_hand->carry(item.toStdString(), m_stage->mapFromGlobal(at), shape);
   });
   connect(m_drawer, &SwatchRow::dropped, this, [this] { m_hand->drop(); });
   connect(m_drawer, &SwatchRow::putBack, this, [this] { m_hand->putBack(); });
   refresh();
 }
 
-QWidget* DressPlace::makeSide() {
+QWidget* DressPlace::makeSide(Analyst* analyst) {
   auto* side = new QWidget(this);
   side->setFixedWidth(kSide_px);
   auto* column = new QVBoxLayout(side);
@@ -67,6 +67,21 @@ QWidget* DressPlace::makeSide() {
   m_face = new FaceView(m_document, m_hand, side);
   column->addWidget(m_face, 1);
   column->addWidget(hairline(side));
+  makeChoices(side, column);
+  column->addWidget(hairline(side));
+  m_findings = new FindingsPanel(m_document, analyst, side);
+  m_findings->setFixedHeight(kFindings_px);
+  auto* padded = new QVBoxLayout;
+  padded->setContentsMargins(16, 4, 16, 0);
+  padded->addWidget(m_findings);
+  column->addLayout(padded);
+  connect(m_findings, &FindingsPanel::refused, this, &DressPlace::refused);
+  connect(m_findings, &FindingsPanel::showRequested, m_stage, &StageView::showFinding);
+  connect(m_stage, &StageView::findingChosen, m_stage, &StageView::showFinding);
+  return side;
+}
+
+void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
   const auto newRow = [&] {
     auto* row = new QHBoxLayout;
     row->setContentsMargins(16, 2, 16, 0);
@@ -129,6 +144,20 @@ QWidget* DressPlace::makeSide() {
              {glued(tr("glued onto the layers"), "under", AtGlue::Under),
               glued(tr("their tabs below"), "over", AtGlue::Over),
               glued(tr("left out"), "around", AtGlue::Around)});
+  m_topperRow = new QWidget(side);
+  auto* topper = new QHBoxLayout(m_topperRow);
+  topper->setContentsMargins(16, 2, 16, 0);
+  auto* topperLabel = new QLabel(tr("Topper"), m_topperRow);
+  topperLabel->setObjectName(QStringLiteral("soft"));
+  topper->addWidget(topperLabel);
+  m_words = new QLineEdit(m_topperRow);
+  m_words->setAccessibleName(tr("Topper in words"));
+  m_words->setToolTip(tr("at 20 15; size 18 x 28; detail 0.5; turned 15; mirrored; flat; pads 2; "
+                         "spring 6; mat tar border 2. On the face: arrows move it, R turns it, M "
+                         "mirrors it, P puts it on pads."));
+  connect(m_words, &QLineEdit::editingFinished, this, &DressPlace::takeWords);
+  topper->addWidget(m_words, 1);
+  column->addWidget(m_topperRow);
   auto* last = newRow();
   m_all = new QToolButton(side);
   m_all->setText(tr("Dress all that is seen"));
@@ -138,10 +167,14 @@ QWidget* DressPlace::makeSide() {
   connect(m_all, &QToolButton::clicked, this, &DressPlace::dressAll);
   last->addWidget(m_all);
   addChoices(last, {},
-             {{tr("strike out what is hidden (X)"), "hidden",
+             {{tr("hidden (X)"), "hidden",
                [this] { m_hand->showHidden(!m_hand->hiddenShown()); },
                [this] { return m_hand->hiddenShown(); }}});
-  return side;
+  addChoices(last, tr("Drawer"),
+             {{tr("papers"), "papers", [this] { m_drawer->showShapes(false); },
+               [this] { return m_drawer && !m_drawer->showsShapes(); }},
+              {tr("shapes"), "shapes", [this] { m_drawer->showShapes(true); },
+               [this] { return m_drawer && m_drawer->showsShapes(); }}});
 }
 
 void DressPlace::addChoices(
@@ -193,7 +226,26 @@ void DressPlace::refresh() {
     m_border->setModified(false);
   }
   m_border->setPlaceholderText(any ? tr("the usual one") : QString());
+  m_topperRow->setVisible(m_hand->topper().has_value());
+  if (!m_words->hasFocus() || !m_words->isModified()) {
+    m_words->setText(m_hand->topperInWords());
+    m_words->setCursorPosition(0);
+    m_words->setModified(false);
+  }
   m_face->update();
+}
+
+void DressPlace::takeWords() {
+  if (!m_words->isModified()) return;
+  m_words->setModified(false);
+  if (!m_hand->sayTopper(m_words->text())) refresh();
+}
+
+void DressPlace::layItem(const std::string& item) {
+  if (m_drawer->showsShapes())
+    m_hand->addTopper(item);
+  else
+    layPaper(item);
 }
 
 void DressPlace::takeBorder() {
@@ -246,7 +298,10 @@ bool DressPlace::eventFilter(QObject* watched, QEvent* event) {
   const bool hidden = key->key() == Qt::Key_X, off = key->key() == Qt::Key_Backspace ||
                                                      key->key() == Qt::Key_Delete,
              number = !key->text().isEmpty() && key->text().at(0).isDigit();
-  if (paper.empty() && !hidden && !off && !number) return QWidget::eventFilter(watched, event);
+  // With a topper chosen, some letters turn it instead (see FaceView).
+  const bool turns = watched == m_face && m_hand->topper() &&
+                     (key->key() == Qt::Key_R || key->key() == Qt::Key_M || key->key() == Qt::Key_P);
+  if (turns || (paper.empty() && !hidden && !off && !number)) return QWidget::eventFilter(watched, event);
   if (event->type() == QEvent::ShortcutOverride) {
     event->accept();
     return true;

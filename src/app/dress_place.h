@@ -2,10 +2,12 @@
 #pragma once
 #include "app/dress_hand.h"
 #include "app/face_view.h"
+#include "app/findings_panel.h"
 #include "app/swatch_row.h"
 #include <QLineEdit>
 
 class QHBoxLayout;
+class QVBoxLayout;
 
 namespace hinge {
 
@@ -19,7 +21,9 @@ public:
   DressHand& hand() { return *m_hand; }
   FaceView& face() { return *m_face; }
   SwatchRow& drawer() { return *m_drawer; }
+  FindingsPanel& findings() { return *m_findings; }
   QLineEdit& border() { return *m_border; }
+  QLineEdit& topperWords() { return *m_words; }
   QToolButton& dressAllButton() { return *m_all; }
   /// One of the small choices, by its word ("twins", "around", "round", "along-fold", "hidden").
   QToolButton* choice(const QString& word) const;
@@ -28,13 +32,16 @@ signals:
   void refused(const QString& why);
 
 private:
-  QWidget* makeSide();
+  QWidget* makeSide(Analyst* analyst);
+  void makeChoices(QWidget* side, QVBoxLayout* column);
   void addChoices(QHBoxLayout* row, const QString& heading,
                   const std::vector<std::tuple<QString, QString, std::function<void()>,
                                                std::function<bool()>>>& choices);
   void refresh();
   void takeBorder();
+  void takeWords();
   void layPaper(const std::string& paper);
+  void layItem(const std::string& item); ///< a paper or a shape of the drawer
   void dressAll();
   bool eventFilter(QObject* watched, QEvent* event) override;
 
@@ -43,7 +50,9 @@ private:
   DressHand* m_hand;
   FaceView* m_face;
   SwatchRow* m_drawer;
-  QLineEdit* m_border;
+  FindingsPanel* m_findings;
+  QLineEdit *m_border, *m_words;
+  QWidget* m_topperRow;
   QToolButton* m_all;
   std::vector<std::pair<QToolButton*, std::function<bool()>>> m_choices;
 };

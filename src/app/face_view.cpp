@@ -3,6 +3,7 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/structures/names.h"
+#include "core/structures/toppers.h"
 #include "core/units/lattice.h"
 #include "render/flat_painter.h"
 #include "render/paper_brush.h"
@@ -83,12 +84,23 @@ void FaceView::mousePressEvent(QMouseEvent* event) {
   for (std::size_t k = 0; k < listed.size(); ++k)
     if (listed[k].contains(event->position()))
       return m_hand->chooseLayer(listed.size() - 1 - k);
+  m_pointer = event->position();
+  if (const auto chosen = m_hand->topper())
+    if (handleOf(*chosen).contains(event->position())) {
+      m_topper = chosen, m_sizing = true, m_topperMoved = false;
+      return;
+    }
+  if (const int on = topperAt(event->position())) {
+    m_hand->chooseTopper(on);
+    m_topper = m_hand->topper(), m_sizing = m_topperMoved = false;
+    return;
+  }
+  m_hand->chooseTopper(0);
   m_dragged = edgeAt(event->position());
   if (!m_dragged) return;
   m_hand->chooseLayer(m_dragged->layer);
   m_belowDragged = below(m_dragged->layer);
   m_startBorders = m_hand->stack()[m_dragged->layer].border_mm;
-  m_pointer = event->position();
 }
 
 std::vector<double> FaceView::bordersFor(const QPointF& at, bool oneSide) const {
@@ -116,7 +128,60 @@ std::vector<double> FaceView::bordersFor(const QPointF& at, bool oneSide) const 
   return all;
 }
 
+/// The topper that is dragged, with the pointer at a place.
+Topper FaceView::dragged(const QPointF& at) const {
+  Topper topper = *m_topper;
+  const double step = latticeStep_mm(m_document->design().settings.unit);
+  if (!m_sizing) {
+    const Vec2 by = fromScreen(at) - fromScreen(m_pointer);
+    for (int axis : {0, 1})
+      topper.at[axis] = onLattice(topper.at[axis] + by[axis], step);
+    return topper;
+  }
+  // The handle lies at the upper right corner of its box, turned with it.
+  const double turn = radians(topper.turn_deg);
+  const Vec2 out = fromScreen(at) - topper.at;
+  const Vec2 half(std::cos(turn) * out.x() + std::sin(turn) * out.y(),
+                  -std::sin(turn) * out.x() + std::cos(turn) * out.y());
+  topper.width_mm = std::clamp(onLattice(2 * std::abs(half.x()), step), kLeastTopper_mm,
+                               kLargestTopper_mm);
+  topper.height_mm = std::clamp(onLattice(2 * std::abs(half.y()), step), kLeastTopper_mm,
+                                kLargestTopper_mm);
+  return topper;
+}
+
+int FaceView::topperAt(const QPointF& at) const {
+  const Vec2 on = fromScreen(at);
+  int found = 0;
+  for (const Topper& topper : m_hand->toppers()) {
+    const double turn = -radians(topper.turn_deg);
+    const Vec2 by = on - topper.at;
+    const Vec2 own(std::cos(turn) * by.x() - std::sin(turn) * by.y(),
+                   std::sin(turn) * by.x() + std::cos(turn) * by.y());
+    for (const Region& shape : takenBy(topper, m_document->design().settings))
+      if (contains(Region(shape.rim), own)) found = topper.id;
+  }
+  return found;
+}
+
+QRectF FaceView::handleOf(const Topper& topper) const {
+  constexpr double kHandle_px = 7;
+  if (!topper.outlines.empty()) return {}; // drawn as it is
+  const double turn = radians(topper.turn_deg), w = 0.5 * topper.width_mm,
+               h = 0.5 * topper.height_mm;
+  const Vec2 corner = topper.at + Vec2(std::cos(turn) * w - std::sin(turn) * h,
+                                       std::sin(turn) * w + std::cos(turn) * h);
+  const QPointF on = toScreen(corner);
+  return {on.x() - kHandle_px, on.y() - kHandle_px, 2 * kHandle_px, 2 * kHandle_px};
+}
+
 void FaceView::mouseMoveEvent(QMouseEvent* event) {
+  if (m_topper) {
+    constexpr double kStill_px = 3;
+    if (!m_topperMoved && (event->position() - m_pointer).manhattanLength() < kStill_px) return;
+    m_topperMoved = true;
+    return m_hand->previewTopper(dragged(event->position()));
+  }
   m_pointer = event->position();
   if (m_dragged)
     return m_hand->previewBorder(
@@ -129,6 +194,13 @@ void FaceView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void FaceView::mouseReleaseEvent(QMouseEvent* event) {
+  if (m_topper) {
+    const Topper next = dragged(event->position());
+    m_hand->endPreview();
+    m_topper.reset();
+    if (m_topperMoved) m_hand->setTopper(next, tr("move %1").arg(asQt(next.name())));
+    return update();
+  }
   if (!m_dragged) return;
   const auto borders = bordersFor(event->position(), event->modifiers() & Qt::ShiftModifier);
   m_hand->endPreview();
@@ -149,7 +221,33 @@ bool FaceView::event(QEvent* event) {
   return QWidget::event(event);
 }
 
+/// Arrows move the chosen topper, R turns it, M mirrors it, P puts it on pads or takes them away.
+bool FaceView::topperKey(const QKeyEvent& event) {
+  auto chosen = m_hand->topper();
+  if (!chosen) return false;
+  constexpr double kTurn_deg = 15;
+  const double step = latticeStep_mm(m_document->design().settings.unit);
+  switch (event.key()) {
+  case Qt::Key_Left: chosen->at.x() -= step; break;
+  case Qt::Key_Right: chosen->at.x() += step; break;
+  case Qt::Key_Up: chosen->at.y() += step; break;
+  case Qt::Key_Down: chosen->at.y() -= step; break;
+  case Qt::Key_R:
+    chosen->turn_deg += event.modifiers() & Qt::ShiftModifier ? -kTurn_deg : kTurn_deg;
+    break;
+  case Qt::Key_M: chosen->mirrored = !chosen->mirrored; break;
+  case Qt::Key_P:
+    chosen->fix = chosen->fix == TopperFix::Pads ? TopperFix::Flat : TopperFix::Pads;
+    break;
+  case Qt::Key_Escape: return m_hand->chooseTopper(0), true;
+  default: return false;
+  }
+  m_hand->setTopper(*chosen, tr("change %1").arg(asQt(chosen->name())));
+  return true;
+}
+
 void FaceView::keyPressEvent(QKeyEvent* event) {
+  if (topperKey(*event)) return;
   const std::size_t now = m_hand->layer();
   switch (event->key()) {
   case Qt::Key_Up: return m_hand->chooseLayer(now + 1);
@@ -247,6 +345,49 @@ void FaceView::paintBorders(QPainter& p, const Face& face) const {
   }
 }
 
+/// Toppers as they lie, the chosen one with where it is held, its size and its handle.
+void FaceView::paintToppers(QPainter& p, const Face& face) const {
+  const Theme& theme = Look::theme();
+  const auto snapshot = m_document->snapshot();
+  const auto made = snapshot->assembly();
+  if (!made) return;
+  const Design& design = snapshot->design();
+  const Seat& seat = (*made)->seats[face.seat];
+  const auto chosen = m_hand->topper();
+  for (const Topper& topper : m_hand->toppers()) {
+    QTransform place;
+    place.translate(topper.at.x(), topper.at.y());
+    place.rotate(topper.turn_deg);
+    const QTransform toScreen = place * m_toPixels;
+    const bool own = chosen && chosen->id == topper.id;
+    const auto fill = [&](const std::vector<Region>& shapes, const std::string& key) {
+      const Paper* paper = design.findPaper(key);
+      for (const Region& shape : shapes) {
+        const QPainterPath path = toPath(shape, toScreen);
+        p.setPen(QPen(own ? theme.accent : QColor(0x20, 0x14, 0x12, 0xa0), own ? 2 : 1));
+        p.setBrush(paper ? meanColour(*paper, false) : Qt::white);
+        p.drawPath(path);
+      }
+    };
+    const auto shapes = shapesOf(topper), outer = takenBy(topper, design.settings);
+    if (topper.mat) fill(outer, topper.mat->paper);
+    fill(shapes, topper.paper);
+    if (!own) continue;
+    QColor moss = theme.glue;
+    moss.setAlphaF(0.8f);
+    p.setPen(Qt::NoPen);
+    p.setBrush(QBrush(moss, Qt::BDiagPattern));
+    for (const Region& shape : outer)
+      for (const Region& zone :
+           fixingZone(**made, seat, topper, shape, design.settings.foldClearance_mm))
+        p.drawPath(toPath(zone, toScreen));
+    p.setPen(QPen(theme.raised, 1.5));
+    p.setBrush(theme.accent);
+    if (const QRectF handle = handleOf(topper); !handle.isEmpty())
+      p.drawEllipse(handle.adjusted(2, 2, -2, -2));
+  }
+}
+
 /// Which face it is, who sees it, and its layers, the top one first.
 void FaceView::paintSaying(QPainter& p, const Face& face) const {
   const Theme& theme = Look::theme();
@@ -308,10 +449,11 @@ void FaceView::paintEvent(QPaintEvent*) {
                   "borders."));
     return;
   }
-  if (!m_dragged) layOut();
+  if (!m_dragged && !m_topper) layOut();
   paintStack(p, *face);
   paintGlue(p, *face);
   paintBorders(p, *face);
+  paintToppers(p, *face);
   paintSaying(p, *face);
 }
 
@@ -326,13 +468,21 @@ QList<AccessibleItem> FaceView::accessibleItems() const {
                   paper ? said(nameOf(*paper)) : asQt(layer.paper), listed[k].toRect(),
                   QAccessible::Button, true});
   }
+  for (const Topper& topper : m_hand->toppers())
+    items.append({tr("topper %1").arg(asQt(topper.name())),
+                  said(Text("topper." + topper.shape)),
+                  QRectF(toScreen(topper.at) - QPointF(8, 8), QSizeF(16, 16)).toRect(),
+                  QAccessible::Button, true});
   return items;
 }
 
 void FaceView::pressItem(int index) {
   const auto count = static_cast<int>(m_hand->stack().size());
+  const auto on = m_hand->toppers();
   if (index >= 0 && index < count)
     m_hand->chooseLayer(static_cast<std::size_t>(count - 1 - index));
+  else if (index >= count && index < count + static_cast<int>(on.size()))
+    m_hand->chooseTopper(on[static_cast<std::size_t>(index - count)].id);
 }
 
 } // namespace hinge

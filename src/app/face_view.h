@@ -16,6 +16,7 @@ public:
   QSize sizeHint() const override { return {420, 360}; }
   /// Where a point of the face, in mm in its own frame, is drawn.
   QPointF toScreen(const Vec2& at) const { return m_toPixels.map(QPointF(at.x(), at.y())); }
+  Vec2 fromScreen(const QPointF& at) const;
 
   QList<AccessibleItem> accessibleItems() const override;
   void pressItem(int index) override;
@@ -38,7 +39,6 @@ private:
     std::size_t layer, side;
   };
   std::optional<EdgeAt> edgeAt(const QPointF& at) const;
-  Vec2 fromScreen(const QPointF& at) const;
   void layOut();
   /// The borders of the dragged layer with its edge under a point.
   std::vector<double> bordersFor(const QPointF& at, bool oneSide) const;
@@ -46,6 +46,11 @@ private:
   void paintStack(QPainter& painter, const Face& face) const;
   void paintGlue(QPainter& painter, const Face& face) const;
   void paintBorders(QPainter& painter, const Face& face) const;
+  void paintToppers(QPainter& painter, const Face& face) const;
+  int topperAt(const QPointF& at) const; ///< 0: none
+  QRectF handleOf(const Topper& topper) const; ///< by which its size is dragged
+  Topper dragged(const QPointF& at) const;
+  bool topperKey(const QKeyEvent& event);
   void paintSaying(QPainter& painter, const Face& face) const;
   std::vector<QRectF> lines() const; ///< where the layers are listed, the top one first
 
@@ -56,6 +61,8 @@ private:
   std::vector<Region> m_belowDragged;
   std::vector<double> m_startBorders;
   QPointF m_pointer;
+  std::optional<Topper> m_topper; ///< that is dragged, as it was
+  bool m_sizing = false, m_topperMoved = false;
 };
 
 } // namespace hinge

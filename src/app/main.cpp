@@ -112,6 +112,9 @@ int main(int argc, char** argv) {
         MainTexts::tr("PLACE")},
        {QStringLiteral("face"), MainTexts::tr("With --place dress: the face that is chosen."),
         MainTexts::tr("FACE")},
+       {QStringLiteral("topper"),
+        MainTexts::tr("With --place dress: the topper that is chosen, among the shapes."),
+        MainTexts::tr("NAME")},
        {QStringLiteral("hidden"),
         MainTexts::tr("With --place dress: hidden faces are struck through.")},
        {QStringLiteral("open"), MainTexts::tr("Opening in degrees."), MainTexts::tr("DEG")},
@@ -163,6 +166,11 @@ int main(int argc, char** argv) {
   if (place == QStringLiteral("dress")) {
     window.go(MainWindow::DressCard);
     window.dressPlace().hand().choose(parser.value(QStringLiteral("face")).toStdString());
+    if (parser.isSet(QStringLiteral("topper"))) {
+      window.dressPlace().drawer().showShapes(true);
+      window.dressPlace().hand().chooseTopper(
+          parser.value(QStringLiteral("topper")).mid(1).toInt());
+    }
     window.dressPlace().hand().showHidden(parser.isSet(QStringLiteral("hidden")));
   }
   if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);

@@ -3,6 +3,8 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/edits/dressing.h"
+#include "core/paper/topper_shape.h"
+#include "render/flat_painter.h"
 #include "render/paper_brush.h"
 #include <QMouseEvent>
 #include <QPainter>
@@ -41,6 +43,21 @@ std::vector<std::string> SwatchRow::papers() const {
   return keys;
 }
 
+std::vector<std::string> SwatchRow::items() const {
+  if (!m_shapes) return papers();
+  std::vector<std::string> keys;
+  for (const TopperShape& shape : topperShapes())
+    keys.emplace_back(shape.key);
+  keys.emplace_back(kLettering);
+  return keys;
+}
+
+void SwatchRow::showShapes(bool on) {
+  m_shapes = on;
+  m_scroll = m_current = 0;
+  update();
+}
+
 const Paper* SwatchRow::paperAt(std::size_t swatch) const {
   const auto keys = papers();
   if (swatch >= keys.size()) return nullptr;
@@ -49,7 +66,7 @@ const Paper* SwatchRow::paperAt(std::size_t swatch) const {
 }
 
 QRect SwatchRow::rectOf(std::size_t swatch) const {
-  const int behind = swatch >= ownCount() ? kBreak_px : 0;
+  const int behind = !m_shapes && swatch >= ownCount() ? kBreak_px : 0;
   return {kLeft_px + static_cast<int>(swatch) * (kWide_px + kGap_px) + behind - m_scroll, kTop_px,
           kWide_px, kTall_px};
 }
@@ -108,7 +125,7 @@ void SwatchRow::mouseMoveEvent(QMouseEvent* event) {
     return;
   m_carrying = true;
   setCursor(Qt::ClosedHandCursor);
-  emit carried(asQt(papers()[static_cast<std::size_t>(m_pressed)]),
+  emit carried(asQt(items()[static_cast<std::size_t>(m_pressed)]),
                event->globalPosition().toPoint());
 }
 
@@ -117,7 +134,7 @@ void SwatchRow::mouseReleaseEvent(QMouseEvent* event) {
   unsetCursor();
   if (std::exchange(m_carrying, false)) return void(emit dropped(event->globalPosition().toPoint()));
   if (pressed >= 0 && pressed == swatchAt(event->position().toPoint()))
-    emit chosen(asQt(papers()[static_cast<std::size_t>(pressed)]));
+    emit chosen(asQt(items()[static_cast<std::size_t>(pressed)]));
 }
 
 bool SwatchRow::event(QEvent* event) {
@@ -142,7 +159,7 @@ void SwatchRow::keyPressEvent(QKeyEvent* event) {
   case Qt::Key_Return:
   case Qt::Key_Enter:
   case Qt::Key_Space:
-    return void(emit chosen(asQt(papers()[static_cast<std::size_t>(m_current)])));
+    return void(emit chosen(asQt(items()[static_cast<std::size_t>(m_current)])));
   case Qt::Key_Escape: return void(emit putBack());
   default: break;
   }
@@ -158,62 +175,94 @@ void SwatchRow::paintEvent(QPaintEvent*) {
   p.fillRect(rect(), theme.raised);
   p.setFont(Look::font(12, QFont::Bold));
   p.setPen(theme.inkSoft);
-  p.drawText(QRect(kLeft_px - m_scroll, 6, 400, 20), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("In the drawer of this card"));
-  if (ownCount() < count())
+  const QRect head(kLeft_px - m_scroll, 6, 400, 20);
+  p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter,
+             m_shapes ? tr("Shapes to cut and put on") : tr("In the drawer of this card"));
+  if (!m_shapes && ownCount() < count())
     p.drawText(QRect(rectOf(ownCount()).left(), 6, 400, 20), Qt::AlignLeft | Qt::AlignVCenter,
                tr("To be had"));
   for (std::size_t k = 0; k < count(); ++k) {
     const QRect box = rectOf(k);
     if (box.right() < 0 || box.left() > width()) continue;
-    const Paper& paper = *paperAt(k);
-    QBrush brush = paperBrush(paper, false, kPixelsPerMm * devicePixelRatioF());
-    if (brush.style() == Qt::TexturePattern)
-      brush.setTransform(brush.transform() * QTransform(kPixelsPerMm, 0, 0, -kPixelsPerMm,
-                                                        box.left(), box.bottom()));
-    // A corner is turned up and shows the back.
-    constexpr int kTurned_px = 16;
-    QPolygonF sheet{QPointF(box.left(), box.top()),
-                    QPointF(box.right() - kTurned_px, box.top()),
-                    QPointF(box.right(), box.top() + kTurned_px),
-                    QPointF(box.right(), box.bottom()), QPointF(box.left(), box.bottom())};
-    const bool current = static_cast<int>(k) == m_current && hasFocus();
-    p.setPen(QPen(current ? theme.accent : theme.line, current ? 2.5 : 1));
-    p.setBrush(brush);
-    p.drawPolygon(sheet);
-    p.setBrush(meanColour(paper, true));
-    p.drawPolygon(QPolygonF{QPointF(box.right() - kTurned_px, box.top()),
-                            QPointF(box.right() - kTurned_px, box.top() + kTurned_px),
-                            QPointF(box.right(), box.top() + kTurned_px)});
-    const std::size_t letter = k < 23 ? k : k + 1;
-    if (letter < kLetters) {
-      const QRectF badge(box.left() + 5, box.top() + 5, 18, 18);
-      p.setPen(Qt::NoPen);
-      p.setBrush(theme.raised);
-      p.drawEllipse(badge);
-      p.setPen(theme.ink);
-      p.setFont(Look::font(11, QFont::Bold));
-      p.drawText(badge, Qt::AlignCenter, QChar(static_cast<char16_t>(u'A' + letter)));
-    }
+    if (m_shapes)
+      paintShape(p, k);
+    else
+      paintPaper(p, k);
+    const QString name = m_shapes ? said(Text("topper." + items()[k])) : said(nameOf(*paperAt(k)));
     p.setPen(theme.inkSoft);
     p.setFont(Look::font(11));
-    p.drawText(QRect(box.left() - 4, box.bottom() + 3, box.width() + 8, 18), Qt::AlignCenter,
-               QFontMetrics(p.font()).elidedText(said(nameOf(paper)), Qt::ElideRight,
-                                                 box.width() + 8));
+    p.drawText(
+        QRect(box.left() - 4, box.bottom() + 3, box.width() + 8, 18), Qt::AlignCenter,
+        QFontMetrics(p.font()).elidedText(name, Qt::ElideRight, box.width() + 8));
   }
+}
+
+/// At the middle of its detail, in the ink of what is cut.
+void SwatchRow::paintShape(QPainter& p, std::size_t k) const {
+  const Theme& theme = Look::theme();
+  const QRect box = rectOf(k);
+  const bool here = static_cast<int>(k) == m_current && hasFocus();
+  if (k >= topperShapes().size()) {
+    p.setPen(here ? theme.accent : theme.cut);
+    p.setFont(Look::font(40, QFont::Black));
+    p.drawText(box, Qt::AlignCenter, tr("Aa"));
+    return;
+  }
+  const TopperShape& shape = topperShapes()[k];
+  const double scale = std::min(box.width() / shape.usualWidth_mm,
+                                box.height() / shape.usualHeight_mm) * 0.88;
+  const QTransform place(scale, 0, 0, -scale, box.center().x(), box.center().y());
+  p.setPen(QPen(here ? theme.accent : theme.cut, here ? 2.5 : 1.2));
+  p.setBrush(theme.sheet);
+  p.drawPath(toPath(topperOutline(shape, shape.usualWidth_mm, shape.usualHeight_mm,
+                                  shape.usualDetail),
+                    place));
+}
+
+/// As it is; a corner is turned up and shows the back.
+void SwatchRow::paintPaper(QPainter& p, std::size_t k) const {
+  const Theme& theme = Look::theme();
+  const QRect box = rectOf(k);
+  const Paper& paper = *paperAt(k);
+  QBrush brush = paperBrush(paper, false, kPixelsPerMm * devicePixelRatioF());
+  if (brush.style() == Qt::TexturePattern)
+    brush.setTransform(brush.transform() * QTransform(kPixelsPerMm, 0, 0, -kPixelsPerMm,
+                                                      box.left(), box.bottom()));
+  constexpr int kTurned_px = 16;
+  const QPolygonF sheet{QPointF(box.left(), box.top()),
+                        QPointF(box.right() - kTurned_px, box.top()),
+                        QPointF(box.right(), box.top() + kTurned_px),
+                        QPointF(box.right(), box.bottom()), QPointF(box.left(), box.bottom())};
+  const bool current = static_cast<int>(k) == m_current && hasFocus();
+  p.setPen(QPen(current ? theme.accent : theme.line, current ? 2.5 : 1));
+  p.setBrush(brush);
+  p.drawPolygon(sheet);
+  p.setBrush(meanColour(paper, true));
+  p.drawPolygon(QPolygonF{QPointF(box.right() - kTurned_px, box.top()),
+                          QPointF(box.right() - kTurned_px, box.top() + kTurned_px),
+                          QPointF(box.right(), box.top() + kTurned_px)});
+  const std::size_t letter = k < 23 ? k : k + 1;
+  if (letter >= kLetters) return;
+  const QRectF badge(box.left() + 5, box.top() + 5, 18, 18);
+  p.setPen(Qt::NoPen);
+  p.setBrush(theme.raised);
+  p.drawEllipse(badge);
+  p.setPen(theme.ink);
+  p.setFont(Look::font(11, QFont::Bold));
+  p.drawText(badge, Qt::AlignCenter, QChar(static_cast<char16_t>(u'A' + letter)));
 }
 
 QList<AccessibleItem> SwatchRow::accessibleItems() const {
   QList<AccessibleItem> items;
-  for (std::size_t k = 0; k < count(); ++k) {
-    const Paper& paper = *paperAt(k);
-    items.append({said(nameOf(paper)), asQt(paper.key), rectOf(k), QAccessible::Button, true});
-  }
+  const auto keys = this->items();
+  for (std::size_t k = 0; k < keys.size(); ++k)
+    items.append({m_shapes ? said(Text("topper." + keys[k])) : said(nameOf(*paperAt(k))),
+                  asQt(keys[k]), rectOf(k), QAccessible::Button, true});
   return items;
 }
 
 void SwatchRow::pressItem(int index) {
-  const auto keys = papers();
+  const auto keys = items();
   if (index >= 0 && index < static_cast<int>(keys.size()))
     emit chosen(asQt(keys[static_cast<std::size_t>(index)]));
 }

@@ -8,7 +8,8 @@ namespace hinge {
 
 /// The drawer: papers as real swatches, the pattern at its true scale, each with a letter. First
 /// those that lie in the drawer of this card, then those that everybody has. A click or a letter
-/// lays one on the chosen face; a drag carries it to any face.
+/// lays one on the chosen face; a drag carries it to any face. The other half of the drawer holds the
+/// shapes that toppers are cut to, which go onto faces in the same way.
 class SwatchRow : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:
@@ -17,6 +18,9 @@ public:
   /// The paper of a letter key; empty: none.
   std::string paperOf(int key) const;
   std::vector<std::string> papers() const; ///< in their order
+  std::vector<std::string> items() const;  ///< papers, or shapes
+  bool showsShapes() const { return m_shapes; }
+  void showShapes(bool on);
   QRect rectOf(std::size_t swatch) const;
 
   QList<AccessibleItem> accessibleItems() const override;
@@ -40,7 +44,9 @@ protected:
 
 private:
   const Paper* paperAt(std::size_t swatch) const;
-  std::size_t count() const { return papers().size(); }
+  void paintPaper(QPainter& painter, std::size_t swatch) const;
+  void paintShape(QPainter& painter, std::size_t swatch) const;
+  std::size_t count() const { return items().size(); }
   std::size_t ownCount() const;
   int swatchAt(const QPoint& at) const; ///< -1: none
   void scrollBy(int px);
@@ -49,7 +55,7 @@ private:
   Document* m_document;
   int m_scroll = 0, m_current = 0, m_pressed = -1;
   QPoint m_pressedAt;
-  bool m_carrying = false;
+  bool m_carrying = false, m_shapes = false;
 };
 
 } // namespace hinge

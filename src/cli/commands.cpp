@@ -207,9 +207,11 @@ private:
     topper->add_option("shape", o.kind, help("help.topper-shape"));
     topper->add_option("--paper", o.papers, help("help.topper-paper"))->expected(1);
     topper->add_option("--set", o.sets, help("help.topper-set"))->expected(1, -1);
+    topper->add_option("--from", o.source, help("help.topper-from"));
     topper->add_flag("--remove", o.bare, help("help.topper-remove"));
     topper->add_flag("--shapes", o.all, help("help.topper-shapes"));
     mayGoElsewhere(topper);
+    json(onFile("thickness", help("help.thickness"), thicknessVerb));
     CLI::App* mats = onFile("mats", help("help.mats"), matsVerb);
     mats->add_flag("--csv", o.csv, help("help.as-csv"));
     json(mats);

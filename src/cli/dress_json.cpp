@@ -2,6 +2,7 @@
 #include "cli/dress_json.h"
 #include "core/edits/dressing.h"
 #include "core/io/dressing_json.h"
+#include "core/paper/envelope.h"
 #include "words/words.h"
 #include <fmt/format.h>
 
@@ -129,6 +130,34 @@ std::string matsToCsv(const Snapshot& snapshot) {
                          line.count(), handOf(line, place), line.size_mm().x(), line.size_mm().y(),
                          sizeText(line.size_mm(), design.settings.unit));
   return out;
+}
+
+std::string thicknessToJson(const Snapshot& snapshot) {
+  const Assembly& assembly = **snapshot.assembly();
+  const ShutState& shut = *snapshot.shut();
+  const EnvelopeSize& envelope = envelopeByKey(snapshot.design().settings.envelope);
+  const EnvelopeNeed need =
+      envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
+  Json out = {{"thickness_mm", shut.thickness_mm},
+              {"sheets", shut.thickestSheets},
+              {"place", {shut.thickestPlace.x(), shut.thickestPlace.y()}},
+              {"stack", Json::array()}};
+  for (const StackedSheet& sheet : shut.stack)
+    out["stack"].push_back({{"panel", assembly.panels[sheet.panel].key},
+                            {"paper", sheet.paper.empty() ? Json() : Json(sheet.paper)},
+                            {"laid", sheet.laid},
+                            {"thickness_mm", sheet.thickness_mm}});
+  out["gutter"] = {{"sheets", shut.gutterSheets}, {"relief_mm", shut.gutterRelief_mm}};
+  out["envelope"] = {{"key", envelope.key},
+                     {"long_mm", need.long_mm},
+                     {"short_mm", need.short_mm},
+                     {"short_by_mm", shortfall_mm(envelope, need)}};
+  out["map"] = {{"cell_mm", shut.map.cell_mm},
+                {"origin", {shut.map.origin.x(), shut.map.origin.y()}},
+                {"columns", shut.map.columns},
+                {"rows", shut.map.rows},
+                {"high_mm", shut.map.high_mm}};
+  return out.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 } // namespace hinge

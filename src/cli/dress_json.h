@@ -19,6 +19,12 @@ std::string matsToJson(const Snapshot& snapshot);
 /// One line for every place: piece,face,layer,paper,count,hand,width_mm,height_mm,size.
 std::string matsToCsv(const Snapshot& snapshot);
 
+/// {"thickness_mm","sheets","place","stack":[{"panel","paper","laid","thickness_mm"}],"gutter":
+/// {"sheets","relief_mm"},"envelope":{"key","long_mm","short_mm","short_by_mm"},"map":{"cell_mm",
+/// "origin","columns","rows","high_mm"}}; of the shut card, places in the flat frame of the first
+/// page, the map row by row.
+std::string thicknessToJson(const Snapshot& snapshot);
+
 /// "97 x 60 mm", "3 3/4 x 2 3/8 in".
 std::string sizeText(const Vec2& size_mm, LengthUnit unit);
 /// The hand of one place of a line: "left", "right", or "either".

@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/application.h"
 #include "cli/dress_json.h"
 #include "cli/options.h"
 #include "core/edits/dressing.h"
 #include "core/io/design_json.h"
+#include "core/io/drawing.h"
 #include "core/io/dress_words.h"
 #include "core/paper/topper_shape.h"
+#include "core/structures/names.h"
+#include "render/lettering.h"
 #include "words/words.h"
 #include <charconv>
 #include <fmt/format.h>
@@ -176,6 +180,32 @@ int dressVerb(const Options& o) {
               : refuse(next.error(), unit);
 }
 
+int thicknessVerb(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  const Snapshot snapshot(*d);
+  if (auto possible = snapshot.possible(); !possible)
+    return refuse(possible.error(), d->settings.unit);
+  if (o.json) {
+    fmt::print("{}", thicknessToJson(snapshot));
+    return kFine;
+  }
+  const ShutState& shut = *snapshot.shut();
+  tell({"thickness.whole", Millimetres{shut.thickness_mm}, shut.thickestSheets,
+        Millimetres{shut.thickestPlace.x()}, Millimetres{shut.thickestPlace.y()}},
+       *d);
+  for (const StackedSheet& sheet : shut.stack) {
+    const Text on = panelName(*d, **snapshot.assembly(), sheet.panel);
+    const Paper* paper = d->findPaper(sheet.paper);
+    tell({sheet.paper.empty() ? "thickness.pads" : sheet.laid ? "thickness.laid" : "thickness.panel",
+          Millimetres{sheet.thickness_mm}, on, paper ? nameOf(*paper) : Text()},
+         *d);
+  }
+  if (shut.gutterSheets > 0)
+    tell({"thickness.gutter", shut.gutterSheets, Millimetres{shut.gutterRelief_mm}}, *d);
+  return kFine;
+}
+
 int matsVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
@@ -211,6 +241,23 @@ int topperNumber(const std::string& text) {
   return is ? number : 0;
 }
 
+/// Letters are drawn from the text, an own shape comes from its file.
+Result<Topper> drawn(Result<Topper> asked, const Options& o) {
+  if (!asked) return asked;
+  Topper topper = std::move(asked).value();
+  if (topper.shape == kLettering) {
+    Application::paint();
+    return lettered(std::move(topper));
+  }
+  if (o.source.empty()) return topper;
+  const auto drawing = drawingFromFile(o.source);
+  if (!drawing) return drawing.error();
+  auto areas = areasOf(*drawing, likelyUses(*drawing));
+  if (!areas) return Error{areas.error().message, o.source};
+  topper.shape = kOwnShape, topper.outlines = std::move(areas).value();
+  return topper;
+}
+
 Result<Topper> topperAsAsked(const Design& design, const Options& o) {
   const LengthUnit unit = design.settings.unit;
   std::vector<std::string> parts;
@@ -225,10 +272,10 @@ Result<Topper> topperAsAsked(const Design& design, const Options& o) {
   if (!o.papers.empty()) parts.push_back("paper " + o.papers.front());
   if (!o.kind.empty() && topperNumber(o.seat) > 0) parts.push_back("shape " + o.kind);
   if (const Topper* known = design.dressing.find(topperNumber(o.seat)))
-    return toppedUp(*known, parts, unit);
+    return drawn(toppedUp(*known, parts, unit), o);
   if (topperNumber(o.seat) > 0) return Error{{"topper.missing", topperNumber(o.seat)}, "topper"};
   auto fresh = freshTopper(design, o.seat, o.kind, design.stock);
-  return fresh ? toppedUp(std::move(fresh).value(), parts, unit) : fresh;
+  return fresh ? drawn(toppedUp(std::move(fresh).value(), parts, unit), o) : fresh;
 }
 
 } // namespace

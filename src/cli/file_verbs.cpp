@@ -81,7 +81,7 @@ int sweep(const Options& o) {
   for (int k = 0; k * o.step <= 180 + 1e-9; ++k)
     openings.push_back(std::min(180.0, k * o.step));
   if (o.json)
-    fmt::print("{}", sweepToJson(*motion, (*card)->design(), openings));
+    fmt::print("{}", sweepToJson(**card, openings));
   else
     for (double t : openings)
       fmt::print("{:>7} {}\n", formatNumber(t, 2),

@@ -85,6 +85,7 @@ int papersVerb(const Options& o);
 int facesVerb(const Options& o);
 int dressVerb(const Options& o);
 int matsVerb(const Options& o);
+int thicknessVerb(const Options& o);
 int topperVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);

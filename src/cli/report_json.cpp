@@ -119,8 +119,7 @@ std::string seatsToJson(const Assembly& assembly) {
 
 namespace {
 
-Json shutJson(const Motion& motion, const Design& design) {
-  const ShutState shut = shutState(motion, design);
+Json shutJson(const ShutState& shut) {
   const EnvelopeNeed envelope =
       envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
   return {{"thickness_mm", shut.thickness_mm},
@@ -190,14 +189,14 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"mend", mend},
                                {"mend_sought", f.mendSought}});
   }
-  out["shut"] = shutJson(*analysis.motion, analysis.design);
+  out["shut"] = shutJson(*analysis.snapshot->shut());
   out["shut"]["stack"] = stackJson(*analysis.motion);
   out["stand"] = standJson(*analysis.motion, analysis.design);
   return printed(out);
 }
 
-std::string sweepToJson(const Motion& motion, const Design& design,
-                        std::span<const double> openings_deg) {
+std::string sweepToJson(const Snapshot& snapshot, std::span<const double> openings_deg) {
+  const Motion& motion = *snapshot.motion();
   const Assembly& assembly = motion.assembly();
   Json out = {{"low_deg", degrees(motion.low_rad())},
               {"high_deg", degrees(motion.high_rad())},
@@ -209,7 +208,7 @@ std::string sweepToJson(const Motion& motion, const Design& design,
          {"from_deg", degrees(c.from_rad)},
          {"to_deg", degrees(c.to_rad)},
          {"depth_mm", c.depth_mm}});
-  out["thickness"] = shutJson(motion, design);
+  out["thickness"] = shutJson(*snapshot.shut());
   out["openings"] = Json::array();
   for (double opening : openings_deg) {
     const Pose pose = motion.poseAt(radians(opening));

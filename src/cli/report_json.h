@@ -23,8 +23,7 @@ std::string analysisToJson(const Analysis& analysis);
 /// {"low_deg","high_deg","mobility","contacts":[{"panels","from_deg","to_deg","depth_mm"}],
 /// "thickness":{...},"openings":[{"opening_deg","residual_mm","mobility",
 /// "panels":[{"key","corners"}]}]}
-std::string sweepToJson(const Motion& motion, const Design& design,
-                        std::span<const double> openings_deg);
+std::string sweepToJson(const Snapshot& snapshot, std::span<const double> openings_deg);
 
 /// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before","by_shutting"}],
 /// "unreachable":[...]}; "before" is the number of the step after which the joints cannot be

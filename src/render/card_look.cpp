@@ -42,7 +42,7 @@ void CardLook::addPaper(const Paper& paper, const Assembly& assembly, PanelIndex
   const QPainterPath outline = toPath(assembly.panels[panel].outline, {});
   for (const bool back : {false, true})
     m_sides[static_cast<std::size_t>(2 * panel.value + (back ? 1 : 0))].push_back(
-        {paper, back, outline, {}});
+        {paper, back, outline, {}, true});
 }
 
 std::shared_ptr<const CardLook> lookOf(const Snapshot& snapshot) {

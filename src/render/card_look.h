@@ -14,6 +14,7 @@ struct Coat {
   bool back = false; ///< the back of that paper is outside
   QPainterPath outline;
   QTransform pattern; ///< from the pattern's frame into that of the piece
+  bool ground = false; ///< the paper of the piece itself
 };
 
 /// What every side of every panel looks like: the paper it is cut from, and the layers on it, the

@@ -164,8 +164,8 @@ private:
 
   /// The papers on a side, each lit as the card below it. What is printed is laid on as it is in
   /// daylight and then shaded.
-  void paintCoats(PanelIndex panel, bool back, const QPolygonF& part, const Light& light) {
-    const auto coats = m_style.look->coats(panel, back);
+  void paintCoats(PanelIndex panel, std::span<const Coat> coats, const QPolygonF& part,
+                  const Light& light) {
     if (coats.empty()) return;
     const auto map = onScreen(panel);
     if (!map) return;
@@ -188,7 +188,7 @@ private:
       } else {
         p.fillPath(outline, tinted(coat.paper, coat.back, light));
       }
-      if (m_style.quick) continue;
+      if (m_style.quick || coat.ground) continue;
       p.setPen(QPen(QColor(0x20, 0x14, 0x12, 0x50), 0.7));
       p.setBrush(Qt::NoBrush);
       p.drawPath(outline);
@@ -259,12 +259,18 @@ private:
     glow.setColorAt(0.22, mix(near, far, 0.16));
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
-    const QBrush fill = m_style.quick ? QBrush(mix(near, far, kQuickMix)) : QBrush(glow);
+    const Light light{near, far, glow};
+    const auto coats = m_style.look ? m_style.look->coats(source.panel, eyeSide < 0)
+                                    : std::span<const Coat>();
+    const bool coloured = !coats.empty() && coats.front().ground;
+    const QBrush fill = coloured        ? tinted(coats.front().paper, coats.front().back, light)
+                        : m_style.quick ? QBrush(mix(near, far, kQuickMix))
+                                        : QBrush(glow);
     p.setBrush(fill);
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
-    if (m_style.look)
-      paintCoats(source.panel, eyeSide < 0, outline, {near, far, glow});
+    const bool filled = coloured && (!coats.front().paper.print || coats.front().back);
+    paintCoats(source.panel, coats.subspan(filled ? 1 : 0), outline, light);
     // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
     // dear, so only there.
     if (near.alphaF() >= 1) {

@@ -175,7 +175,8 @@ private slots:
   void theWindowSpeaksTheLanguage() {
     QFETCH(QString, card);
     open(card.toLatin1().constData());
-    for (const auto place : {MainWindow::SizeCard, MainWindow::BuildCard, MainWindow::CutCard}) {
+    for (const auto place : {MainWindow::SizeCard, MainWindow::BuildCard, MainWindow::DressCard,
+                             MainWindow::CutCard}) {
       m_window->go(place);
       QCoreApplication::processEvents();
       const QStringList plain = escaped(*m_window);

@@ -98,7 +98,12 @@ class TestMakings : public SheetDriver {
     const std::string file = std::string(HINGE_SOURCE_DIR "/demo/") + name + ".hinge";
     const auto demo = loadDesign(file);
     QVERIFY2(demo.ok(), name);
-    const QStringList made = linesOf(document().committed()), wanted = linesOf(*demo);
+    // What it wears came afterwards.
+    Design bare = *demo;
+    bare.papers = Design().papers, bare.stock = Design().stock, bare.dressing = {};
+    for (StructureItem& item : bare.structures)
+      item.paper.clear();
+    const QStringList made = linesOf(document().committed()), wanted = linesOf(bare);
     for (qsizetype k = 0; k < std::min(made.size(), wanted.size()); ++k)
       QCOMPARE(made[k], wanted[k]);
     QCOMPARE(made.size(), wanted.size());

@@ -50,7 +50,8 @@ RecordingApplication::Stall longestWhileDriven(const QString& file) {
     }
     QTest::keyClick(&stage, Qt::Key_Up, Qt::ControlModifier);
     pass(150); // lets a verdict come, and mends after it
-    for (auto place : {MainWindow::SizeCard, MainWindow::CutCard, MainWindow::BuildCard}) {
+    for (auto place : {MainWindow::SizeCard, MainWindow::DressCard, MainWindow::CutCard,
+                       MainWindow::BuildCard}) {
       window.go(place);
       pass(20);
     }

@@ -280,7 +280,7 @@ private slots:
     QVERIFY_NEAR(f["mend"]["edits"][0]["to"].get<double>(), 45, 1e-9);
     const double at[] = {0, 90};
     const auto sweep =
-        nlohmann::json::parse(sweepToJson(Motion::trace(assemble(card())), card(), at));
+        nlohmann::json::parse(sweepToJson(Snapshot(card()), at));
     QCOMPARE(sweep["openings"].size(), std::size_t(2));
     QCOMPARE(sweep["openings"][1]["panels"].size(), std::size_t(2));
   }

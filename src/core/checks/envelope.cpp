@@ -13,7 +13,9 @@ std::vector<Finding> run(const CheckInput& in) {
   const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
   if (envelope.long_mm <= 0 || in.motion.anyLoose() || !in.motion.shuts())
     return {}; // loose paper has no one size
-  const ShutState shut = shutState(in.motion, in.design, 2.0);
+  const auto laid = in.snapshot.laid(in.stop);
+  if (!laid) return {};
+  const ShutState shut = shutState(in.motion, in.design, *laid, 2.0);
   const double never =
       shortfall_mm(envelope, envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, 0));
   const double tight =

@@ -59,7 +59,7 @@ void checkFaces(const CheckInput& in, const KeyedVector<FaceIndex, Face>& faces,
                 std::vector<Finding>& found) {
   const auto lost = [&](const std::string& face, Dressing without) {
     if (face.empty() || faces.find(face).valid()) return;
-    Finding f = findingOn(in, "dress-lost", Severity::Advice, {});
+    Finding f = findingOn(in, "dress-lost", Severity::Advice, {in.assembly.root});
     f.elements = {"card"}, f.detail = Text("as-it-is", face);
     f.amount = 1, f.unit = AmountUnit::Count;
     f.proposed = Mend{{}, std::move(without), Text("mend/undress", Text("as-it-is", face))};

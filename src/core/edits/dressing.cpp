@@ -128,7 +128,10 @@ Result<Topper> freshTopper(const Design& design, std::string_view face, std::str
   const Seat* seat = assembly->findSeat(face);
   if (!seat || seat->kind() != SeatKind::Face)
     return Error{{"dress.no-face", std::string(face.substr(0, 60))}, "topper"};
-  const TopperShape* known = findTopperShape(shape);
+  // Lettering and own shapes come as they are drawn.
+  const bool drawn = shape == kLettering || shape == kOwnShape;
+  static constexpr TopperShape kDrawn{"", 60, 10, 1, nullptr};
+  const TopperShape* known = drawn ? &kDrawn : findTopperShape(shape);
   if (!known) return Error{{"topper.shape", std::string(shape.substr(0, 40))}, "topper"};
   const SeatSide& side = seat->sides[0];
   const Region outline = mapped(assembly->panels[side.panel].outline, side.toPiece.inverse());

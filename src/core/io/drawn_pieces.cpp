@@ -233,4 +233,26 @@ Result<Drawing> drawingFromFile(const std::string& path) {
   return error;
 }
 
+Result<std::vector<Region>> areasOf(const Drawing& drawing, const LineUses& uses) {
+  const auto pieces = piecesOf(drawing, uses);
+  if (!pieces) return pieces.error();
+  Box2 box;
+  for (const PieceWork& piece : *pieces)
+    box.add(boundsOf(piece.outline));
+  const auto about = [&](Polygon ring, bool counterClockwise) {
+    for (Vec2& corner : ring)
+      corner -= box.centre();
+    if ((signedArea_mm2(ring) > 0) != counterClockwise) std::ranges::reverse(ring);
+    return ring;
+  };
+  std::vector<Region> areas;
+  for (const PieceWork& piece : *pieces) {
+    Region area(about(piece.outline, true));
+    for (const Polygon& window : piece.windows)
+      area.holes.push_back(about(window, false));
+    areas.push_back(std::move(area));
+  }
+  return areas;
+}
+
 } // namespace hinge

@@ -49,7 +49,8 @@ std::shared_ptr<const AssemblyOrder> Snapshot::order(std::stop_token stop) const
 std::shared_ptr<const ShutState> Snapshot::shut(std::stop_token stop) const {
   return m_shut.get(stop, [&]() -> std::shared_ptr<const ShutState> {
     const auto moves = motion(stop);
-    return moves ? std::make_shared<const ShutState>(shutState(*moves, m_design)) : nullptr;
+    const auto on = moves ? laid(stop) : nullptr;
+    return on ? std::make_shared<const ShutState>(shutState(*moves, m_design, *on)) : nullptr;
   });
 }
 
@@ -91,6 +92,17 @@ std::shared_ptr<const std::vector<DressedFace>> Snapshot::dressed(std::stop_toke
     return std::make_shared<const std::vector<DressedFace>>(
         dressedFaces(m_design, moves->assembly(), *faces(), classes,
                      moves->poseAt(displayOpening_rad(m_design.card, moves->assembly()))));
+  });
+}
+
+std::shared_ptr<const std::vector<LaidOn>> Snapshot::laid(std::stop_token stop) const {
+  return m_laid.get(stop, [&]() -> std::shared_ptr<const std::vector<LaidOn>> {
+    if (m_design.dressing.empty()) return std::make_shared<const std::vector<LaidOn>>();
+    const auto wears = dressed(stop);
+    const auto made = assembly();
+    if (!wears || !made) return nullptr;
+    return std::make_shared<const std::vector<LaidOn>>(
+        everythingLaid(m_design, **made, *faces(), *wears));
   });
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 #include "core/contact/contact.h"
 #include "core/design/design.h"
+#include "core/dress/laid.h"
 #include "core/dress/mats.h"
 #include "core/dress/seen.h"
 #include "core/making/order.h"
@@ -55,6 +56,9 @@ public:
     return m_dressed.ready();
   }
 
+  /// What is laid on panels, and makes the shut card thicker; nothing for a card that wears nothing.
+  std::shared_ptr<const std::vector<LaidOn>> laid(std::stop_token stop = {}) const;
+
   /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.
   std::shared_ptr<const std::vector<FlatPiece>> flatPieces() const;
   /// What is cut from which sheet.
@@ -74,6 +78,7 @@ private:
   Lazy<KeyedVector<FaceIndex, Face>> m_faces;
   Lazy<std::vector<FaceSeen>> m_seen;
   Lazy<std::vector<DressedFace>> m_dressed;
+  Lazy<std::vector<LaidOn>> m_laid;
   Lazy<std::vector<FlatPiece>> m_pieces;
   Lazy<Sheets> m_sheets;
 };

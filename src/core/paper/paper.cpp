@@ -14,7 +14,7 @@ Paper stock(const char* key, const char* label, double thickness_mm, double weig
 }
 
 Paper coloured(const char* key, const char* label, Colour colour) {
-  Paper paper = stock(key, label, 0.20, 160);
+  Paper paper = stock(key, label, 0.27, 220);
   paper.colours = {colour, colour};
   return paper;
 }
@@ -48,7 +48,7 @@ std::vector<Paper> everyPaper() {
         std::tuple("shell", "Shell", shell), std::tuple("mist", "Mist", mist)})
     all.push_back(coloured(key, label, colour));
   Paper foil = coloured("brass-foil", "Brass foil", {0xd8, 0xa8, 0x4e});
-  foil.surface = Surface::Foil, foil.thickness_mm = 0.22, foil.colours[1] = Paper::kPlain;
+  foil.surface = Surface::Foil, foil.colours[1] = Paper::kPlain;
   all.push_back(std::move(foil));
   all.push_back(printed("awning-stripes", "Awning stripes", "stripes", rice, {brick}));
   all.push_back(printed("lamp-dots", "Lamp dots", "dots", night, {lamp}, 0.35));

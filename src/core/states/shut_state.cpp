@@ -8,8 +8,9 @@
 namespace hinge {
 namespace {
 
-/// Adds one sheet to every cell whose middle lies in the region (even-odd along each row).
-void lay(ThicknessMap& map, const Region& region) {
+/// Adds a sheet (pads are none) to every cell whose middle lies in the region (even-odd along each
+/// row).
+void lay(ThicknessMap& map, const Region& region, double thickness_mm, bool isSheet) {
   const Box2 box = boundsOf(region);
   const int first =
       std::max(0, static_cast<int>(std::floor((box.low.y() - map.origin.y()) / map.cell_mm)));
@@ -31,8 +32,11 @@ void lay(ThicknessMap& map, const Region& region) {
       const int to = std::min(
           map.columns - 1,
           static_cast<int>(std::ceil((cuts[k + 1] - map.origin.x()) / map.cell_mm - 0.5)) - 1);
-      for (int column = from; column <= to; ++column)
-        ++map.sheets[static_cast<std::size_t>(row * map.columns + column)];
+      for (int column = from; column <= to; ++column) {
+        const auto cell = static_cast<std::size_t>(row * map.columns + column);
+        map.high_mm[cell] += thickness_mm;
+        if (isSheet) ++map.sheets[cell];
+      }
     }
   }
 }
@@ -56,8 +60,8 @@ void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
     const Vec2 at = (placeOf(pin) - state.map.origin) / state.map.cell_mm;
     const int column = std::clamp(static_cast<int>(at.x()), 0, state.map.columns - 1),
               row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
-    state.thickness_mm = std::max(state.thickness_mm,
-                                  state.map.at(column, row) * thickness_mm + starting::kPinHead_mm);
+    state.thickness_mm =
+        std::max(state.thickness_mm, state.map.highAt_mm(column, row) + starting::kPinHead_mm);
     state.pads_mm = std::max(state.pads_mm, limbsUnder(assembly, pin.second) * thickness_mm +
                                                 starting::kPinHead_mm);
   }
@@ -65,17 +69,67 @@ void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
 
 } // namespace
 
-ShutState shutState(const Motion& motion, const Design& design, double cell_mm) {
+namespace {
+
+/// A sheet as it lies in the shut card, in the flat frame of the first page.
+struct Lying {
+  Region region;
+  StackedSheet sheet;
+};
+
+std::vector<Lying> everythingThatLies(const Assembly& assembly, const Pose& shut,
+                                      const Design& design, std::span<const LaidOn> laid) {
+  const Iso3 toPage = shut.panels[assembly.root].inverse();
+  std::vector<Lying> lying;
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!shut.placed[p]) continue;
+    const std::string& key = assembly.pieces[assembly.panels[p].piece].paper;
+    const Paper* paper = design.findPaper(key);
+    const double thickness = (paper ? *paper : design.cardPaper()).thickness_mm;
+    lying.push_back({mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
+                     {p, key, false, thickness}});
+  }
+  for (const LaidOn& on : laid)
+    if (shut.placed[on.panel])
+      lying.push_back({mapped(on.onPiece, toPage * shut.panels[on.panel]),
+                       {on.panel, on.paper, true, on.thickness_mm}});
+  return lying;
+}
+
+/// A sum of thicknesses without what summing does to its last digits.
+double withoutHair(double mm) {
+  constexpr double kFinest = 1e9;
+  return std::round(mm * kFinest) / kFinest;
+}
+
+/// What lies along the gutter besides the pages: sheets, and how high.
+void measureGutter(ShutState& state, const Design& design) {
+  // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first
+  // millimetres.
+  constexpr double kAlongGutter_mm = 3;
+  double high = 0;
+  for (int row = 0; row < state.map.rows; ++row)
+    for (int column = 0; column < state.map.columns; ++column)
+      if (const double x = state.map.origin.x() + (column + 0.5) * state.map.cell_mm;
+          x < 0 && x > -kAlongGutter_mm) {
+        state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
+        high = std::max(high,
+                        state.map.highAt_mm(column, row) - 2 * design.cardPaper().thickness_mm);
+      }
+  state.gutterRelief_mm = 0.5 * withoutHair(high);
+}
+
+} // namespace
+
+ShutState shutState(const Motion& motion, const Design& design, std::span<const LaidOn> laid,
+                    double cell_mm) {
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
   const Iso3 toPage = shut.panels[assembly.root].inverse();
-  std::vector<Region> lying;
+  const std::vector<Lying> lying = everythingThatLies(assembly, shut, design, laid);
   Box2 extent;
-  for (PanelIndex p : assembly.panels.indices()) {
-    if (!shut.placed[p]) continue;
-    lying.push_back(mapped(assembly.panels[p].outline, toPage * shut.panels[p]));
-    extent.add(boundsOf(lying.back()));
-  }
+  for (const Lying& one : lying)
+    extent.add(boundsOf(one.region));
   ShutState state;
   const bool side = design.card.fold == FoldSide::Side;
   state.width_mm = side ? extent.size().x() : extent.size().y();
@@ -84,27 +138,25 @@ ShutState shutState(const Motion& motion, const Design& design, double cell_mm) 
   state.map.origin = extent.low;
   state.map.columns = static_cast<int>(std::ceil(extent.size().x() / cell_mm));
   state.map.rows = static_cast<int>(std::ceil(extent.size().y() / cell_mm));
-  state.map.sheets.assign(
-      static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows), 0);
-  for (const Region& region : lying)
-    lay(state.map, region);
-  // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first
-  // millimetres.
-  constexpr double kAlongGutter_mm = 3;
-  for (int row = 0; row < state.map.rows; ++row)
-    for (int column = 0; column < state.map.columns; ++column)
-      if (const double x = state.map.origin.x() + (column + 0.5) * cell_mm;
-          x < 0 && x > -kAlongGutter_mm)
-        state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
-  state.gutterRelief_mm = 0.5 * state.gutterSheets * design.cardPaper().thickness_mm;
-  const auto thickest = std::ranges::max_element(state.map.sheets);
-  if (thickest != state.map.sheets.end()) {
-    const auto index = static_cast<int>(thickest - state.map.sheets.begin());
-    state.thickestSheets = *thickest;
+  const auto cells =
+      static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows);
+  state.map.sheets.assign(cells, 0), state.map.high_mm.assign(cells, 0);
+  for (const Lying& one : lying)
+    lay(state.map, one.region, one.sheet.thickness_mm, !one.sheet.paper.empty());
+  measureGutter(state, design);
+  const auto thickest = std::ranges::max_element(state.map.high_mm);
+  if (thickest != state.map.high_mm.end()) {
+    const auto index = static_cast<int>(thickest - state.map.high_mm.begin());
     const int row = index / state.map.columns, column = index % state.map.columns;
+    state.thickestSheets = state.map.at(column, row);
     state.thickestPlace = state.map.origin + cell_mm * Vec2(column + 0.5, row + 0.5);
-    state.thickness_mm = state.thickestSheets * design.cardPaper().thickness_mm;
+    for (const Lying& one : lying)
+      if (contains(one.region, state.thickestPlace)) {
+        state.stack.push_back(one.sheet);
+        state.thickness_mm += one.sheet.thickness_mm;
+      }
   }
+  state.thickness_mm = withoutHair(state.thickness_mm);
   addPins(state, assembly, design.cardPaper().thickness_mm, [&](const Pivot& pin) {
     return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>());
   });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/motion.h"
+#include <span>
 
 namespace hinge {
 
@@ -11,10 +12,30 @@ struct ThicknessMap {
   Vec2 origin = Vec2::Zero(); ///< corner of the first cell, in the flat frame of the first page
   int columns = 0, rows = 0;
   std::vector<unsigned short> sheets; ///< row by row
+  std::vector<double> high_mm;        ///< the same cells: how thick the card is there
 
   int at(int column, int row) const {
     return sheets[static_cast<std::size_t>(row * columns + column)];
   }
+  double highAt_mm(int column, int row) const {
+    return high_mm[static_cast<std::size_t>(row * columns + column)];
+  }
+};
+
+/// What lies on a panel besides other panels: a layer, or the pads under a topper.
+struct LaidOn {
+  PanelIndex panel;
+  Region onPiece; ///< in the flat frame of the panel's piece
+  double thickness_mm = 0;
+  std::string paper; ///< key in the drawer; empty: pads
+};
+
+/// One of the things that lie on one another at a place of the shut card.
+struct StackedSheet {
+  PanelIndex panel;        ///< it is, or it lies on
+  std::string paper;       ///< empty: pads
+  bool laid = false;       ///< on the panel
+  double thickness_mm = 0;
 };
 
 /// The shut card as it goes into its envelope.
@@ -29,11 +50,14 @@ struct ShutState {
   int gutterSheets =
       0; ///< sheets besides the pages that lie along the gutter: the fold must wrap them
   double gutterRelief_mm = 0; ///< how far to offset the fold for them: half the thickness of each
+  std::vector<StackedSheet> stack; ///< at the thickest place, in the order of the assembly
   ThicknessMap map;
 };
 
 /// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put
-/// them). Cost: the area of all panels divided by that of a cell.
-ShutState shutState(const Motion& motion, const Design& design, double cell_mm = 1.0);
+/// them), every sheet as thick as its paper, with what is laid on panels. Cost: the area of all
+/// panels divided by that of a cell.
+ShutState shutState(const Motion& motion, const Design& design, std::span<const LaidOn> laid = {},
+                    double cell_mm = 1.0);
 
 } // namespace hinge

@@ -1,0 +1,19 @@
+# What this card wears.
+set -e
+card=$1
+hinge-lantern-cli set "$card" card stock=rice
+hinge-lantern-cli set "$card" s1 paper=brick-red
+hinge-lantern-cli set "$card" s2 paper=lamp-gold
+hinge-lantern-cli set "$card" s3 paper=plum
+hinge-lantern-cli set "$card" s4 paper=moss
+hinge-lantern-cli dress "$card" card/page-a --for part --papers night-blue night-sky
+hinge-lantern-cli dress "$card" card/page-a-back --for part --papers night-blue
+hinge-lantern-cli dress "$card" s1/panel-a --for part --papers quay-bricks
+hinge-lantern-cli dress "$card" s1/panel-a-back --for part --papers quay-bricks
+hinge-lantern-cli dress "$card" s2/wall-a --for part --papers lamp-dots
+hinge-lantern-cli dress "$card" s2/wall-b-back --for part --papers lamp-dots
+hinge-lantern-cli dress "$card" s3/wall-a --for part --papers lantern-string
+hinge-lantern-cli dress "$card" s3/wall-b-back --for part --papers lantern-string
+hinge-lantern-cli dress "$card" s4/wall-a --for part --papers reeds
+hinge-lantern-cli dress "$card" s4/wall-a-back --for part --papers reeds
+hinge-lantern-cli topper "$card" card/page-a moon --paper lamp-gold --set "at 144 104"

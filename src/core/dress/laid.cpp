@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/dress/laid.h"
+#include "core/structures/toppers.h"
+
+namespace hinge {
+
+std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembly,
+                                   const KeyedVector<FaceIndex, Face>& faces,
+                                   const std::vector<DressedFace>& dressed) {
+  std::vector<LaidOn> laid;
+  for (const DressedFace& wears : dressed) {
+    const Face& face = faces[wears.face];
+    for (const CutLayer& layer : wears.layers) {
+      const Paper* paper = design.findPaper(layer.paper);
+      for (const Region& part : layer.parts)
+        if (paper)
+          laid.push_back(
+              {face.panel, mapped(part, face.toPiece), paper->thickness_mm, layer.paper});
+    }
+  }
+  for (const Topper& topper : design.dressing.toppers) {
+    const FaceIndex face = faces.find(topper.face);
+    if (topper.fix != TopperFix::Pads || !face.valid()) continue;
+    const Seat& seat = assembly.seats[faces[face].seat];
+    for (const Region& shape : takenBy(topper, design.settings))
+      for (const Region& zone :
+           fixingZone(assembly, seat, topper, shape, design.settings.foldClearance_mm))
+        laid.push_back(
+            {faces[face].panel, mapped(zone, onPiece(topper, seat)), topper.raised_mm, ""});
+  }
+  return laid;
+}
+
+} // namespace hinge
