@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/analysis.h"
 #include "core/contact/contact.h"
+#include "core/edits/dressing.h"
 #include "core/making/order.h"
 #include "core/structures/assemble.h"
 #include "designs.h"
@@ -64,6 +65,32 @@ void mends(benchmark::State& state, const char* name) {
 }
 BENCHMARK_CAPTURE(mends, messy - 50, "messy-50")->Iterations(1)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(mends, inset - 22, "inset-22")->Iterations(1)->Unit(benchmark::kMillisecond);
+
+/// A card of many panels with a mat and a pattern on each of them.
+Design dressedRow(int structures) {
+  const auto dressed =
+      withRule(row(structures), {DressReach::All, "", AtGlue::Under, {{"canal-blue"}, {"net"}}});
+  return dressed.value();
+}
+
+void sightOfManyPanels(benchmark::State& state) {
+  const Snapshot snapshot(dressedRow(static_cast<int>(state.range(0))));
+  const auto motion = snapshot.motion();
+  const auto faces = snapshot.faces();
+  for (auto _ : state)
+    benchmark::DoNotOptimize(seenFaces(*motion, snapshot.design().card, *faces).size());
+  state.counters["panels"] = static_cast<double>(motion->assembly().panels.size());
+}
+BENCHMARK(sightOfManyPanels)->Arg(14)->Unit(benchmark::kMillisecond);
+
+void layersOfManyPanels(benchmark::State& state) {
+  const Snapshot snapshot(dressedRow(static_cast<int>(state.range(0))));
+  const Pose pose = snapshot.motion()->poseAt(radians(90));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(
+        dressedFaces(snapshot.design(), **snapshot.assembly(), *snapshot.faces(), {}, pose).size());
+}
+BENCHMARK(layersOfManyPanels)->Arg(14)->Unit(benchmark::kMillisecond);
 
 void editToPictureOfDemo(benchmark::State& state) {
   const Design design = demo();

@@ -26,11 +26,22 @@ inline Design card(double width_mm = 130, double height_mm = 180) {
   return d;
 }
 
-/// One of the designs that come with the program.
-inline Design demo(const std::string& name) {
+/// A design as it was before it was dressed: all of it plain card.
+inline Design undressed(Design design) {
+  design.papers = Design().papers, design.stock = Design().stock, design.dressing = {};
+  for (StructureItem& item : design.structures)
+    item.paper.clear();
+  return design;
+}
+
+/// One of the designs that come with the program, undressed unless it is asked for as it comes.
+inline Design demoAsItComes(const std::string& name) {
   auto design = loadDesign(HINGE_SOURCE_DIR "/demo/" + name + ".hinge");
   if (!design) qFatal("%s", say(design.error()).c_str());
   return *design;
+}
+inline Design demo(const std::string& name) {
+  return undressed(demoAsItComes(name));
 }
 
 /// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.

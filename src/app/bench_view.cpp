@@ -94,6 +94,12 @@ PanelIndex BenchView::panelAt(const QPointF& point) const {
   return {};
 }
 
+void BenchView::setLook(std::shared_ptr<const CardLook> look, std::shared_ptr<const Assembly> of) {
+  if (look == m_look && of == m_lookOf) return;
+  m_look = std::move(look), m_lookOf = std::move(of);
+  update();
+}
+
 void BenchView::paintEvent(QPaintEvent*) {
   const Theme& theme = Look::theme();
   QPainter p(this);
@@ -128,6 +134,7 @@ void BenchView::paintEvent(QPaintEvent*) {
   }
   FlatStyle style;
   style.theme = theme;
+  if (m_lookOf == m_assembly) style.look = m_look;
   paintFlatPiece(p, *m_assembly, *m_piece, m_toPixels, style);
   // The name stands above the drawing already.
   FlatPiece lettered = *m_piece;

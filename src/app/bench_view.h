@@ -2,8 +2,12 @@
 #pragma once
 #include "app/accessible_items.h"
 #include "app/size_tags.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/production/flat_piece.h"
+#include "render/card_look.h"
+#endif
 #include <QToolButton>
+#include <memory>
 
 namespace hinge {
 
@@ -25,6 +29,9 @@ public:
   QList<AccessibleItem> accessibleItems() const override;
   void pressItem(int index) override;
   QWidget* canvasWidget() override { return this; }
+
+  /// Papers of a card, shown while that is the one on the bench.
+  void setLook(std::shared_ptr<const CardLook> look, std::shared_ptr<const Assembly> of);
 
 signals:
   void panelHovered(const QString& key);
@@ -56,6 +63,8 @@ private:
   QToolButton *m_before, *m_next;
   QTransform m_toPixels;
   QString m_hovered;
+  std::shared_ptr<const CardLook> m_look;
+  std::shared_ptr<const Assembly> m_lookOf;
 };
 
 } // namespace hinge

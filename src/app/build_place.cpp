@@ -72,6 +72,7 @@ void BuildPlace::connectViews() {
   connect(m_sizes, &SizesPanel::notice, this, &BuildPlace::notice);
   const auto showFolded = [this] {
     m_sizes->work().profile().setPose(m_stage->assembly(), m_stage->pose());
+    m_bench->setLook(m_stage->scene().look(), m_stage->assembly());
   };
   connect(m_stage, &StageView::poseChanged, this, showFolded);
   showFolded();

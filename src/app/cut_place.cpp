@@ -85,12 +85,21 @@ protected:
       p.setPen(theme.inkSoft);
       p.setFont(Look::font(12));
       p.drawText(QRectF(page.left(), page.bottom() + 4, page.width(), 18), Qt::AlignLeft,
-                 oversize ? tr("sheet %1, printed in parts").arg(sheet + 1)
-                          : tr("sheet %1").arg(sheet + 1));
+                 (oversize ? tr("sheet %1, printed in parts").arg(sheet + 1)
+                           : tr("sheet %1").arg(sheet + 1)) +
+                     paperOf(sheet));
     }
   }
 
 private:
+  /// What a sheet is of, where the card is made of several papers.
+  QString paperOf(int sheet) const {
+    const Design& design = m_document->design();
+    const auto at = static_cast<std::size_t>(sheet);
+    if (at >= m_layout.papers.size() || design.papers.size() < 2) return {};
+    const Paper* paper = design.findPaper(m_layout.papers[at]);
+    return paper ? QStringLiteral(", ") + said(nameOf(*paper)) : QString();
+  }
   int columnsFor(int width) const { return width > 560 && m_layout.sheets > 1 ? 2 : 1; }
   double scaleFor(int width) const {
     return std::min(1.6, ((width - 16.0) / columnsFor(width) - 26) / m_layout.width_mm);
@@ -227,6 +236,7 @@ void CutPlace::refill() {
   const LengthUnit unit = m_document->design().settings.unit;
   const auto pieces = *snapshot->flatPieces();
   m_pieces->setRowCount(static_cast<int>(pieces.size()));
+  m_matsShown = false;
   for (std::size_t k = 0; k < pieces.size(); ++k) {
     const Vec2 size = pieces[k].bounds.size();
     const int row = static_cast<int>(k);
@@ -245,7 +255,41 @@ void CutPlace::refill() {
       {"cut.summary", Text("cut.pieces", pieces.size()), Text("cut.sheets", sheets->sheets())}));
 }
 
+/// Layers behind the pieces, once they are known: how many, of what, how large, of which hand,
+/// where.
+void CutPlace::showMats(const Snapshot& snapshot) {
+  const auto dressed = snapshot.dressedIfReady();
+  if (!dressed || &snapshot != m_document->snapshot().get() || m_matsShown) return;
+  m_matsShown = true;
+  const Design& design = snapshot.design();
+  const LengthUnit unit = design.settings.unit;
+  for (const MatLine& line : matList(design, *dressed)) {
+    const Paper* paper = design.findPaper(line.paper);
+    if (!paper) continue;
+    QStringList where;
+    for (const MatPlace& place : line.places)
+      where << said((*snapshot.assembly())->seats[(*snapshot.faces())[place.face].seat].label);
+    QString text = tr("layer on %1").arg(where.join(QStringLiteral(", ")));
+    if (line.handed)
+      text = tr("%1 left, %2 right, cut pattern to pattern: %3")
+                 .arg(line.left())
+                 .arg(line.right())
+                 .arg(text);
+    const int row = m_pieces->rowCount();
+    m_pieces->insertRow(row);
+    m_pieces->setItem(
+        row, 0, new QTableWidgetItem(tr("%1 × %2").arg(line.count()).arg(said(nameOf(*paper)))));
+    m_pieces->setItem(row, 1,
+                      new QTableWidgetItem(
+                          QString::fromStdString(formatLength(line.size_mm().x(), unit, false) +
+                                                 " × " + formatLength(line.size_mm().y(), unit))));
+    m_pieces->setItem(row, 2, new QTableWidgetItem(text));
+    m_pieces->setRowHeight(row, 32);
+  }
+}
+
 void CutPlace::showOrder(const Analysis& analysis) {
+  showMats(*analysis.snapshot);
   if (m_orderOf == analysis.motion) return; // only mends have been added since
   m_orderOf = analysis.motion;
   m_order->clear();

@@ -25,6 +25,7 @@ signals:
 
 private:
   void makeTable();
+  void showMats(const Snapshot& snapshot);
   QHBoxLayout* makeButtons();
   void refill();
   void ask(const QString& format);
@@ -35,6 +36,7 @@ private:
   QListWidget* m_order;
   std::shared_ptr<const Motion> m_orderOf; ///< the motion whose order is shown
   QCheckBox* m_slice;
+  bool m_matsShown = false;
 };
 
 } // namespace hinge

@@ -27,6 +27,7 @@ QString DressHand::hint() const {
   if (!m_carried.empty())
     return m_over.empty() ? tr("Drop it on a face") : tr("Let go to lay it on this face");
   if (m_face.empty()) return tr("Click a face, then a paper. X strikes out what nobody sees.");
+  if (m_topper != 0) return tr("Drag it on the face. R turns it, M mirrors it, P puts it on pads.");
   return tr("A letter or a click lays a paper on it, Backspace takes the top one off");
 }
 
@@ -152,7 +153,13 @@ bool DressHand::keep(const Result<Design>& next, const QString& what) {
 }
 
 Result<Design> DressHand::withStack(const std::vector<Layer>& stack, AtGlue how) const {
-  return withRule(m_document->committed(), {m_reach, m_face, how, stack});
+  Design design = m_document->committed();
+  if (m_laid) {
+    auto with = withPaper(design, *m_laid);
+    if (!with) return with;
+    design = std::move(with).value();
+  }
+  return withRule(design, {m_reach, m_face, how, stack});
 }
 
 bool DressHand::keepStack(const std::vector<Layer>& stack, const QString& what) {
@@ -182,6 +189,13 @@ bool DressHand::lay(const std::string& paper) {
 bool DressHand::layOn(const std::string& face, const std::string& paper) {
   choose(face);
   return lay(paper);
+}
+
+bool DressHand::lay(const Paper& paper) {
+  if (!m_document->committed().findPaper(paper.key)) m_laid = paper;
+  const bool done = lay(paper.key);
+  m_laid.reset();
+  return done;
 }
 
 void DressHand::takeOff() {
@@ -289,37 +303,58 @@ void DressHand::chooseTopper(int id) {
   emit changed();
 }
 
+/// Of a paper that stands out from what lies below it: that of the last topper, or a plain one of
+/// the drawer.
+std::string DressHand::topperPaper() const {
+  const Design& design = m_document->committed();
+  if (!design.dressing.toppers.empty()) return design.dressing.toppers.back().paper;
+  std::string paper = design.stock;
+  for (const Paper& one : design.papers)
+    if (!one.patterned() && one.key != design.stock) paper = one.key;
+  return paper;
+}
+
 bool DressHand::addTopper(const std::string& shape, std::optional<Vec2> at) {
   const Design& design = m_document->committed();
   if (m_face.empty()) {
     emit refused(tr("Choose a face first: click it"));
     return false;
   }
-  // Of a paper that stands out from what lies below it: that of the last topper, or the first plain
-  // one of the drawer.
-  std::string paper = design.stock;
-  for (const Paper& one : design.papers)
-    if (!one.print && one.key != design.stock) paper = one.key;
-  if (!design.dressing.toppers.empty()) paper = design.dressing.toppers.back().paper;
-  auto made = freshTopper(design, m_face, shape, paper);
+  auto made = freshTopper(design, m_face, shape, topperPaper());
   if (!made) {
     emit refused(said(made.error(), unit()));
     return false;
   }
   Topper topper = std::move(made).value();
-  if (at) topper.at = *at;
   if (shape == kLettering) {
     topper.text = design.title.empty() ? tr("Open").toStdString() : design.title;
     topper = lettered(std::move(topper));
   }
-  if (!setTopper(topper, tr("put %1 on %2").arg(said(Text("topper." + shape)), asQt(m_face))))
+  return putOn(std::move(topper), at);
+}
+
+bool DressHand::addShape(std::vector<Region> outlines) {
+  auto made = freshTopper(m_document->committed(), m_face, kOwnShape, topperPaper());
+  if (!made) {
+    emit refused(m_face.empty() ? tr("Choose a face first: click it") : said(made.error(), unit()));
     return false;
+  }
+  Topper topper = std::move(made).value();
+  topper.outlines = std::move(outlines);
+  return putOn(std::move(topper), {});
+}
+
+bool DressHand::putOn(Topper topper, std::optional<Vec2> at) {
+  if (at) topper.at = *at;
+  const QString what = said(Text("topper." + topper.shape));
+  if (!setTopper(topper, tr("put %1 on %2").arg(what, asQt(m_face)))) return false;
   chooseTopper(topper.id);
   return true;
 }
 
 bool DressHand::setTopper(const Topper& topper, const QString& what) {
-  return keep(withTopper(m_document->committed(), topper), what);
+  const Design& design = m_document->committed();
+  return keep(withTopper(m_laid ? withPaper(design, *m_laid).value() : design, topper), what);
 }
 
 void DressHand::previewTopper(const Topper& topper) {
@@ -391,7 +426,8 @@ void DressHand::strikeHidden(QPainter& painter) const {
     const Box2 box = boundsOf(face.outline);
     const double reach = 0.3 * box.size().minCoeff();
     for (const double lean : {-1.0, 1.0}) {
-      const Vec2 from = box.centre() - reach * Vec2(1, lean), to = box.centre() + reach * Vec2(1, lean);
+      const Vec2 from = box.centre() - reach * Vec2(1, lean),
+                 to = box.centre() + reach * Vec2(1, lean);
       const auto a = scene.onScreen(face.panel, (face.toPiece * lift(from)).head<2>()),
                  b = scene.onScreen(face.panel, (face.toPiece * lift(to)).head<2>());
       if (a && b) painter.drawLine(*a, *b);
@@ -407,14 +443,16 @@ void DressHand::paint(QPainter& painter) const {
   if (faces && !m_face.empty()) {
     std::vector<SeenClass> none;
     for (FaceIndex f : reachedBy({m_reach, m_face, {}, {}}, **snapshot->assembly(), *faces, none))
-      if ((*faces)[f].key != m_face) outlineFace(painter, (*faces)[f].key, theme.accent, 1.4, false);
+      if ((*faces)[f].key != m_face)
+        outlineFace(painter, (*faces)[f].key, theme.accent, 1.4, false);
     outlineFace(painter, m_face, theme.accent, 2.8, false);
   }
   if (m_over.empty() || m_over == m_face) return;
   const Paper* paper = m_carried.empty() ? nullptr : m_document->design().findPaper(m_carried);
   if (!paper && !m_carried.empty()) paper = findPaper(knownPapers(), m_carried);
   const Colour colour = paper ? paper->colours[0] : Colour{0xff, 0xf6, 0xe4};
-  outlineFace(painter, m_over, QColor(colour.red, colour.green, colour.blue), 1.6, paper != nullptr);
+  outlineFace(painter, m_over, QColor(colour.red, colour.green, colour.blue), 1.6,
+              paper != nullptr);
 }
 
 } // namespace hinge

@@ -30,7 +30,7 @@ public:
   std::optional<Face> chosen() const;
   /// What it wears as shown: nothing known, or bare, is an empty stack.
   std::vector<CutLayer> wears() const;
-  std::optional<FaceSeen> seen() const; ///< nothing while it is being worked out
+  std::optional<FaceSeen> seen() const;         ///< nothing while it is being worked out
   std::size_t layer() const { return m_layer; } ///< that is chosen in the stack
   void chooseLayer(std::size_t layer);
 
@@ -42,6 +42,7 @@ public:
 
   // --- what ----------------------------------------------------------------------------------
   bool lay(const std::string& paper); ///< on top of what the face wears
+  bool lay(const Paper& paper);       ///< the same of one that may not be in the drawer yet
   bool layOn(const std::string& face, const std::string& paper);
   void takeOff(); ///< the chosen layer
   void bare();
@@ -58,11 +59,12 @@ public:
   bool hiddenShown() const { return m_hidden; }
 
   // --- toppers -------------------------------------------------------------------------------
-  std::vector<Topper> toppers() const; ///< on the chosen face, as shown
+  std::vector<Topper> toppers() const;  ///< on the chosen face, as shown
   std::optional<Topper> topper() const; ///< that is chosen; then papers and keys mean it
   void chooseTopper(int id);            ///< 0: none
   /// A shape on the chosen face, in its middle or at a place of it.
   bool addTopper(const std::string& shape, std::optional<Vec2> at = {});
+  bool addShape(std::vector<Region> outlines); ///< of the maker's own
   bool setTopper(const Topper& topper, const QString& what);
   void previewTopper(const Topper& topper);
   bool sayTopper(const QString& words); ///< "pads 2; turned 15", see the command line
@@ -87,6 +89,9 @@ private:
   std::string faceAt(const QPointF& at) const;
   LengthUnit unit() const;
   std::optional<DressRule> ruleNow() const;
+  bool putOn(Topper topper, std::optional<Vec2> at);
+  std::string topperPaper() const;
+  std::optional<Paper> m_laid; ///< that comes into the drawer with the next step
   bool keep(const Result<Design>& next, const QString& what);
   /// The stack of the face after a change, as a rule for all that the hand reaches.
   Result<Design> withStack(const std::vector<Layer>& stack, AtGlue how) const;

@@ -1,7 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/dress_place.h"
 #include "app/saying.h"
+#include "core/edits/dressing.h"
+#include "core/io/drawing.h"
 #include "core/io/dress_words.h"
+#include "core/io/maker_drawer.h"
+#include "core/io/text_file.h"
+#include <QFileInfo>
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -11,12 +16,21 @@ namespace hinge {
 namespace {
 
 constexpr int kSide_px = 500, kFindings_px = 92;
+constexpr double kPictureWide_mm = 100; ///< until it is said otherwise
 
 QFrame* hairline(QWidget* parent) {
   auto* line = new QFrame(parent);
   line->setObjectName(QStringLiteral("hairline"));
   line->setFixedHeight(1);
   return line;
+}
+
+QHBoxLayout* newRow(QVBoxLayout* column) {
+  auto* row = new QHBoxLayout;
+  row->setContentsMargins(16, 2, 16, 0);
+  row->setSpacing(4);
+  column->addLayout(row);
+  return row;
 }
 
 } // namespace
@@ -53,6 +67,13 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
     else
       m_hand->carry(item.toStdString(), m_stage->mapFromGlobal(at), shape);
   });
+  connect(m_drawer, &SwatchRow::described, this, &DressPlace::takePaper);
+  connect(m_drawer, &SwatchRow::keepWanted, this, [this](const QString& key) {
+    const Paper* paper = m_drawer->find(key.toStdString());
+    const auto kept = paper ? keepPaper(*paper) : Result<void>();
+    if (!kept) return void(emit refused(said(kept.error())));
+    emit notice(tr("%1 lies in your own drawer now").arg(said(nameOf(*paper))));
+  });
   connect(m_drawer, &SwatchRow::dropped, this, [this] { m_hand->drop(); });
   connect(m_drawer, &SwatchRow::putBack, this, [this] { m_hand->putBack(); });
   refresh();
@@ -67,7 +88,10 @@ QWidget* DressPlace::makeSide(Analyst* analyst) {
   m_face = new FaceView(m_document, m_hand, side);
   column->addWidget(m_face, 1);
   column->addWidget(hairline(side));
-  makeChoices(side, column);
+  makeLayerChoices(side, column);
+  makeFaceChoices(column);
+  makeTopperRow(side, column);
+  makeLastRow(side, column);
   column->addWidget(hairline(side));
   m_findings = new FindingsPanel(m_document, analyst, side);
   m_findings->setFixedHeight(kFindings_px);
@@ -81,15 +105,9 @@ QWidget* DressPlace::makeSide(Analyst* analyst) {
   return side;
 }
 
-void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
-  const auto newRow = [&] {
-    auto* row = new QHBoxLayout;
-    row->setContentsMargins(16, 2, 16, 0);
-    row->setSpacing(4);
-    column->addLayout(row);
-    return row;
-  };
-  auto* border = newRow();
+/// What is said of the chosen layer.
+void DressPlace::makeLayerChoices(QWidget* side, QVBoxLayout* column) {
+  auto* border = newRow(column);
   auto* label = new QLabel(tr("Border"), side);
   label->setObjectName(QStringLiteral("soft"));
   border->addWidget(label);
@@ -106,7 +124,8 @@ void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
                  return m_hand->layer() < stack.size() &&
                         stack[m_hand->layer()].corners == CornerStyle::Sharp;
                }},
-              {tr("round"), "round", [this] { m_hand->setCorners(CornerStyle::Round); }, [this] {
+              {tr("round"), "round", [this] { m_hand->setCorners(CornerStyle::Round); },
+               [this] {
                  const auto stack = m_hand->stack();
                  return m_hand->layer() < stack.size() &&
                         stack[m_hand->layer()].corners == CornerStyle::Round;
@@ -117,20 +136,23 @@ void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
       return m_hand->layer() < stack.size() && stack[m_hand->layer()].turn == turn;
     };
   };
-  addChoices(newRow(), tr("Pattern"),
+  addChoices(newRow(column), tr("Pattern"),
              {{tr("upright on display"), "upright",
                [this] { m_hand->setTurn(PatternTurn::Upright); }, turned(PatternTurn::Upright)},
               {tr("along the fold"), "along-fold",
-               [this] { m_hand->setTurn(PatternTurn::AlongFold); },
-               turned(PatternTurn::AlongFold)},
+               [this] { m_hand->setTurn(PatternTurn::AlongFold); }, turned(PatternTurn::AlongFold)},
               {tr("a quarter round"), "quarter",
                [this] { m_hand->setTurn(PatternTurn::Angle, 90); }, turned(PatternTurn::Angle)}});
+}
+
+/// What is said of the face and those that go with it.
+void DressPlace::makeFaceChoices(QVBoxLayout* column) {
   const auto reaches = [this](const QString& text, const char* word, DressReach reach) {
     return std::tuple(text, QString::fromLatin1(word),
                       std::function<void()>([this, reach] { m_hand->setReach(reach); }),
                       std::function<bool()>([this, reach] { return m_hand->reach() == reach; }));
   };
-  addChoices(newRow(), tr("Goes for"),
+  addChoices(newRow(column), tr("Goes for"),
              {reaches(tr("this face"), "face", DressReach::Face),
               reaches(tr("its twin too"), "twins", DressReach::Twins),
               reaches(tr("all of its part"), "part", DressReach::Part),
@@ -140,10 +162,13 @@ void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
                       std::function<void()>([this, how] { m_hand->setAtGlue(how); }),
                       std::function<bool()>([this, how] { return m_hand->atGlue() == how; }));
   };
-  addChoices(newRow(), tr("Pieces on it"),
+  addChoices(newRow(column), tr("Pieces on it"),
              {glued(tr("glued onto the layers"), "under", AtGlue::Under),
               glued(tr("their tabs below"), "over", AtGlue::Over),
               glued(tr("left out"), "around", AtGlue::Around)});
+}
+
+void DressPlace::makeTopperRow(QWidget* side, QVBoxLayout* column) {
   m_topperRow = new QWidget(side);
   auto* topper = new QHBoxLayout(m_topperRow);
   topper->setContentsMargins(16, 2, 16, 0);
@@ -158,7 +183,10 @@ void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
   connect(m_words, &QLineEdit::editingFinished, this, &DressPlace::takeWords);
   topper->addWidget(m_words, 1);
   column->addWidget(m_topperRow);
-  auto* last = newRow();
+}
+
+void DressPlace::makeLastRow(QWidget* side, QVBoxLayout* column) {
+  auto* last = newRow(column);
   m_all = new QToolButton(side);
   m_all->setText(tr("Dress all that is seen"));
   m_all->setAccessibleName(m_all->text());
@@ -167,8 +195,7 @@ void DressPlace::makeChoices(QWidget* side, QVBoxLayout* column) {
   connect(m_all, &QToolButton::clicked, this, &DressPlace::dressAll);
   last->addWidget(m_all);
   addChoices(last, {},
-             {{tr("hidden (X)"), "hidden",
-               [this] { m_hand->showHidden(!m_hand->hiddenShown()); },
+             {{tr("hidden (X)"), "hidden", [this] { m_hand->showHidden(!m_hand->hiddenShown()); },
                [this] { return m_hand->hiddenShown(); }}});
   addChoices(last, tr("Drawer"),
              {{tr("papers"), "papers", [this] { m_drawer->showShapes(false); },
@@ -235,6 +262,59 @@ void DressPlace::refresh() {
   m_face->update();
 }
 
+/// A paper that was described is in the drawer, or is changed there with all that is made of it.
+void DressPlace::takePaper(const QString& words) {
+  const Design& design = m_document->committed();
+  const LengthUnit unit = design.settings.unit;
+  auto told = paperFromWords(words.toStdString(), unit);
+  if (!told) return void(emit refused(said(told.error(), unit)));
+  Paper paper = std::move(told).value();
+  if (const Paper* before = m_drawer->find(paper.key)) {
+    paper.extras = before->extras;
+    if (!paper.print) paper.picture = before->picture;
+  }
+  putPaper(paper);
+}
+
+void DressPlace::putPaper(const Paper& paper) {
+  const auto next = withPaper(m_document->committed(), paper);
+  const auto done = next ? m_document->apply(*next, tr("paper %1").arg(said(nameOf(paper))))
+                         : Result<void>(next.error());
+  if (!done) emit refused(said(done.error(), m_document->committed().settings.unit));
+}
+
+bool DressPlace::takeFile(const QString& path) {
+  const LengthUnit unit = m_document->committed().settings.unit;
+  const auto fails = [&](const Error& why) {
+    emit refused(said(why, unit));
+    return true;
+  };
+  for (const char* ending : {".png", ".jpg", ".jpeg"}) {
+    if (!path.endsWith(QLatin1String(ending), Qt::CaseInsensitive)) continue;
+    auto bytes = readFile(path.toStdString());
+    if (!bytes) return fails(bytes.error());
+    Paper paper = *findPaper(knownPapers(), "patterned-120");
+    paper.label = QFileInfo(path).completeBaseName().toStdString();
+    paper.key.clear();
+    for (const char c : paper.label)
+      paper.key += std::isalnum(static_cast<unsigned char>(c)) ? c : '-';
+    paper.key.resize(std::min<std::size_t>(paper.key.size(), 40));
+    paper.way = PatternWay::Along;
+    paper.picture = Picture{std::move(bytes).value(), kPictureWide_mm};
+    if (auto valid = validate(paper); !valid) return fails(valid.error());
+    putPaper(paper);
+    emit notice(tr("%1 lies in the drawer, %2 mm wide; F2 there says it otherwise")
+                    .arg(asQt(paper.label))
+                    .arg(kPictureWide_mm));
+    return true;
+  }
+  const auto drawing = drawingFromFile(path.toStdString());
+  if (!drawing) return fails(drawing.error());
+  auto areas = areasOf(*drawing, likelyUses(*drawing));
+  if (!areas) return fails(areas.error());
+  return m_hand->addShape(std::move(areas).value()), true;
+}
+
 void DressPlace::takeWords() {
   if (!m_words->isModified()) return;
   m_words->setModified(false);
@@ -262,7 +342,8 @@ void DressPlace::takeBorder() {
 
 void DressPlace::layPaper(const std::string& paper) {
   if (m_hand->face().empty()) return void(emit refused(tr("Choose a face first: click it")));
-  m_hand->lay(paper);
+  // One of the maker's own comes into the drawer of the card with it.
+  if (const Paper* own = m_drawer->find(paper)) m_hand->lay(*own);
 }
 
 /// What the chosen face wears, for all; or the first plain and the first printed paper of the
@@ -278,8 +359,8 @@ void DressPlace::dressAll() {
   const auto look = [&](std::span<const Paper> papers) {
     for (const Paper& paper : papers) {
       if (paper.key == design.stock || paper.surface == Surface::Film) continue;
-      if (pattern.empty() && paper.print) pattern = paper.key;
-      if (mat.empty() && !paper.print && paper.colours != Paper().colours) mat = paper.key;
+      if (pattern.empty() && paper.patterned()) pattern = paper.key;
+      if (mat.empty() && !paper.patterned() && paper.colours != Paper().colours) mat = paper.key;
     }
   };
   look(design.papers);
@@ -295,13 +376,15 @@ bool DressPlace::eventFilter(QObject* watched, QEvent* event) {
     return QWidget::eventFilter(watched, event);
   // Letters are papers here, not what they are elsewhere.
   const std::string paper = m_drawer->paperOf(key->key());
-  const bool hidden = key->key() == Qt::Key_X, off = key->key() == Qt::Key_Backspace ||
-                                                     key->key() == Qt::Key_Delete,
+  const bool hidden = key->key() == Qt::Key_X,
+             off = key->key() == Qt::Key_Backspace || key->key() == Qt::Key_Delete,
              number = !key->text().isEmpty() && key->text().at(0).isDigit();
   // With a topper chosen, some letters turn it instead (see FaceView).
-  const bool turns = watched == m_face && m_hand->topper() &&
-                     (key->key() == Qt::Key_R || key->key() == Qt::Key_M || key->key() == Qt::Key_P);
-  if (turns || (paper.empty() && !hidden && !off && !number)) return QWidget::eventFilter(watched, event);
+  const bool turns =
+      watched == m_face && m_hand->topper() &&
+      (key->key() == Qt::Key_R || key->key() == Qt::Key_M || key->key() == Qt::Key_P);
+  if (turns || (paper.empty() && !hidden && !off && !number))
+    return QWidget::eventFilter(watched, event);
   if (event->type() == QEvent::ShortcutOverride) {
     event->accept();
     return true;

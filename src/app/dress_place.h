@@ -28,18 +28,28 @@ public:
   /// One of the small choices, by its word ("twins", "around", "round", "along-fold", "hidden").
   QToolButton* choice(const QString& word) const;
 
+  /// A picture becomes a paper in the drawer, a drawing a topper on the chosen face.
+  bool takeFile(const QString& path);
+
 signals:
   void refused(const QString& why);
+  void notice(const QString& text);
 
 private:
   QWidget* makeSide(Analyst* analyst);
-  void makeChoices(QWidget* side, QVBoxLayout* column);
-  void addChoices(QHBoxLayout* row, const QString& heading,
-                  const std::vector<std::tuple<QString, QString, std::function<void()>,
-                                               std::function<bool()>>>& choices);
+  void makeLayerChoices(QWidget* side, QVBoxLayout* column);
+  void makeFaceChoices(QVBoxLayout* column);
+  void makeTopperRow(QWidget* side, QVBoxLayout* column);
+  void makeLastRow(QWidget* side, QVBoxLayout* column);
+  void addChoices(
+      QHBoxLayout* row, const QString& heading,
+      const std::vector<std::tuple<QString, QString, std::function<void()>, std::function<bool()>>>&
+          choices);
   void refresh();
   void takeBorder();
   void takeWords();
+  void takePaper(const QString& words);
+  void putPaper(const Paper& paper);
   void layPaper(const std::string& paper);
   void layItem(const std::string& item); ///< a paper or a shape of the drawer
   void dressAll();

@@ -36,8 +36,8 @@ void FaceView::layOut() {
   const double list = kLine_px * static_cast<double>(m_hand->stack().size());
   const QRectF room(kMargin_px, kHead_px + list, width() - 2 * kMargin_px,
                     height() - kHead_px - list - kMargin_px);
-  const double scale = std::max(
-      0.2, std::min(room.width() / box.size().x(), room.height() / box.size().y()));
+  const double scale =
+      std::max(0.2, std::min(room.width() / box.size().x(), room.height() / box.size().y()));
   m_toPixels = QTransform(scale, 0, 0, -scale, room.center().x() - scale * box.centre().x(),
                           room.center().y() + scale * box.centre().y());
 }
@@ -82,8 +82,7 @@ void FaceView::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   const auto listed = lines();
   for (std::size_t k = 0; k < listed.size(); ++k)
-    if (listed[k].contains(event->position()))
-      return m_hand->chooseLayer(listed.size() - 1 - k);
+    if (listed[k].contains(event->position())) return m_hand->chooseLayer(listed.size() - 1 - k);
   m_pointer = event->position();
   if (const auto chosen = m_hand->topper())
     if (handleOf(*chosen).contains(event->position())) {
@@ -143,10 +142,10 @@ Topper FaceView::dragged(const QPointF& at) const {
   const Vec2 out = fromScreen(at) - topper.at;
   const Vec2 half(std::cos(turn) * out.x() + std::sin(turn) * out.y(),
                   -std::sin(turn) * out.x() + std::cos(turn) * out.y());
-  topper.width_mm = std::clamp(onLattice(2 * std::abs(half.x()), step), kLeastTopper_mm,
-                               kLargestTopper_mm);
-  topper.height_mm = std::clamp(onLattice(2 * std::abs(half.y()), step), kLeastTopper_mm,
-                                kLargestTopper_mm);
+  topper.width_mm =
+      std::clamp(onLattice(2 * std::abs(half.x()), step), kLeastTopper_mm, kLargestTopper_mm);
+  topper.height_mm =
+      std::clamp(onLattice(2 * std::abs(half.y()), step), kLeastTopper_mm, kLargestTopper_mm);
   return topper;
 }
 
@@ -286,7 +285,8 @@ void FaceView::paintStack(QPainter& p, const Face& face) const {
   for (const CutLayer& layer : m_hand->wears())
     if (const Paper* paper = design.findPaper(layer.paper))
       for (const Region& part : layer.parts) {
-        p.fillPath(toPath(part, QTransform::fromTranslate(0.4, -0.5)), QColor(0x30, 0x22, 0x1c, 46));
+        p.fillPath(toPath(part, QTransform::fromTranslate(0.4, -0.5)),
+                   QColor(0x30, 0x22, 0x1c, 46));
         lay(*paper, false, part, layer.up_rad);
       }
   p.restore();
@@ -329,8 +329,10 @@ void FaceView::paintBorders(QPainter& p, const Face& face) const {
   for (const Region& part : wears[at].parts)
     box.add(boundsOf(part));
   const Vec2 middle = box.centre();
-  const Vec2 places[] = {{middle.x(), box.low.y()}, {box.high.x(), middle.y()},
-                         {middle.x(), box.high.y()}, {box.low.x(), middle.y()}};
+  const Vec2 places[] = {{middle.x(), box.low.y()},
+                         {box.high.x(), middle.y()},
+                         {middle.x(), box.high.y()},
+                         {box.low.x(), middle.y()}};
   p.setFont(Look::font(12, QFont::Bold));
   for (std::size_t side = 0; side < (each ? 4u : 1u); ++side) {
     const QString text = QString::fromStdString(formatLength(border[side], unit, false));
@@ -405,8 +407,7 @@ void FaceView::paintSaying(QPainter& p, const Face& face) const {
   if (seen) {
     const int display = static_cast<int>(std::lround(100 * seen->display)),
               opening = static_cast<int>(std::lround(100 * seen->opening));
-    sight = seen->seenAs() == SeenClass::Display
-                ? tr("seen on display, %1 % of it").arg(display)
+    sight = seen->seenAs() == SeenClass::Display ? tr("seen on display, %1 % of it").arg(display)
             : seen->seenAs() == SeenClass::Opening
                 ? tr("seen only while it opens, %1 % of it").arg(opening)
                 : tr("nobody sees it: glue and pencil go here");
@@ -469,8 +470,7 @@ QList<AccessibleItem> FaceView::accessibleItems() const {
                   QAccessible::Button, true});
   }
   for (const Topper& topper : m_hand->toppers())
-    items.append({tr("topper %1").arg(asQt(topper.name())),
-                  said(Text("topper." + topper.shape)),
+    items.append({tr("topper %1").arg(asQt(topper.name())), said(Text("topper." + topper.shape)),
                   QRectF(toScreen(topper.at) - QPointF(8, 8), QSizeF(16, 16)).toRect(),
                   QAccessible::Button, true});
   return items;

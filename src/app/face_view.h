@@ -7,8 +7,8 @@
 namespace hinge {
 
 /// The chosen face at large, as it is looked at: its stack in true papers, what is glued on it, and
-/// the edges of its layers, which are dragged to make their borders wider or narrower (with Shift on
-/// one side only).
+/// the edges of its layers, which are dragged to make their borders wider or narrower (with Shift
+/// on one side only).
 class FaceView : public QWidget, public AccessibleCanvas {
   Q_OBJECT
 public:
@@ -47,7 +47,7 @@ private:
   void paintGlue(QPainter& painter, const Face& face) const;
   void paintBorders(QPainter& painter, const Face& face) const;
   void paintToppers(QPainter& painter, const Face& face) const;
-  int topperAt(const QPointF& at) const; ///< 0: none
+  int topperAt(const QPointF& at) const;       ///< 0: none
   QRectF handleOf(const Topper& topper) const; ///< by which its size is dragged
   Topper dragged(const QPointF& at) const;
   bool topperKey(const QKeyEvent& event);

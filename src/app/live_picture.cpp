@@ -63,18 +63,18 @@ void LivePicture::showCard(const Design& design, std::optional<StructureId> adde
 /// Papers and layers come when they are known.
 void LivePicture::lookAtPapers() {
   if (design().dressing.empty() && design().papers.size() == 1) return;
-  runInBackground([shown = m_snapshot, stop = m_stop.get_token(),
-                   self = QPointer<LivePicture>(this)] {
-    if (!shown->dressed(stop)) return;
-    QMetaObject::invokeMethod(
-        qApp,
-        [self, shown] {
-          if (!self || self->m_snapshot != shown) return;
-          self->m_look = lookOf(*shown);
-          self->update();
-        },
-        Qt::QueuedConnection);
-  });
+  runInBackground(
+      [shown = m_snapshot, stop = m_stop.get_token(), self = QPointer<LivePicture>(this)] {
+        if (!shown->dressed(stop)) return;
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, shown] {
+              if (!self || self->m_snapshot != shown) return;
+              self->m_look = lookOf(*shown);
+              self->update();
+            },
+            Qt::QueuedConnection);
+      });
 }
 
 Pose LivePicture::poseAt(double opening_rad) const {

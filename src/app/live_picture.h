@@ -4,8 +4,8 @@
 #include <QToolButton>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/model/snapshot.h"
-#include "render/card_look.h"
 #include "render/camera.h"
+#include "render/card_look.h"
 #include <memory>
 #endif
 

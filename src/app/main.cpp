@@ -94,17 +94,7 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   return 0;
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
-  QApplication application(argc, argv);
-  QApplication::setOrganizationName(QStringLiteral("hinge-lantern"));
-  QApplication::setApplicationName(QStringLiteral("hinge-lantern"));
-  speakUsersLanguage();
-  QCommandLineParser parser;
-  parser.setApplicationDescription(MainTexts::tr("Pop-up card engineering: build, try, cut."));
-  parser.addHelpOption();
-  parser.addPositionalArgument(QStringLiteral("file"), MainTexts::tr("card to open (.hinge)"));
+void addOptions(QCommandLineParser& parser) {
   parser.addOptions(
       {{QStringLiteral("shot"), MainTexts::tr("Save a picture of the window to FILE and end."),
         MainTexts::tr("FILE")},
@@ -143,6 +133,36 @@ int main(int argc, char** argv) {
         MainTexts::tr("X,Y,X,Y")},
        {QStringLiteral("dark"), MainTexts::tr("Dark bench.")},
        {QStringLiteral("light"), MainTexts::tr("Light bench.")}});
+}
+
+void goToPlace(MainWindow& window, const QCommandLineParser& parser) {
+  const QString place = parser.value(QStringLiteral("place"));
+  if (place == QStringLiteral("size")) window.go(MainWindow::SizeCard);
+  if (place == QStringLiteral("dress")) {
+    window.go(MainWindow::DressCard);
+    window.dressPlace().hand().choose(parser.value(QStringLiteral("face")).toStdString());
+    if (parser.isSet(QStringLiteral("topper"))) {
+      window.dressPlace().drawer().showShapes(true);
+      window.dressPlace().hand().chooseTopper(
+          parser.value(QStringLiteral("topper")).mid(1).toInt());
+    }
+    window.dressPlace().hand().showHidden(parser.isSet(QStringLiteral("hidden")));
+  }
+  if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+  QApplication application(argc, argv);
+  QApplication::setOrganizationName(QStringLiteral("hinge-lantern"));
+  QApplication::setApplicationName(QStringLiteral("hinge-lantern"));
+  speakUsersLanguage();
+  QCommandLineParser parser;
+  parser.setApplicationDescription(MainTexts::tr("Pop-up card engineering: build, try, cut."));
+  parser.addHelpOption();
+  parser.addPositionalArgument(QStringLiteral("file"), MainTexts::tr("card to open (.hinge)"));
+  addOptions(parser);
   parser.process(application);
   const bool shot = parser.isSet(QStringLiteral("shot"));
   const bool dark =
@@ -161,19 +181,7 @@ int main(int argc, char** argv) {
   if (parser.isSet(QStringLiteral("select")))
     window.document().select(
         structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
-  const QString place = parser.value(QStringLiteral("place"));
-  if (place == QStringLiteral("size")) window.go(MainWindow::SizeCard);
-  if (place == QStringLiteral("dress")) {
-    window.go(MainWindow::DressCard);
-    window.dressPlace().hand().choose(parser.value(QStringLiteral("face")).toStdString());
-    if (parser.isSet(QStringLiteral("topper"))) {
-      window.dressPlace().drawer().showShapes(true);
-      window.dressPlace().hand().chooseTopper(
-          parser.value(QStringLiteral("topper")).mid(1).toInt());
-    }
-    window.dressPlace().hand().showHidden(parser.isSet(QStringLiteral("hidden")));
-  }
-  if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);
+  goToPlace(window, parser);
   window.show();
   if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);
   window.offerRecovery();

@@ -77,6 +77,8 @@ MainWindow::MainWindow(QWidget* parent)
   m_places->addWidget(m_build);
   m_dress = new DressPlace(m_document, m_analyst, m_places);
   connect(m_dress, &DressPlace::refused, this, &MainWindow::showRefusal);
+  connect(m_dress, &DressPlace::notice, this,
+          [this](const QString& text) { showNotice(text, false); });
   // One opening in all places.
   Fan *built = &m_build->stage().fan(), *dressed = &m_dress->stage().fan();
   connect(built, &Fan::valueChanged, dressed, &Fan::setValue);
@@ -248,8 +250,10 @@ QWidget* MainWindow::buildBar() {
   m_noCopy->hide();
   row->addWidget(m_noCopy);
   row->addStretch(1);
-  const std::pair<QString, Place> places[] = {
-      {tr("Size"), SizeCard}, {tr("Build"), BuildCard}, {tr("Dress"), DressCard}, {tr("Cut"), CutCard}};
+  const std::pair<QString, Place> places[] = {{tr("Size"), SizeCard},
+                                              {tr("Build"), BuildCard},
+                                              {tr("Dress"), DressCard},
+                                              {tr("Cut"), CutCard}};
   for (const auto& [text, place] : places) {
     auto* button = new QToolButton(bar);
     button->setCheckable(true); // before its name: assistive technology asks from then on
@@ -322,6 +326,7 @@ void MainWindow::placeCard(const QString& kind, const QString& seat, const QStri
 }
 
 void MainWindow::bringIn(const QString& path) {
+  if (m_places->currentIndex() == DressCard) return void(m_dress->takeFile(path));
   go(BuildCard);
   const LengthUnit unit = m_document->committed().settings.unit;
   if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)) {

@@ -29,20 +29,19 @@ void PreviewMotion::start() {
   m_begun = std::exchange(m_next, nullptr);
   m_running = true;
   m_stop = std::stop_source();
-  runInBackground(
-      [this, snapshot = m_begun, stop = m_stop.get_token(), stroke = m_stroke] {
-        const bool known = snapshot->motion(stop) != nullptr;
-        QMetaObject::invokeMethod(
-            this,
-            [this, snapshot, known, stroke] {
-              if (stroke != m_stroke) return;
-              m_running = false;
-              if (known) m_newest = snapshot;
-              if (m_next) start();
-              emit changed();
-            },
-            Qt::QueuedConnection);
-      });
+  runInBackground([this, snapshot = m_begun, stop = m_stop.get_token(), stroke = m_stroke] {
+    const bool known = snapshot->motion(stop) != nullptr;
+    QMetaObject::invokeMethod(
+        this,
+        [this, snapshot, known, stroke] {
+          if (stroke != m_stroke) return;
+          m_running = false;
+          if (known) m_newest = snapshot;
+          if (m_next) start();
+          emit changed();
+        },
+        Qt::QueuedConnection);
+  });
 }
 
 } // namespace hinge

@@ -3,10 +3,10 @@
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/saying.h"
-#include "core/edits/dressing.h"
 #include "app/sheet_words.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
+#include "core/edits/dressing.h"
 #include "core/edits/sheet.h"
 #include "core/paper/envelope.h"
 #include "render/flat_painter.h"
@@ -340,7 +340,7 @@ void SizePlace::refillBase() {
 void SizePlace::offerStocks(const Design& d) {
   std::vector<Paper> offered;
   for (const Paper& paper : knownPapers())
-    if (!paper.print && !d.findPaper(paper.key)) offered.push_back(paper);
+    if (!paper.patterned() && !d.findPaper(paper.key)) offered.push_back(paper);
   offered.insert(offered.begin(), d.papers.begin(), d.papers.end());
   if (offered == m_stocks) return void(m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock))));
   m_stocks = offered;

@@ -44,6 +44,7 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
     const QPointF d = event->position() - m_pressedAt;
     if (!m_moved && std::hypot(d.x(), d.y()) < 4) return;
     m_moved = true;
+    m_settles.start();
     m_scene.orbit(-d.x() * 0.008, d.y() * 0.006);
     m_pressedAt = event->position();
     layOutTags();
@@ -102,6 +103,7 @@ void StageView::mouseDoubleClickEvent(QMouseEvent*) {
 }
 
 void StageView::wheelEvent(QWheelEvent* event) {
+  m_settles.start();
   m_scene.zoom(std::pow(1.0015, event->angleDelta().y()));
   layOutTags();
   update();

@@ -3,10 +3,20 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/structures/registry.h"
+#include <QElapsedTimer>
 #include <QMouseEvent>
 #include <cmath>
 
 namespace hinge {
+namespace {
+
+/// A card whose printed papers take longer than this to paint moves in their plain colours, and
+/// has its prints again when it has stood still for a moment.
+constexpr double kSmooth_ms = 9;
+constexpr int kSettles_ms = 150;
+
+} // namespace
+
 StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
     : QWidget(parent), m_document(document), m_analyst(analyst) {
   setMouseTracking(true);
@@ -29,7 +39,13 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
   m_add->setAccessibleName(tr("Add a structure"));
   m_add->setToolTip(tr("Shows the folds on which something can stand (A)"));
   connect(m_add, &QToolButton::toggled, this, &StageView::setAdding);
-  connect(m_fan, &QAbstractSlider::valueChanged, this, [this] { refresh(); });
+  m_settles.setSingleShot(true);
+  m_settles.setInterval(kSettles_ms);
+  connect(&m_settles, &QTimer::timeout, this, qOverload<>(&QWidget::update));
+  connect(m_fan, &QAbstractSlider::valueChanged, this, [this] {
+    m_settles.start();
+    refresh();
+  });
   connect(m_fan, &Fan::findingChosen, this, &StageView::findingChosen);
   connect(m_tags, &SizeTags::refused, this, &StageView::refused);
   connect(m_tags, &SizeTags::repaint, this, qOverload<>(&QWidget::update));
@@ -197,13 +213,18 @@ void StageView::paintEvent(QPaintEvent*) {
   style.background = false;
   style.quick = m_document->previewing();
   style.ghostPages = !style.troubled.empty() && pose().opening_rad < radians(75);
+  style.plainPrints = m_settles.isActive() && m_printed_ms > kSmooth_ms;
   const auto paintCard = [&](QPainter& on) {
     on.drawImage(QPointF(0, 0), m_background);
+    QElapsedTimer took;
+    took.start();
     m_scene.setDrawn(paintStage(on, rect(), *assembly(), pose(), eye, style));
+    if (!style.plainPrints) m_printed_ms = static_cast<double>(took.nsecsElapsed()) * 1e-6;
   };
   // Under a hand the card stands still, and is painted once.
   QList<double> still = key;
-  still << pose().opening_rad << static_cast<double>(m_stillCount);
+  still << pose().opening_rad << static_cast<double>(m_stillCount)
+        << (style.plainPrints ? 1.0 : 0.0);
   if (!m_hand) {
     paintCard(painter);
     m_stillFor.clear();

@@ -64,7 +64,7 @@ protected:
   void keyPressEvent(QKeyEvent*) override;
 
 private:
-  void refresh(); ///< assembly and pose anew
+  void refresh();             ///< assembly and pose anew
   std::ptrdiff_t openScene(); ///< the pose at the fan's opening; how many panels have no place
   void layOutTags();
   void paintSeats(QPainter& painter) const;
@@ -94,6 +94,8 @@ private:
   enum class Shown : std::uint8_t { AsItIs, AMomentAgo, AsBefore };
   Shown m_isShown = Shown::AsItIs;
   std::ptrdiff_t m_missing = 0; ///< panels without a place in the card that is kept
+  QTimer m_settles;             ///< runs while the card moves
+  double m_printed_ms = 0;      ///< what the last picture with printed papers took
   int m_stillCount = 0;         ///< goes up when the pose or the card is another
   QString m_hovered;
   StageHand* m_hand = nullptr;

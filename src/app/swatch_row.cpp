@@ -3,6 +3,8 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/edits/dressing.h"
+#include "core/io/dress_words.h"
+#include "core/io/maker_drawer.h"
 #include "core/paper/topper_shape.h"
 #include "render/flat_painter.h"
 #include "render/paper_brush.h"
@@ -24,9 +26,57 @@ SwatchRow::SwatchRow(Document* document, QWidget* parent) : QWidget(parent), m_d
   setFixedHeight(132);
   setMouseTracking(true);
   setAccessibleName(tr("Paper drawer"));
-  setAccessibleDescription(tr("Papers to lay on faces. Click one, strike its letter, or drag it "
-                              "onto a face. Left and Right choose, Return lays."));
+  setAccessibleDescription(
+      tr("Papers to lay on faces. Click one, strike its letter, or drag it "
+         "onto a face. Left and Right choose, Return lays, F2 tells it in words, Ctrl+K keeps "
+         "it for other cards."));
+  m_words = new QLineEdit(this);
+  m_words->setAccessibleName(tr("Paper in words"));
+  m_words->hide();
+  m_words->installEventFilter(this);
   connect(document, &Document::designChanged, this, qOverload<>(&QWidget::update));
+  readMakersDrawer();
+}
+
+/// One that cannot be read is as if it were empty; whoever keeps a paper is told.
+void SwatchRow::readMakersDrawer() {
+  const auto papers = makersPapers();
+  m_makers = papers ? *papers : std::vector<Paper>();
+}
+
+void SwatchRow::showEvent(QShowEvent* event) {
+  readMakersDrawer();
+  QWidget::showEvent(event);
+}
+
+void SwatchRow::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (swatchAt(event->position().toPoint()) >= 0) openWords();
+}
+
+/// The marked paper in words, to be changed, or called by another key to become a new one.
+void SwatchRow::openWords() {
+  if (m_shapes || m_current < 0) return;
+  Paper paper = *paperAt(static_cast<std::size_t>(m_current));
+  paper.picture.reset(); // it stays as it is
+  m_words->setText(asQt(inWords(paper, m_document->committed().settings.unit)));
+  m_words->setGeometry(kLeft_px, height() - 32, width() - 2 * kLeft_px, 28);
+  m_words->show();
+  m_words->setFocus();
+  m_words->setCursorPosition(0);
+}
+
+bool SwatchRow::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == m_words && event->type() == QEvent::KeyPress) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+      m_words->hide();
+      setFocus();
+      emit described(m_words->text());
+      return true;
+    }
+    if (key == Qt::Key_Escape) return m_words->hide(), setFocus(), true;
+  }
+  return QWidget::eventFilter(watched, event);
 }
 
 std::size_t SwatchRow::ownCount() const {
@@ -38,8 +88,9 @@ std::vector<std::string> SwatchRow::papers() const {
   std::vector<std::string> keys;
   for (const Paper& paper : design.papers)
     keys.push_back(paper.key);
-  for (const Paper& paper : knownPapers())
-    if (!design.findPaper(paper.key)) keys.push_back(paper.key);
+  for (std::span<const Paper> more : {std::span<const Paper>(m_makers), knownPapers()})
+    for (const Paper& paper : more)
+      if (std::ranges::find(keys, paper.key) == keys.end()) keys.push_back(paper.key);
   return keys;
 }
 
@@ -60,9 +111,13 @@ void SwatchRow::showShapes(bool on) {
 
 const Paper* SwatchRow::paperAt(std::size_t swatch) const {
   const auto keys = papers();
-  if (swatch >= keys.size()) return nullptr;
-  const Paper* own = m_document->committed().findPaper(keys[swatch]);
-  return own ? own : findPaper(knownPapers(), keys[swatch]);
+  return swatch < keys.size() ? find(keys[swatch]) : nullptr;
+}
+
+const Paper* SwatchRow::find(const std::string& key) const {
+  const Paper* own = m_document->committed().findPaper(key);
+  if (!own) own = findPaper(m_makers, key);
+  return own ? own : findPaper(knownPapers(), key);
 }
 
 QRect SwatchRow::rectOf(std::size_t swatch) const {
@@ -132,7 +187,8 @@ void SwatchRow::mouseMoveEvent(QMouseEvent* event) {
 void SwatchRow::mouseReleaseEvent(QMouseEvent* event) {
   const int pressed = std::exchange(m_pressed, -1);
   unsetCursor();
-  if (std::exchange(m_carrying, false)) return void(emit dropped(event->globalPosition().toPoint()));
+  if (std::exchange(m_carrying, false))
+    return void(emit dropped(event->globalPosition().toPoint()));
   if (pressed >= 0 && pressed == swatchAt(event->position().toPoint()))
     emit chosen(asQt(items()[static_cast<std::size_t>(pressed)]));
 }
@@ -158,10 +214,14 @@ void SwatchRow::keyPressEvent(QKeyEvent* event) {
     return reveal(static_cast<std::size_t>(m_current));
   case Qt::Key_Return:
   case Qt::Key_Enter:
-  case Qt::Key_Space:
-    return void(emit chosen(asQt(items()[static_cast<std::size_t>(m_current)])));
+  case Qt::Key_Space: return void(emit chosen(asQt(items()[static_cast<std::size_t>(m_current)])));
   case Qt::Key_Escape: return void(emit putBack());
+  case Qt::Key_F2: return openWords();
   default: break;
+  }
+  if (event->key() == Qt::Key_K && event->modifiers() & Qt::ControlModifier && !m_shapes) {
+    emit keepWanted(asQt(items()[static_cast<std::size_t>(m_current)]));
+    return readMakersDrawer();
   }
   const std::string paper = paperOf(event->key());
   if (paper.empty()) return QWidget::keyPressEvent(event);
@@ -191,9 +251,8 @@ void SwatchRow::paintEvent(QPaintEvent*) {
     const QString name = m_shapes ? said(Text("topper." + items()[k])) : said(nameOf(*paperAt(k)));
     p.setPen(theme.inkSoft);
     p.setFont(Look::font(11));
-    p.drawText(
-        QRect(box.left() - 4, box.bottom() + 3, box.width() + 8, 18), Qt::AlignCenter,
-        QFontMetrics(p.font()).elidedText(name, Qt::ElideRight, box.width() + 8));
+    p.drawText(QRect(box.left() - 4, box.bottom() + 3, box.width() + 8, 18), Qt::AlignCenter,
+               QFontMetrics(p.font()).elidedText(name, Qt::ElideRight, box.width() + 8));
   }
 }
 
@@ -209,14 +268,13 @@ void SwatchRow::paintShape(QPainter& p, std::size_t k) const {
     return;
   }
   const TopperShape& shape = topperShapes()[k];
-  const double scale = std::min(box.width() / shape.usualWidth_mm,
-                                box.height() / shape.usualHeight_mm) * 0.88;
+  const double scale =
+      std::min(box.width() / shape.usualWidth_mm, box.height() / shape.usualHeight_mm) * 0.88;
   const QTransform place(scale, 0, 0, -scale, box.center().x(), box.center().y());
   p.setPen(QPen(here ? theme.accent : theme.cut, here ? 2.5 : 1.2));
   p.setBrush(theme.sheet);
-  p.drawPath(toPath(topperOutline(shape, shape.usualWidth_mm, shape.usualHeight_mm,
-                                  shape.usualDetail),
-                    place));
+  p.drawPath(toPath(
+      topperOutline(shape, shape.usualWidth_mm, shape.usualHeight_mm, shape.usualDetail), place));
 }
 
 /// As it is; a corner is turned up and shows the back.
@@ -226,8 +284,8 @@ void SwatchRow::paintPaper(QPainter& p, std::size_t k) const {
   const Paper& paper = *paperAt(k);
   QBrush brush = paperBrush(paper, false, kPixelsPerMm * devicePixelRatioF());
   if (brush.style() == Qt::TexturePattern)
-    brush.setTransform(brush.transform() * QTransform(kPixelsPerMm, 0, 0, -kPixelsPerMm,
-                                                      box.left(), box.bottom()));
+    brush.setTransform(brush.transform() *
+                       QTransform(kPixelsPerMm, 0, 0, -kPixelsPerMm, box.left(), box.bottom()));
   constexpr int kTurned_px = 16;
   const QPolygonF sheet{QPointF(box.left(), box.top()),
                         QPointF(box.right() - kTurned_px, box.top()),

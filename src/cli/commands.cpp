@@ -180,6 +180,11 @@ private:
     CLI::App* papers = onFile("papers", help("help.papers"), papersVerb);
     papers->add_flag("--all", o.all, help("help.papers-all"));
     papers->add_option("--put", o.sets, help("help.papers-put"))->expected(1, -1);
+    papers->add_option("--picture", o.picture, help("help.papers-picture"));
+    papers->add_option("--wide", o.wide, help("help.papers-wide"));
+    papers->add_flag("--mine", o.mine, help("help.papers-mine"));
+    papers->add_option("--keep", o.hold, help("help.papers-keep"))->expected(1, -1);
+    papers->add_option("--forget", o.uses, help("help.papers-forget"))->expected(1, -1);
     papers->add_option("--take-out", o.give, help("help.papers-take-out"))->expected(1, -1);
     mayGoElsewhere(papers);
     json(papers);

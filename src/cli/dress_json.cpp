@@ -49,7 +49,8 @@ std::string sizeText(const Vec2& size_mm, LengthUnit unit) {
 
 std::string papersToJson(const Snapshot& snapshot) {
   const Design& design = snapshot.design();
-  const auto needs = paperNeeds(design, **snapshot.assembly(), matList(design, *snapshot.dressed()));
+  const auto needs =
+      paperNeeds(design, **snapshot.assembly(), matList(design, *snapshot.dressed()));
   Json out = Json::array();
   for (const Paper& paper : design.papers) {
     Json entry = jsonOf(paper);
@@ -83,9 +84,8 @@ std::string facesToJson(const Snapshot& snapshot) {
                   {"panel", assembly.panels[face.panel].key},
                   {"side", face.back ? "back" : "face"}};
     addRegion(entry, face.outline);
-    entry["seen"] = {{"display", shares.display},
-                     {"opening", shares.opening},
-                     {"never", 1 - shares.opening}};
+    entry["seen"] = {
+        {"display", shares.display}, {"opening", shares.opening}, {"never", 1 - shares.opening}};
     entry["class"] = keyOf(shares.seenAs());
     const auto wears = std::ranges::find(*dressed, f, &DressedFace::face);
     entry["rule"] = wears == dressed->end() ? Json() : Json(wears->rule + 1);

@@ -14,7 +14,8 @@ std::string papersToJson(const Snapshot& snapshot);
 /// its area, "rule" counted from 1 or null.
 std::string facesToJson(const Snapshot& snapshot);
 /// [{"paper","count","left","right","handed","size","width_mm","height_mm","outline","holes",
-/// "up_deg","places":[{"piece","face","layer","hand"}]}]; "layer" counted from 1, from the paper up.
+/// "up_deg","places":[{"piece","face","layer","hand"}]}]; "layer" counted from 1, from the paper
+/// up.
 std::string matsToJson(const Snapshot& snapshot);
 /// One line for every place: piece,face,layer,paper,count,hand,width_mm,height_mm,size.
 std::string matsToCsv(const Snapshot& snapshot);

@@ -6,6 +6,8 @@
 #include "core/io/design_json.h"
 #include "core/io/drawing.h"
 #include "core/io/dress_words.h"
+#include "core/io/maker_drawer.h"
+#include "core/io/text_file.h"
 #include "core/paper/topper_shape.h"
 #include "core/structures/names.h"
 #include "render/lettering.h"
@@ -31,8 +33,10 @@ std::vector<std::string> keysIn(const std::vector<std::string>& given) {
 }
 
 void listPapers(std::span<const Paper> papers, LengthUnit unit, const Design* of) {
-  for (const Paper& paper : papers)
+  for (Paper paper : papers) {
+    if (paper.picture) paper.picture->bytes.clear(); // nobody reads them
     fmt::print("{}{}\n", inWords(paper, unit), of && isUsed(*of, paper.key) ? "  *" : "");
+  }
 }
 
 /// The layers as they were asked for: one for each paper, borders in their order.
@@ -65,7 +69,8 @@ Result<void> facesAreThere(const Design& design, const std::vector<std::string>&
   const Snapshot snapshot(design);
   if (auto possible = snapshot.possible(); !possible) return possible;
   for (const std::string& key : keys)
-    if (!snapshot.faces()->find(key).valid()) return Error{{"dress.no-face", key.substr(0, 60)}, "dress"};
+    if (!snapshot.faces()->find(key).valid())
+      return Error{{"dress.no-face", key.substr(0, 60)}, "dress"};
   return {};
 }
 
@@ -77,8 +82,7 @@ Result<Design> dressedAsAsked(const Design& design, const Options& o) {
   if (o.allSeen) rules.push_back({DressReach::Seen, "", how, *layers});
   if (o.allDisplayed) rules.push_back({DressReach::Displayed, "", how, *layers});
   if (auto there = facesAreThere(design, o.files); !there) return there.error();
-  const DressReach reach =
-      o.reach.empty() ? DressReach::Face : *dressReachFromKey(o.reach);
+  const DressReach reach = o.reach.empty() ? DressReach::Face : *dressReachFromKey(o.reach);
   for (const std::string& face : o.files)
     rules.push_back({reach, face, how, *layers});
   Design next = design;
@@ -105,20 +109,65 @@ void listRules(const Design& design) {
 
 } // namespace
 
+namespace {
+
+/// A paper in words, or one that everybody or this maker has by its key; with the picture that was
+/// asked for.
+Result<Paper> paperAsAsked(const Design& design, const std::string& asked, const Options& o) {
+  const LengthUnit unit = design.settings.unit;
+  Paper paper;
+  if (asked.find(':') != std::string::npos) {
+    auto told = paperFromWords(asked, unit);
+    if (!told) return Error{told.error().message, "--put"};
+    paper = std::move(told).value();
+  } else {
+    const auto mine = makersPapers();
+    if (!mine) return mine.error();
+    const Paper* known = findPaper(*mine, asked);
+    if (!known) known = findPaper(knownPapers(), asked);
+    if (!known) return Error{{"paper.unknown", asked.substr(0, 40)}, "--put"};
+    paper = *known;
+  }
+  if (o.picture.empty()) return paper;
+  const auto wide = parseLength_mm(o.wide, unit);
+  if (!wide) return Error{wide.error().message, "--wide"};
+  auto bytes = readFile(o.picture);
+  if (!bytes) return bytes.error();
+  paper.picture = Picture{std::move(bytes).value(), *wide};
+  if (auto valid = validate(paper); !valid) return Error{valid.error().message, o.picture};
+  return paper;
+}
+
+Result<void> changeMakersDrawer(const Design& design, const Options& o) {
+  for (const std::string& key : o.hold) {
+    const Paper* paper = design.findPaper(key);
+    if (!paper) return Error{{"paper.missing", key.substr(0, 40)}, "--keep"};
+    if (auto kept = keepPaper(*paper); !kept) return kept;
+  }
+  for (const std::string& key : o.uses)
+    if (auto forgotten = forgetPaper(key); !forgotten) return forgotten;
+  return {};
+}
+
+} // namespace
+
 int papersVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const LengthUnit unit = d->settings.unit;
-  if (o.all) {
-    listPapers(knownPapers(), unit, nullptr);
+  if (auto done = changeMakersDrawer(*d, o); !done) return refuse(done.error(), unit);
+  if (o.all || o.mine) {
+    const auto mine = makersPapers();
+    if (!mine) return refuse(mine.error(), unit);
+    if (o.all) listPapers(knownPapers(), unit, nullptr);
+    listPapers(*mine, unit, nullptr);
     return kFine;
   }
   Design next = *d;
   for (const std::string& put : o.sets) {
-    const bool known = put.find(':') == std::string::npos;
-    const auto paper = known ? Result<Paper>(Paper()) : paperFromWords(put, unit);
-    if (!paper) return refuse({paper.error().message, "--put"}, unit);
-    auto with = known ? withPaperAtHand(next, put) : withPaper(next, *paper);
+    const auto paper = paperAsAsked(next, put, o);
+    if (!paper) return refuse(paper.error(), unit);
+    auto with = withPaper(next, *paper);
     if (!with) return refuse(with.error(), unit);
     next = std::move(with).value();
   }
@@ -129,7 +178,7 @@ int papersVerb(const Options& o) {
   }
   if (!(next == *d)) return fineUnlessUnusable(saveAndTell(*d, next, o.target()));
   if (!o.json) {
-    listPapers(d->papers, unit, &*d);
+    if (o.hold.empty() && o.uses.empty()) listPapers(d->papers, unit, &*d);
     return kFine;
   }
   const Snapshot snapshot(*d);
@@ -176,8 +225,7 @@ int dressVerb(const Options& o) {
   }
   if (o.papers.empty() && !o.bare) return refuse({"dress.what", "dress"}, unit);
   const auto next = dressedAsAsked(*d, o);
-  return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
-              : refuse(next.error(), unit);
+  return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target())) : refuse(next.error(), unit);
 }
 
 int thicknessVerb(const Options& o) {
@@ -197,7 +245,9 @@ int thicknessVerb(const Options& o) {
   for (const StackedSheet& sheet : shut.stack) {
     const Text on = panelName(*d, **snapshot.assembly(), sheet.panel);
     const Paper* paper = d->findPaper(sheet.paper);
-    tell({sheet.paper.empty() ? "thickness.pads" : sheet.laid ? "thickness.laid" : "thickness.panel",
+    tell({sheet.paper.empty() ? "thickness.pads"
+          : sheet.laid        ? "thickness.laid"
+                              : "thickness.panel",
           Millimetres{sheet.thickness_mm}, on, paper ? nameOf(*paper) : Text()},
          *d);
   }

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
-#include "core/edits/dressing.h"
 #include "core/bases/base.h"
 #include "core/checks/analysis.h"
 #include "core/checks/fit_search.h"
 #include "core/checks/propose.h"
 #include "core/design/card_numbers.h"
+#include "core/edits/dressing.h"
 #include "core/edits/proportion.h"
 #include "core/edits/sheet.h"
 #include "core/edits/solve_piece.h"

@@ -63,8 +63,8 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
   }
   if (o.format == "pdf") return writeSheetsPdf(motion.assembly(), d, o.out);
   if (o.format == "png")
-    return writePicture(
-        stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)), o.out);
+    return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)),
+                        o.out);
   if (o.format == "fold") return writeFold(motion, open_deg, o.out);
   const auto text = poseToObj(motion, open);
   return text ? writeFile(o.out, *text) : text.error();
@@ -126,8 +126,8 @@ int gallery(const Options& o) {
     const auto motion = card->motion();
     const double wanted = radians(open_deg.value_or(design.card.display_deg));
     const double opening = std::clamp(wanted, motion->low_rad(), motion->high_rad());
-    cards.push_back({motion.get(), design.card, opening, QString::fromStdString(design.title),
-                     lookOf(*card)});
+    cards.push_back(
+        {motion.get(), design.card, opening, QString::fromStdString(design.title), lookOf(*card)});
   }
   const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
   const auto done = writePicture(picture, o.out);

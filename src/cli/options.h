@@ -20,7 +20,9 @@ struct Options {
   std::vector<std::string> sets, files, hold, give, sheet, uses;
   std::vector<std::string> papers, borders; ///< of layers
   std::string turn, reach, atGlue;          ///< empty: as usual
-  int drop = 0;                             ///< number of a rule, from 1
+  std::string picture, wide = "100mm";      ///< of a paper that is put in
+  bool mine = false;
+  int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;
   bool allDisplayed = false;
   int number = 1, columns = 3, steps = 0, size = 400;

@@ -18,8 +18,7 @@ CardLook::CardLook(const Design& design, const Assembly& assembly,
                    const std::vector<DressedFace>& dressed)
     : m_sides(2 * assembly.panels.size()) {
   for (PanelIndex panel : assembly.panels.indices())
-    if (const Paper* paper =
-            design.findPaper(assembly.pieces[assembly.panels[panel].piece].paper))
+    if (const Paper* paper = design.findPaper(assembly.pieces[assembly.panels[panel].piece].paper))
       addPaper(*paper, assembly, panel);
   for (const DressedFace& wears : dressed) {
     const Face& face = faces[wears.face];
@@ -38,7 +37,8 @@ CardLook::CardLook(const Design& design, const Assembly& assembly,
 }
 
 void CardLook::addPaper(const Paper& paper, const Assembly& assembly, PanelIndex panel) {
-  if (!paper.print && paper.colours == Paper().colours && paper.surface != Surface::Foil) return;
+  if (!paper.patterned() && paper.colours == Paper().colours && paper.surface != Surface::Foil)
+    return;
   const QPainterPath outline = toPath(assembly.panels[panel].outline, {});
   for (const bool back : {false, true})
     m_sides[static_cast<std::size_t>(2 * panel.value + (back ? 1 : 0))].push_back(

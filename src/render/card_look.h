@@ -13,7 +13,7 @@ struct Coat {
   Paper paper;
   bool back = false; ///< the back of that paper is outside
   QPainterPath outline;
-  QTransform pattern; ///< from the pattern's frame into that of the piece
+  QTransform pattern;  ///< from the pattern's frame into that of the piece
   bool ground = false; ///< the paper of the piece itself
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/flat_painter.h"
 #include "core/structures/names.h"
+#include "render/paper_brush.h"
 #include "words/words.h"
 #include <cmath>
 
@@ -66,17 +67,43 @@ void hatch(QPainter& painter, const QPainterPath& area, const QColor& colour, do
 
 } // namespace
 
+namespace {
+constexpr float kVeil = 0.45f; ///< over papers under the lines of a flat piece
+} // namespace
+
+void paintCoats(QPainter& painter, std::span<const Coat> coats, const QTransform& toPixels) {
+  const double scale = std::sqrt(std::abs(toPixels.determinant()));
+  for (const Coat& coat : coats) {
+    painter.save();
+    painter.setTransform(toPixels, true);
+    QBrush brush = paperBrush(coat.paper, coat.back, scale);
+    if (brush.style() == Qt::TexturePattern) brush.setTransform(brush.transform() * coat.pattern);
+    painter.fillPath(coat.outline, brush);
+    painter.restore();
+  }
+}
+
 void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece& piece,
                     const QTransform& toPixels, const FlatStyle& style) {
   if (style.fillSheet) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(style.theme.sheet);
-    for (PanelIndex p : assembly.pieces[piece.piece].panels)
+    for (PanelIndex p : assembly.pieces[piece.piece].panels) {
       painter.drawPath(toPath(assembly.panels[p].outline, toPixels));
+      if (!style.look) continue;
+      paintCoats(painter, style.look->coats(p, false), toPixels);
+      // A veil keeps lines and letters legible on dark papers.
+      QColor veil = style.theme.sheet;
+      veil.setAlphaF(kVeil);
+      painter.setBrush(veil);
+      painter.drawPath(toPath(assembly.panels[p].outline, toPixels));
+      painter.setBrush(style.theme.sheet);
+    }
     // Cover the hairlines between neighbouring fills.
     painter.setPen(QPen(style.theme.sheet, 1.0));
-    for (const FlatLine& line : piece.lines)
-      if (line.kind != LineKind::Cut) painter.drawPolyline(toPolygon(line.corners, toPixels));
+    if (!style.look)
+      for (const FlatLine& line : piece.lines)
+        if (line.kind != LineKind::Cut) painter.drawPolyline(toPolygon(line.corners, toPixels));
   }
   const double unit = style.lineWidth_px;
   if (style.glue)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/production/labels.h"
+#include "render/card_look.h"
 #include "render/theme.h"
 #include <QPainter>
 #include <QPainterPath>
@@ -17,6 +18,7 @@ struct FlatStyle {
   double lineWidth_px = 1.4;
   bool fillSheet = true; ///< paper colour inside the piece
   bool glue = true, marks = true;
+  std::shared_ptr<const CardLook> look; ///< papers and layers of the face side; null: plain
 };
 
 /// Draws the piece with `toPixels` from its flat frame to the painter's coordinates.
@@ -28,6 +30,9 @@ void paintFlatPiece(QPainter& painter, const Assembly& assembly, const FlatPiece
 void paintLabels(QPainter& painter, const Design& design, const Assembly& assembly,
                  const FlatPiece& piece, const QTransform& toPixels, double pixelsPerMm,
                  const QColor& colour);
+
+/// Fills one side of a panel with its papers.
+void paintCoats(QPainter& painter, std::span<const Coat> coats, const QTransform& toPixels);
 
 /// Rim and holes, to be filled by the odd-even rule.
 QPainterPath toPath(const Region& region, const QTransform& transform);

@@ -4,8 +4,8 @@
 
 namespace hinge {
 
-/// Letters in the program's typeface as paper, about the middle of the line: capitals are as high as
-/// asked. Apart, or as one piece on a strip below them, with all dots and accents joined to it.
+/// Letters in the program's typeface as paper, about the middle of the line: capitals are as high
+/// as asked. Apart, or as one piece on a strip below them, with all dots and accents joined to it.
 /// Empty when nothing of the text can be drawn. Needs a QGuiApplication.
 std::vector<Region> lettering(const std::string& text, double capital_mm, bool onStrip);
 

@@ -46,10 +46,43 @@ double inSteps(double pixelsPerMm) {
   return std::clamp(std::exp2(std::ceil(2 * std::log2(std::max(0.1, pixelsPerMm))) / 2), 1.0, 16.0);
 }
 
+/// How large one repeat of what is printed is.
+QSizeF repeatOf(const Paper& paper, const QImage& image) {
+  if (paper.print) {
+    const PatternTile tile = tileOf(*paper.print);
+    return {tile.width_mm, tile.height_mm};
+  }
+  return {paper.picture->width_mm, paper.picture->width_mm * image.height() / image.width()};
+}
+
+/// The picture as large as it will be seen; what cannot be read is a grey sheet.
+QImage pictureImage(const Picture& picture, double pixelsPerMm) {
+  QImage image = QImage::fromData(
+      QByteArray::fromRawData(picture.bytes.data(), static_cast<qsizetype>(picture.bytes.size())));
+  if (image.isNull()) {
+    image = QImage(8, 8, QImage::Format_RGB32);
+    image.fill(Qt::gray);
+  }
+  const int width =
+      std::clamp(static_cast<int>(std::lround(picture.width_mm * pixelsPerMm)), 1, 4096);
+  return width < image.width() ? image.scaledToWidth(width, Qt::SmoothTransformation)
+                                     .convertToFormat(QImage::Format_RGB32)
+                               : image.convertToFormat(QImage::Format_RGB32);
+}
+
 QImage tileImage(const Paper& paper, double pixelsPerMm) {
   static QCache<QString, QImage> kept(64);
-  const QString name = nameOf(paper, pixelsPerMm);
+  const QString name = paper.print ? nameOf(paper, pixelsPerMm)
+                                   : QStringLiteral("%1 %2 %3")
+                                         .arg(std::hash<std::string>()(paper.picture->bytes))
+                                         .arg(paper.picture->width_mm)
+                                         .arg(pixelsPerMm);
   if (const QImage* known = kept.object(name)) return *known;
+  if (!paper.print) {
+    const QImage image = pictureImage(*paper.picture, pixelsPerMm);
+    kept.insert(name, new QImage(image));
+    return image;
+  }
   const PatternTile tile = tileOf(*paper.print);
   const int width = std::max(1, static_cast<int>(std::lround(tile.width_mm * pixelsPerMm))),
             height = std::max(1, static_cast<int>(std::lround(tile.height_mm * pixelsPerMm)));
@@ -74,9 +107,9 @@ QColor toQColor(const Colour& colour) {
 
 QColor meanColour(const Paper& paper, bool back) {
   QColor colour = toQColor(paper.colours[back ? 1 : 0]);
-  if (paper.print && !back) {
-    const QImage one = tileImage(paper, 1).scaled(1, 1, Qt::IgnoreAspectRatio,
-                                                  Qt::SmoothTransformation);
+  if (paper.patterned() && !back) {
+    const QImage one =
+        tileImage(paper, 1).scaled(1, 1, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     colour = one.pixelColor(0, 0);
   }
   if (paper.surface == Surface::Film) colour.setAlphaF(kFilm);
@@ -84,32 +117,13 @@ QColor meanColour(const Paper& paper, bool back) {
 }
 
 QBrush paperBrush(const Paper& paper, bool back, double pixelsPerMm) {
-  if (!paper.print || back) return meanColour(paper, back);
+  if (!paper.patterned() || back) return meanColour(paper, back);
   const QImage image = tileImage(paper, inSteps(pixelsPerMm));
-  const PatternTile tile = tileOf(*paper.print);
+  const QSizeF repeat = repeatOf(paper, image);
   QBrush brush(image);
-  brush.setTransform(QTransform(tile.width_mm / image.width(), 0, 0,
-                                -tile.height_mm / image.height(), 0, tile.height_mm));
+  brush.setTransform(QTransform(repeat.width() / image.width(), 0, 0,
+                                -repeat.height() / image.height(), 0, repeat.height()));
   return brush;
-}
-
-void paintPrint(QPainter& painter, const Print& print, const QRectF& area_mm) {
-  const PatternTile tile = tileOf(print);
-  constexpr int kMost = 400; // repeats across: more is nothing that a card has
-  const int left = static_cast<int>(std::floor(area_mm.left() / tile.width_mm)),
-            low = static_cast<int>(std::floor(area_mm.top() / tile.height_mm)),
-            right = std::min(left + kMost,
-                             static_cast<int>(std::ceil(area_mm.right() / tile.width_mm))),
-            high = std::min(low + kMost,
-                            static_cast<int>(std::ceil(area_mm.bottom() / tile.height_mm)));
-  painter.setPen(Qt::NoPen);
-  for (int row = low - 1; row <= high; ++row)
-    for (int column = left - 1; column <= right; ++column)
-      for (const PatternTile::Shape& shape : tile.shapes) {
-        painter.setBrush(toQColor(print.inks[std::min(shape.ink, print.inks.size() - 1)]));
-        painter.drawPolygon(
-            polygonOf(shape.outline, QPointF(column * tile.width_mm, row * tile.height_mm)));
-      }
 }
 
 } // namespace hinge

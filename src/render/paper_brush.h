@@ -14,8 +14,4 @@ QColor meanColour(const Paper& paper, bool back);
 /// below. Repeats are kept as images; for the thread of the interface.
 QBrush paperBrush(const Paper& paper, bool back, double pixelsPerMm);
 
-/// Draws one repeat after the other over an area in mm, as shapes, for files in which nothing may
-/// be made of pixels. Y points up.
-void paintPrint(class QPainter& painter, const Print& print, const QRectF& area_mm);
-
 } // namespace hinge

@@ -54,7 +54,8 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
   for (int k = 0; k < count; ++k) {
     const GalleryCard& card = cards[static_cast<std::size_t>(k)];
     const QPoint corner((k % across) * tile.width(), (k / across) * (tile.height() + kName_px));
-    painter.drawImage(corner, stagePicture(*card.motion, card.card, card.opening_rad, tile, card.look));
+    painter.drawImage(corner,
+                      stagePicture(*card.motion, card.card, card.opening_rad, tile, card.look));
     painter.setPen(theme.stageInk);
     painter.drawText(QRect(corner.x(), corner.y() + tile.height(), tile.width(), kName_px),
                      Qt::AlignCenter, card.name);

@@ -150,8 +150,8 @@ private:
   /// Where a flat piece lies on the screen: the perspective of its plane.
   std::optional<QTransform> onScreen(PanelIndex panel) const {
     const Box2 box = boundsOf(m_assembly.panels[panel].outline);
-    const Vec2 corners[] = {box.low, {box.high.x(), box.low.y()}, box.high,
-                            {box.low.x(), box.high.y()}};
+    const Vec2 corners[] = {
+        box.low, {box.high.x(), box.low.y()}, box.high, {box.low.x(), box.high.y()}};
     QPolygonF flat, seen;
     for (const Vec2& corner : corners) {
       flat << QPointF(corner.x(), corner.y());
@@ -160,6 +160,16 @@ private:
     QTransform map;
     if (!QTransform::quadToQuad(flat, seen, map)) return std::nullopt;
     return map;
+  }
+
+  /// The map of a plane about the middle of an area of it, without its perspective.
+  static QTransform affineAt(const QTransform& map, const QPainterPath& area) {
+    const QPointF middle = area.boundingRect().center(), at = map.map(middle),
+                  x = map.map(middle + QPointF(1, 0)) - at,
+                  y = map.map(middle + QPointF(0, 1)) - at;
+    const QTransform turn(x.x(), x.y(), y.x(), y.y(), 0, 0);
+    const QPointF moved = at - turn.map(middle);
+    return {x.x(), x.y(), y.x(), y.y(), moved.x(), moved.y()};
   }
 
   /// The papers on a side, each lit as the card below it. What is printed is laid on as it is in
@@ -175,15 +185,15 @@ private:
     p.setClipPath(clip, Qt::IntersectClip);
     for (const Coat& coat : coats) {
       const QPainterPath outline = map->map(coat.outline);
-      const bool printed = coat.paper.print && !coat.back && !m_style.quick;
+      const bool printed =
+          coat.paper.patterned() && !coat.back && !m_style.quick && !m_style.plainPrints;
       p.setPen(Qt::NoPen);
       if (printed) {
+        // Seen from so far away one affine map serves for a whole face: perspective by the pixel is
+        // dear.
         QBrush brush = paperBrush(coat.paper, false, m_camera.scale_px);
-        brush.setTransform(brush.transform() * coat.pattern);
-        const QTransform before = p.transform();
-        p.setTransform(*map * before);
-        p.fillPath(coat.outline, brush);
-        p.setTransform(before);
+        brush.setTransform(brush.transform() * coat.pattern * affineAt(*map, coat.outline));
+        p.fillPath(outline, brush);
         p.fillPath(outline, shade(light));
       } else {
         p.fillPath(outline, tinted(coat.paper, coat.back, light));
@@ -212,7 +222,8 @@ private:
     for (QGradientStop& stop : stops)
       stop.second = on(stop.second);
     // Metal throws the light back where it falls straight.
-    if (paper.surface == Surface::Foil && !back) stops.front().second = stops.front().second.lighter(135);
+    if (paper.surface == Surface::Foil && !back)
+      stops.front().second = stops.front().second.lighter(135);
     glow.setStops(stops);
     return glow;
   }
@@ -231,18 +242,15 @@ private:
     return veil;
   }
 
-  void paintPaper(const SpaceFace& face, const QPolygonF& outline, const Source& source) {
+  /// How the seen side of a face is lit, as one sheet: the parts it is drawn in must not show.
+  Light lightOn(const SpaceFace& face, PanelIndex panel, bool back) const {
     const Theme& theme = m_style.theme;
-    // Lit as one sheet: the parts it is drawn in must not show.
-    const Vec3 centre = m_bench * (m_pose.panels[source.panel] *
-                                   lift(centroidOf(m_assembly.panels[source.panel].outline)));
-    const Vec3 toLight = m_light - centre, toEye = m_camera.eye() - centre;
-    const double lightSide = face.normal.dot(toLight), eyeSide = face.normal.dot(toEye);
-    const bool throughPaper = (lightSide > 0) != (eyeSide > 0);
+    const Vec3 centre = middleOf(panel), toLight = m_light - centre;
+    const double lightSide = face.normal.dot(toLight);
+    const bool throughPaper = (lightSide > 0) == back;
     const double slant = std::abs(lightSide) / std::max(1.0, toLight.norm());
     // A weak cool light from above keeps the forms apart where the lantern does not reach.
-    const double sky =
-        0.5 + 0.5 * (eyeSide > 0 ? 1.0 : -1.0) * face.normal.dot(Vec3(-0.35, -0.25, 0.90));
+    const double sky = 0.5 + 0.5 * (back ? -1.0 : 1.0) * face.normal.dot(Vec3(-0.35, -0.25, 0.90));
     QColor near, far;
     if (!throughPaper) {
       near = mix(theme.paperShade, theme.paperLit, 0.38 + 0.42 * slant + 0.25 * sky);
@@ -253,27 +261,36 @@ private:
     }
     const QPointF centreOnScreen = m_camera.project(m_light - face.normal * (lightSide));
     QRadialGradient glow(centreOnScreen, 0.95 * m_reach * m_camera.scale_px);
-    if (m_style.ghostPages && throughPaper && m_assembly.panels[source.panel].use == PanelUse::Page)
+    if (m_style.ghostPages && throughPaper && m_assembly.panels[panel].use == PanelUse::Page)
       near.setAlphaF(0.22f), far.setAlphaF(0.22f);
     glow.setColorAt(0.0, near);
     glow.setColorAt(0.22, mix(near, far, 0.16));
     glow.setColorAt(0.55, mix(near, far, 0.62));
     glow.setColorAt(1.0, far);
-    const Light light{near, far, glow};
-    const auto coats = m_style.look ? m_style.look->coats(source.panel, eyeSide < 0)
-                                    : std::span<const Coat>();
+    return {near, far, glow};
+  }
+
+  Vec3 middleOf(PanelIndex panel) const {
+    return m_bench * (m_pose.panels[panel] * lift(centroidOf(m_assembly.panels[panel].outline)));
+  }
+
+  void paintPaper(const SpaceFace& face, const QPolygonF& outline, const Source& source) {
+    const bool back = face.normal.dot(m_camera.eye() - middleOf(source.panel)) <= 0;
+    const Light light = lightOn(face, source.panel, back);
+    const auto coats =
+        m_style.look ? m_style.look->coats(source.panel, back) : std::span<const Coat>();
     const bool coloured = !coats.empty() && coats.front().ground;
     const QBrush fill = coloured        ? tinted(coats.front().paper, coats.front().back, light)
-                        : m_style.quick ? QBrush(mix(near, far, kQuickMix))
-                                        : QBrush(glow);
+                        : m_style.quick ? QBrush(mix(light.near, light.far, kQuickMix))
+                                        : QBrush(light.glow);
     p.setBrush(fill);
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
-    const bool filled = coloured && (!coats.front().paper.print || coats.front().back);
+    const bool filled = coloured && (!coats.front().paper.patterned() || coats.front().back);
     paintCoats(source.panel, coats.subspan(filled ? 1 : 0), outline, light);
     // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
     // dear, so only there.
-    if (near.alphaF() >= 1) {
+    if (light.near.alphaF() >= 1) {
       p.setPen(QPen(fill, 1.6, Qt::SolidLine, Qt::FlatCap));
       for (std::size_t i = 0; i < face.corners.size(); ++i)
         if (!face.edges[i])
@@ -290,7 +307,7 @@ private:
     const auto& panel = m_assembly.panels[source.panel];
     const bool chosen = m_style.selected && panel.owner == m_style.selected;
     if (source.panel == m_style.hoverPanel) {
-      QColor veil = theme.paperEdge;
+      QColor veil = m_style.theme.paperEdge;
       veil.setAlphaF(0.28f);
       p.setPen(Qt::NoPen);
       p.setBrush(veil);

@@ -24,10 +24,11 @@ struct StageStyle {
   /// While something is dragged: every face in one colour, without contact shadows. The pool of
   /// light costs more than all the rest.
   bool quick = false;
-  bool ghostPages = false;        ///< pages seen from outside let the structure show through
-  std::optional<Iso3> bench;      ///< how the card lies; unset: see benchPose()
+  bool plainPrints = false;             ///< printed papers in their mean colour: textures are dear
+  bool ghostPages = false;              ///< pages seen from outside let the structure show through
+  std::optional<Iso3> bench;            ///< how the card lies; unset: see benchPose()
   std::shared_ptr<const CardLook> look; ///< papers and layers; null: all of it plain card
-  std::set<std::string> troubled; ///< keys of panels in the finding that is shown: hatched
+  std::set<std::string> troubled;       ///< keys of panels in the finding that is shown: hatched
 };
 
 /// Draws a pose as folded paper lit from inside: every face shines by its distance and slant to a

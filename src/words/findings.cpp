@@ -76,10 +76,10 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_N_NOOP("words",
                          "{who} flops: %n motions are left free when the card is held still"),
      "{who} flops: %n motion is left free when the card is held still"},
-    {"mat-vanishes", QT_TRANSLATE_NOOP("words", "nothing is left of {detail} on {panel}: its border "
-                                                "takes all of it")},
-    {"mat-parts",
-     QT_TRANSLATE_NOOP("words", "{detail} on {panel} falls apart into {much} parts")},
+    {"mat-vanishes",
+     QT_TRANSLATE_NOOP("words", "nothing is left of {detail} on {panel}: its border "
+                                "takes all of it")},
+    {"mat-parts", QT_TRANSLATE_NOOP("words", "{detail} on {panel} falls apart into {much} parts")},
     {"mat-neck",
      QT_TRANSLATE_NOOP("words", "{detail} on {panel} is narrower than {much} somewhere: it tears")},
     {"dress-lost",

@@ -81,7 +81,8 @@ private slots:
   void aSwatchIsDraggedOntoTheStage() {
     boxOnACard();
     const QPoint from = swatchAt("canal-blue");
-    const QPoint to = drawer().mapFrom(m_window.get(), place().stage().mapTo(m_window.get(), seen("s1/wall-a")));
+    const QPoint to =
+        drawer().mapFrom(m_window.get(), place().stage().mapTo(m_window.get(), seen("s1/wall-a")));
     QTest::mousePress(&drawer(), Qt::LeftButton, {}, from);
     QTest::mouseMove(&drawer(), from + QPoint(20, -20));
     QTest::mouseMove(&drawer(), to);

@@ -284,8 +284,7 @@ private slots:
     // Not let go of, and yet all six panels stand on the stage, folded as the shut card will.
     QTRY_COMPARE(stage().assembly()->panels.size(), std::size_t(6));
     QVERIFY(document().previewing());
-    QCOMPARE(std::ranges::count(stage().pose().placed, char(0)),
-             placedBefore);
+    QCOMPARE(std::ranges::count(stage().pose().placed, char(0)), placedBefore);
     const auto shown = document().snapshot();
     QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
     // What was worked out for the stroke is not worked out again.

@@ -14,9 +14,8 @@ class TestDressCommands : public QObject {
   QString made(const char* name) {
     const QString file = at(QLatin1String(name));
     QFile::remove(file);
-    for (const QStringList& words :
-         {QStringList{"new", file, "--width", "130", "--height", "180"},
-          QStringList{"add", file, "box", "--on", "gutter"}})
+    for (const QStringList& words : {QStringList{"new", file, "--width", "130", "--height", "180"},
+                                     QStringList{"add", file, "box", "--on", "gutter"}})
       if (const Ran ran = run(words); ran.code != 0) qFatal("%s", ran.err.constData());
     return file;
   }
@@ -89,8 +88,8 @@ private slots:
     QVERIFY(std::abs(thick["thickness_mm"].toDouble() - (2 * 0.27 + 2 * 0.27 + 2)) < 1e-9);
     QCOMPARE(thick["stack"].toArray().size(), 5);
     QVERIFY(run({"thickness", file}).out.contains("pads on"));
-    const Ran lettered = run({"topper", file, "card/page-b", "lettering", "--paper", "plum", "--set",
-                              "text Open", "size 40 x 8", "at 90 60"});
+    const Ran lettered = run({"topper", file, "card/page-b", "lettering", "--paper", "plum",
+                              "--set", "text Open", "size 40 x 8", "at 90 60"});
     QVERIFY2(lettered.code == 0, lettered.err + lettered.out);
     // The card on one page has all of it.
     const QString page = at("page.txt"), again = at("again.hinge");
@@ -106,8 +105,8 @@ private slots:
   }
   void aTopperThatSpoilsTheCardEndsWithOne() {
     const QString file = made("spoils.hinge");
-    const Ran ran = run({"topper", file, "s1/wall-b", "disc", "--paper", "moss", "--set",
-                         "at 25 2; size 20 x 20"});
+    const Ran ran = run(
+        {"topper", file, "s1/wall-b", "disc", "--paper", "moss", "--set", "at 25 2; size 20 x 20"});
     QCOMPARE(ran.code, 1);
     QVERIFY2(ran.out.contains("t1"), ran.out);
   }
@@ -132,11 +131,11 @@ private slots:
     QTest::newRow("paper") << QStringList{"dress", "@", "s1/wall-a", "--paper", "oak"} << "oak";
     QTest::newRow("face") << QStringList{"dress", "@", "s7/wall-a", "--paper", "moss"}
                           << "s7/wall-a";
-    QTest::newRow("borders") << QStringList{"dress", "@", "s1/wall-a", "--paper", "moss",
-                                            "--border", "1,2"}
+    QTest::newRow("borders") << QStringList{"dress", "@",        "s1/wall-a", "--paper",
+                                            "moss",  "--border", "1,2"}
                              << "four";
-    QTest::newRow("number") << QStringList{"dress", "@", "s1/wall-a", "--paper", "moss", "--border",
-                                           "wide"}
+    QTest::newRow("number") << QStringList{"dress", "@",        "s1/wall-a", "--paper",
+                                           "moss",  "--border", "wide"}
                             << "wide";
     QTest::newRow("nothing") << QStringList{"dress", "@", "s1/wall-a"} << "--bare";
     QTest::newRow("rule") << QStringList{"dress", "@", "--drop", "4"} << "4";
@@ -144,12 +143,13 @@ private slots:
     QTest::newRow("topper") << QStringList{"topper", "@", "t9", "--set", "pads 2"} << "t9";
     QTest::newRow("words") << QStringList{"topper", "@", "card/page-a", "moon", "--set", "sideways"}
                            << "sideways";
-    QTest::newRow("size") << QStringList{"topper", "@", "card/page-a", "moon", "--set",
-                                         "size 900 x 900"}
+    QTest::newRow("size") << QStringList{"topper", "@",     "card/page-a",
+                                         "moon",   "--set", "size 900 x 900"}
                           << "500";
-    QTest::newRow("drawing") << QStringList{"topper", "@", "card/page-a", "own", "--from",
-                                            QStringLiteral(HINGE_SOURCE_DIR "/README.md")}
-                             << "README.md";
+    QTest::newRow("drawing")
+        << QStringList{"topper", "@",      "card/page-a",
+                       "own",    "--from", QStringLiteral(HINGE_SOURCE_DIR "/README.md")}
+        << "README.md";
     QTest::newRow("pattern") << QStringList{"papers", "@", "--put", "a: print zigzag #000000"}
                              << "zigzag";
     QTest::newRow("key") << QStringList{"papers", "@", "--put", "a b: thick 0.2"} << "a b";
@@ -173,13 +173,14 @@ private slots:
                            << QByteArray("oak");
     QTest::newRow("border") << QByteArray("\"on\": \"face\"") << QByteArray("\"on\": \"floor\"")
                             << QByteArray("rules[0].on");
-    QTest::newRow("colour") << QByteArray("#5f7a3d") << QByteArray("#5f7a3") << QByteArray("colours");
+    QTest::newRow("colour") << QByteArray("#5f7a3d") << QByteArray("#5f7a3")
+                            << QByteArray("colours");
     QTest::newRow("list") << QByteArray("\"rules\": [") << QByteArray("\"rules\": 3, \"x\": [")
                           << QByteArray("dressing.rules");
     QTest::newRow("twice") << QByteArray("\"key\": \"moss\"") << QByteArray("\"key\": \"card-220\"")
                            << QByteArray("card-220");
-    QTest::newRow("stock") << QByteArray("\"stock\": \"card-220\"") << QByteArray("\"stock\": \"x\"")
-                           << QByteArray("stock");
+    QTest::newRow("stock") << QByteArray("\"stock\": \"card-220\"")
+                           << QByteArray("\"stock\": \"x\"") << QByteArray("stock");
   }
   void damagedDressingIsNamedByItsPlace() {
     QFETCH(QByteArray, from);

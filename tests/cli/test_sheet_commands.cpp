@@ -45,8 +45,8 @@ private slots:
     QFile::remove(at(name));
     const Ran ran = runProcess(shell, QStringLiteral("/bin/sh"), {script, at(name)});
     QVERIFY2(ran.code == 0, ran.err + ran.out);
-    const QString dressing = QStringLiteral(HINGE_SOURCE_DIR "/demo/dressing/") +
-                             QFileInfo(script).fileName();
+    const QString dressing =
+        QStringLiteral(HINGE_SOURCE_DIR "/demo/dressing/") + QFileInfo(script).fileName();
     const Ran dressed = runProcess(shell, QStringLiteral("/bin/sh"), {dressing, at(name)});
     QVERIFY2(dressed.code == 0, dressed.err + dressed.out);
     QCOMPARE(bytesOf(at(name)), bytesOf(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + name));

@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/dress/mats.h"
 #include "core/dress/seen.h"
+#include "core/edits/arrange.h"
 #include "core/edits/dressing.h"
 #include "core/geom/border.h"
 #include "core/geom/congruent.h"
@@ -67,8 +68,8 @@ double shareByRays(const Motion& motion, const CardBase& card, const Face& face,
   const Box2 box = boundsOf(assembly.panels[face.panel].outline);
   int seen = 0, all = 0;
   while (all < 400) {
-    const Vec2 at = box.low + Vec2(random() / 4294967296.0, random() / 4294967296.0)
-                                  .cwiseProduct(box.size());
+    const Vec2 at =
+        box.low + Vec2(random() / 4294967296.0, random() / 4294967296.0).cwiseProduct(box.size());
     if (!contains(assembly.panels[face.panel].outline, at)) continue;
     ++all;
     const Vec3 point = place(face.panel) * lift(at);
@@ -124,9 +125,8 @@ private slots:
     QVERIFY_NEAR((box.high - Vec2(100, 55)).norm(), 0, 1e-5);
     // A slanted side keeps its border square to the edge, and a flush one stays where it is.
     const Region slanted({{0, 0}, {60, 0}, {60, 40}, {20, 40}});
-    const auto cut = withoutBorder(slanted, [](const Edge& edge) {
-      return sideOf(edge) == 3 ? 4.0 : 0.0;
-    });
+    const auto cut =
+        withoutBorder(slanted, [](const Edge& edge) { return sideOf(edge) == 3 ? 4.0 : 0.0; });
     QCOMPARE(cut.size(), std::size_t(1));
     for (const Edge& edge : edgesOf(cut.front()))
       if (sideOf(edge) == 3) {
@@ -142,15 +142,25 @@ private slots:
       const Vec2 middle = 0.5 * (edge.first + edge.second);
       double margin = 1e9; // to the border of the nearest edge
       for (const Edge& paper : edgesOf(steppedFrame()))
-        margin = std::min(margin, distanceToSegment(middle, paper.first, paper.second) -
-                                      border(paper));
+        margin =
+            std::min(margin, distanceToSegment(middle, paper.first, paper.second) - border(paper));
       QVERIFY_NEAR(margin, 0, 1e-4);
     }
   }
   void narrowNecksAreFound() {
     QVERIFY(!narrowPlace(Region({{0, 0}, {30, 0}, {30, 20}, {0, 20}}), 4));
-    const Region bone({{0, 0}, {20, 0}, {20, 8.5}, {30, 8.5}, {30, 0}, {50, 0}, {50, 20}, {30, 20},
-                       {30, 11.5}, {20, 11.5}, {20, 20}, {0, 20}});
+    const Region bone({{0, 0},
+                       {20, 0},
+                       {20, 8.5},
+                       {30, 8.5},
+                       {30, 0},
+                       {50, 0},
+                       {50, 20},
+                       {30, 20},
+                       {30, 11.5},
+                       {20, 11.5},
+                       {20, 20},
+                       {0, 20}});
     const auto neck = narrowPlace(bone, 4);
     QVERIFY(neck.has_value());
     QVERIFY((*neck - Vec2(25, 10)).norm() < 3);
@@ -182,10 +192,9 @@ private slots:
     const CardBase& card = snapshot.design().card;
     double worst = 0;
     for (FaceIndex f : faces->indices()) {
-      const double rays = shareByRays(motion, card, (*faces)[f],
-                                      displayOpening_rad(card, motion.assembly()));
-      worst = std::max(worst,
-                       std::abs(rays - (*seen)[static_cast<std::size_t>(f.value)].display));
+      const double rays =
+          shareByRays(motion, card, (*faces)[f], displayOpening_rad(card, motion.assembly()));
+      worst = std::max(worst, std::abs(rays - (*seen)[static_cast<std::size_t>(f.value)].display));
     }
     // 400 and 500 points differ by chance alone by a few hundredths at their edges.
     QVERIFY2(worst < 0.05, qPrintable(QString::number(worst)));
@@ -225,13 +234,14 @@ private slots:
       QCOMPARE(wears(snapshot, wall)->layers.front().paper, std::string("moss"));
     }
     // It stays alive when sizes change.
-    const double wide = boundsOf(wears(snapshot, "s1/wall-a")->layers.front().parts.front()).size().x();
-    const auto longer = setValues(d, StructureId{1}, {{"length", d.structures[0].values.at("length") + 10}});
+    const double wide =
+        boundsOf(wears(snapshot, "s1/wall-a")->layers.front().parts.front()).size().x();
+    const auto longer =
+        setValues(d, StructureId{1}, {{"length", d.structures[0].values.at("length") + 10}});
     QVERIFY(longer.ok());
     const Snapshot changed(*longer);
-    QVERIFY_NEAR(
-        boundsOf(wears(changed, "s1/wall-a")->layers.front().parts.front()).size().x(), wide + 10,
-        1e-5);
+    QVERIFY_NEAR(boundsOf(wears(changed, "s1/wall-a")->layers.front().parts.front()).size().x(),
+                 wide + 10, 1e-5);
     // The papers came into the drawer with it, and cannot go while something is made of them.
     QVERIFY(d.findPaper("moss") != nullptr);
     QVERIFY(!withoutPaper(d, "moss").ok());
@@ -244,15 +254,16 @@ private slots:
     Design d = card();
     add(d, "box", "gutter");
     const auto areaWith = [&](AtGlue how) {
-      const Snapshot snapshot(dressed(d, {rule(DressReach::Face, "card/page-b",
-                                               {layer("canal-blue", {3})}, how)}));
+      const Snapshot snapshot(
+          dressed(d, {rule(DressReach::Face, "card/page-b", {layer("canal-blue", {3})}, how)}));
       double area = 0;
       for (const Region& part : wears(snapshot, "card/page-b")->layers.front().parts)
         area += area_mm2(part);
       return area;
     };
     const Snapshot bare(d);
-    const auto on = gluedOnto(**bare.assembly(), (*bare.faces())[bare.faces()->find("card/page-b")]);
+    const auto on =
+        gluedOnto(**bare.assembly(), (*bare.faces())[bare.faces()->find("card/page-b")]);
     QCOMPARE(on.size(), std::size_t(1));
     QVERIFY(on.front().stands.has_value());
     const double whole = 124 * 174, tab = area_mm2(on.front().area.front()),
@@ -276,8 +287,8 @@ private slots:
     QVERIFY(std::ranges::all_of(ways, &Congruence::mirrored));
     for (std::size_t k = 0; k < one.rim.size(); ++k)
       QVERIFY(distanceToOutline(other, ways.front()(one.rim[k])) < 1e-9);
-    QVERIFY(congruences(one, Region({{0, 0}, {30, 0}, {30, 10}, {10, 10}, {10, 24}, {0, 24}}))
-                .empty());
+    QVERIFY(
+        congruences(one, Region({{0, 0}, {30, 0}, {30, 10}, {10, 10}, {10, 24}, {0, 24}})).empty());
     // A square lies on itself in eight ways.
     const Region square({{0, 0}, {10, 0}, {10, 10}, {0, 10}});
     QCOMPARE(congruences(square, square).size(), std::size_t(8));
@@ -311,8 +322,10 @@ private slots:
     const Pose pose = motion.poseAt(shown);
     const Face& face = (*snapshot.faces())[snapshot.faces()->find("card/page-a")];
     const double up = wears(snapshot, "card/page-a")->layers.front().up_rad;
-    const Vec3 way = (onTable(d.card, motion.assembly(), shown) * pose.panels[face.panel] *
-                      face.toPiece).linear() * Vec3(std::cos(up), std::sin(up), 0);
+    const Vec3 way =
+        (onTable(d.card, motion.assembly(), shown) * pose.panels[face.panel] * face.toPiece)
+            .linear() *
+        Vec3(std::cos(up), std::sin(up), 0);
     QVERIFY_NEAR(way.z(), 1, 1e-6); // the page stands square, its pattern with it
   }
   void neededPaperIsCounted() {
@@ -320,7 +333,8 @@ private slots:
     Paper own = *findPaper(knownPapers(), "moss");
     own.sheets = {{100, 150, 2}};
     d = *withPaper(d, own);
-    const Snapshot snapshot(dressed(d, {rule(DressReach::Twins, "card/page-a", {layer("moss", {15})})}));
+    const Snapshot snapshot(
+        dressed(d, {rule(DressReach::Twins, "card/page-a", {layer("moss", {15})})}));
     const auto needs = paperNeeds(snapshot.design(), **snapshot.assembly(),
                                   matList(snapshot.design(), *snapshot.dressed()));
     const auto moss = std::ranges::find(needs, "moss", &PaperNeed::paper);
@@ -371,6 +385,19 @@ private slots:
     topper.at.y() -= 10;
     const auto in = withTopper(d, topper);
     QVERIFY(!findCode(checked(*in), "outside-cover"));
+  }
+  void aTopperOnAPagePokesOutOfTheShutCardToo() {
+    const Design d = card(130, 180);
+    Topper topper = *freshTopper(d, "card/page-b", "tag", "moss");
+    topper.width_mm = 20, topper.height_mm = 20, topper.detail = 0;
+    topper.at = Vec2(90, 125); // 5 mm past the page, which is 130 deep
+    const auto with = withTopper(d, topper);
+    const Analysis analysis = checked(*with, true);
+    const Finding* out = findCode(analysis, "outside-cover");
+    QVERIFY(out);
+    QVERIFY_NEAR(out->amount, 5, 1e-6);
+    QVERIFY(out->mend && out->mend->dressing);
+    QVERIFY(out->mend->dressing->toppers[0].at.y() <= 120 + 1e-9);
   }
   void aTopperOverAFoldThatClosesOnItIsFoundOnThatSideOnly() {
     Design d = card();
@@ -496,6 +523,50 @@ private slots:
     QVERIFY(!findCode(checked(*mended), "mat-vanishes") ||
             findCode(checked(*mended), "mat-vanishes")->mend);
   }
+  void layersThatFallApartOrHaveANeckAreTold() {
+    // A sheet that is narrow in the middle: 9 mm there, less 3 on both sides are a neck of 3; with
+    // 5 nothing is left of it and the mat falls apart.
+    Design d = card();
+    const StructureId piece = add(d, "piece", "card/page-b");
+    for (StructureItem& item : d.structures)
+      if (item.id == piece)
+        item.work->outline = {{0, 0},   {30, 0},  {30, 10}, {40, 10}, {40, 0},  {70, 0},
+                              {70, 30}, {40, 30}, {40, 19}, {30, 19}, {30, 30}, {0, 30}},
+        item.work->lines.clear(), item.work->joints.clear();
+    const Snapshot bare(d);
+    QVERIFY(bare.possible().ok());
+    std::string face;
+    for (const Face& one : *bare.faces())
+      if (one.key.starts_with(piece.text()) && !one.back) face = one.key;
+    QVERIFY(!face.empty());
+    const auto codeWith = [&](double border) {
+      const Design with =
+          dressed(d, {rule(DressReach::Face, face.c_str(), {layer("moss", {border})})});
+      const Analysis analysis = checked(with);
+      return std::pair(findCode(analysis, "mat-neck") != nullptr,
+                       findCode(analysis, "mat-parts") != nullptr);
+    };
+    QCOMPARE(codeWith(1), std::pair(false, false));
+    QCOMPARE(codeWith(3), std::pair(true, false));
+    QCOMPARE(codeWith(5), std::pair(false, true));
+  }
+  void whatPassesThroughPadsIsTold() {
+    // The wall of a box that folds past a shape on pads beside its foot.
+    Design d = card();
+    add(d, "box", "gutter");
+    const ParameterValues& size = d.structures[0].values;
+    Topper topper = *freshTopper(d, "card/page-b", "tag", "moss");
+    topper.width_mm = 20, topper.height_mm = 10, topper.detail = 0;
+    topper.at = Vec2(size.at("position") + 0.5 * size.at("length"), size.at("b") + 4);
+    topper.fix = TopperFix::Pads, topper.raised_mm = 12;
+    const auto with = withTopper(d, topper);
+    QVERIFY(with.ok());
+    const Analysis analysis = checked(*with);
+    QVERIFY(findCode(analysis, "topper-hits") || findCode(analysis, "panels-hit"));
+    topper.at.y() = 110, topper.raised_mm = 1;
+    const auto away = withTopper(d, topper);
+    QVERIFY(!findCode(checked(*away), "topper-hits"));
+  }
   void whatIsLaidOnAFaceThatIsNotThereIsTold() {
     Design d = card();
     d.papers.push_back(*findPaper(knownPapers(), "moss"));
@@ -504,6 +575,38 @@ private slots:
     const Finding* lost = findCode(analysis, "dress-lost");
     QVERIFY(lost && lost->mend);
     QVERIFY(applyMend(d, *lost->mend)->dressing.rules.empty());
+  }
+
+  // --- copies --------------------------------------------------------------------------------
+  void copiesWearWhatTheirOriginalsWear() {
+    Design d = card(260, 180);
+    const StructureId box = add(d, "box", "gutter");
+    d = dressed(d, {rule(DressReach::Face, "s1/wall-a", {layer("moss")})});
+    Topper topper = *freshTopper(d, "s1/wall-b", "boat", "tar");
+    topper.at.x() += 5, topper.turn_deg = 10;
+    d = *withTopper(d, topper);
+    d = *withPaperFor(d, box, "plum");
+    const auto repeated = repeatedAlong(d, box, 1, 60);
+    QVERIFY(repeated.ok());
+    QCOMPARE(repeated->dressing.rules.back().face, std::string("s2/wall-a"));
+    QCOMPARE(repeated->dressing.toppers.back().face, std::string("s2/wall-b"));
+    QCOMPARE(repeated->dressing.toppers.back().id, 2);
+    QCOMPARE(repeated->structures.back().paper, std::string("plum"));
+    // Mirrored, it goes over to the other wall, and points the other way.
+    const auto over = mirrored(d, box);
+    QVERIFY(over.ok());
+    QCOMPARE(over->dressing.rules.size(), std::size_t(1));
+    QCOMPARE(over->dressing.rules[0].face, std::string("s1/wall-b"));
+    QCOMPARE(over->dressing.toppers.size(), std::size_t(1));
+    QCOMPARE(over->dressing.toppers[0].face, std::string("s1/wall-a"));
+    QVERIFY(over->dressing.toppers[0].mirrored);
+    QVERIFY_NEAR(over->dressing.toppers[0].turn_deg, -10, 1e-9);
+    const Snapshot before(d), after(*over);
+    const auto middle = [](const Snapshot& of, const char* face) {
+      return boundsOf((*of.faces())[of.faces()->find(face)].outline).centre().x();
+    };
+    QVERIFY_NEAR(over->dressing.toppers[0].at.x() - middle(after, "s1/wall-a"),
+                 -(topper.at.x() - middle(before, "s1/wall-b")), 1e-6);
   }
 
   // --- random --------------------------------------------------------------------------------
@@ -517,8 +620,8 @@ private slots:
       const char* kinds[] = {"box", "vfold", "platform"};
       add(d, kinds[random() % 3], "gutter");
       const double mat = number(0.5, 5), top = number(0.5, 4);
-      const Snapshot snapshot(dressed(
-          d, {rule(DressReach::All, "", {layer("moss", {mat}), layer("reeds", {top})})}));
+      const Snapshot snapshot(
+          dressed(d, {rule(DressReach::All, "", {layer("moss", {mat}), layer("reeds", {top})})}));
       for (const DressedFace& face : *snapshot.dressed()) {
         const Region& paper = (*snapshot.faces())[face.face].outline;
         double least = 0;
@@ -526,8 +629,7 @@ private slots:
           least += cut.layer == 0 ? mat : top;
           for (const Region& part : cut.parts)
             for (const Vec2& corner : part.rim)
-              QVERIFY(contains(paper, corner) &&
-                      distanceToOutline(paper, corner) > least - 1e-3);
+              QVERIFY(contains(paper, corner) && distanceToOutline(paper, corner) > least - 1e-3);
         }
       }
     }

@@ -700,7 +700,8 @@ private slots:
     }
     const Finding* f = findCode(analysis, code.toStdString());
     QVERIFY(f);
-    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm), right = width - 41 - 0.5 * band,
+    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm),
+                 right = width - 41 - 0.5 * band,
                  play = slidePlay_mm(4, d.cardPaper().thickness_mm);
     QVERIFY_NEAR(f->amount,
                  code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right,

@@ -175,7 +175,8 @@ private slots:
       d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, strip)->design;
     }
     const auto assembly = assemble(d);
-    QCOMPARE(piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d).size(), std::size_t(6));
+    QCOMPARE(piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d).size(),
+             std::size_t(6));
     d.settings.slice = true;
     const auto pieces = piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d);
     QCOMPARE(pieces.size(), std::size_t(3)); // card, four together, one alone

@@ -112,8 +112,8 @@ private slots:
   }
   void bentAndDegenerateFacesDoNotHang() {
     std::vector<SpaceFace> faces{faceOf({{0, 0, 0}, {10, 0, 0}, {10, 10, 3}, {0, 10, 0}}, 0),
-                            faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
-                            faceOf({{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, 2)};
+                                 faceOf({{0, 0, 1}, {10, 0, 1}, {10, 10, -3}, {0, 10, 1}}, 1),
+                                 faceOf({{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, 2)};
     QVERIFY(backToFront(faces, {0, 0, 100}).size() >= 2);
   }
   void everyPlacedPanelIsDrawnAndPicked() {

@@ -21,8 +21,8 @@ using JointIndex = Index<struct JointTag>;
 struct Glue {
   PanelIndex tab, host;
   Iso3 tabToHost;
-  bool byFace = true; ///< the face of the tab takes the glue; false: its back
-  Polygon area = {};  ///< the part of the tab that takes the glue, in its piece; empty: all of it
+  bool byFace = true;   ///< the face of the tab takes the glue; false: its back
+  Polygon area = {};    ///< the part of the tab that takes the glue, in its piece; empty: all of it
   double raised_mm = 0; ///< by pads in between; the motion has it flat on its host
   bool onHostFace() const { return (tabToHost.linear()(2, 2) < 0) == byFace; }
 };

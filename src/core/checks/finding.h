@@ -31,7 +31,8 @@ struct Finding {
   std::vector<Text> names;      ///< what each of the elements is called; set by CheckInput
 };
 
-bool sameTrouble(const Finding& a, const Finding& b); ///< same code and same elements
+/// The same code at the same structures; where one may have several of them, at the same panels.
+bool sameTrouble(const Finding& a, const Finding& b);
 
 std::string_view severityKey(Severity severity); ///< "spoils", "advice"
 std::string_view unitKey(AmountUnit unit);       ///< "mm", "deg", "count"

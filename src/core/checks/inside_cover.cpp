@@ -52,6 +52,30 @@ Vec2 spareOf(const CheckInput& in, const Pose& shut, const Iso3& toPage, const B
   return Vec2(card.pageDepth_mm(), card.gutterLength_mm()) - all.size();
 }
 
+/// Panels of which only the one that sticks out most is told: those of a structure, or a topper on
+/// a page. Where loose ones come to lie says nothing.
+struct Group {
+  std::vector<StructureId> owners;
+  std::vector<PanelIndex> panels;
+};
+
+std::vector<Group> groupsOf(const CheckInput& in, const Pose& shut) {
+  std::map<int, std::vector<PanelIndex>> panels; // by owner
+  std::vector<Group> groups, onPages;
+  for (PanelIndex p : in.assembly.panels.indices()) {
+    const Panel& panel = in.assembly.panels[p];
+    if (!shut.placed[p] || in.motion.isLoose(p)) continue;
+    if (panel.owner)
+      panels[panel.owner->value].push_back(p);
+    else if (panel.use == PanelUse::Topper)
+      onPages.push_back({{}, {p}});
+  }
+  for (const StructureItem& item : in.design.structures)
+    groups.push_back({{item.id}, panels[item.id.value]});
+  groups.insert(groups.end(), onPages.begin(), onPages.end());
+  return groups;
+}
+
 std::vector<Finding> run(const CheckInput& in) {
   // A card that cannot be shut, or is not meant to be, has no shut state.
   if (!in.motion.shuts()) return {};
@@ -61,7 +85,9 @@ std::vector<Finding> run(const CheckInput& in) {
   const Iso3 toPage = shut.panels[in.assembly.root].inverse();
   Box2 cover; // all pages of the base as they lie in the shut card
   for (const auto& [page, pose] : in.assembly.basePoses(0)) {
-    if (in.assembly.panels[page].owner) continue; // moved by a pull, not a page
+    // What a pull moves is no page, nor is what was put on one.
+    if (in.assembly.panels[page].owner || in.assembly.panels[page].use == PanelUse::Topper)
+      continue;
     for (const Vec2& c : in.assembly.panels[page].outline.rim)
       cover.add(Vec2((toPage * (pose * lift(c))).head<2>()));
   }
@@ -70,15 +96,9 @@ std::vector<Finding> run(const CheckInput& in) {
       foldedAt(in, shut, toPage, 1, cover.high.y()), foldedAt(in, shut, toPage, 0, cover.high.x())};
   const Vec2 spare = spareOf(in, shut, toPage, cover);
   std::vector<Finding> found;
-  std::map<int, std::vector<PanelIndex>>
-      panels; // by owner; where loose ones come to lie says nothing
-  for (PanelIndex p : in.assembly.panels.indices())
-    if (const auto& owner = in.assembly.panels[p].owner;
-        owner && shut.placed[p] && !in.motion.isLoose(p))
-      panels[owner->value].push_back(p);
-  for (const StructureItem& item : in.design.structures) {
+  for (const Group& group : groupsOf(in, shut)) {
     Worst worst;
-    for (PanelIndex p : panels[item.id.value]) {
+    for (PanelIndex p : group.panels) {
       for (const Vec2& corner : in.assembly.panels[p].outline.rim) {
         const Vec3 world = shut.panels[p] * lift(corner), q = toPage * world;
         const double reserve = in.design.settings.edgeReserve_mm;
@@ -98,7 +118,7 @@ std::vector<Finding> run(const CheckInput& in) {
     Finding f{past > kTouch_mm ? "outside-cover" : "edge-reserve",
               past > kTouch_mm ? Severity::Spoils : Severity::Advice,
               {in.assembly.panels[worst.panel].key},
-              {item.id}};
+              group.owners};
     f.amount = past > kTouch_mm ? past : past + reserve;
     f.detail = edgeName(worst.edge, in.design.card.fold, folded[worst.edge]);
     f.place = worst.place;

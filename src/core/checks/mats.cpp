@@ -45,8 +45,8 @@ void checkLayer(const CheckInput& in, const DressedFace& dressed, const Face& fa
     found.push_back(std::move(f));
   };
   if (layer.parts.empty()) return add("mat-vanishes", 1, AmountUnit::Count);
-  const auto& below = layer.layer == 0 ? std::vector<Region>{face.outline}
-                                       : dressed.layers[layer.layer - 1].parts;
+  const auto& below =
+      layer.layer == 0 ? std::vector<Region>{face.outline} : dressed.layers[layer.layer - 1].parts;
   if (layer.parts.size() > below.size())
     return add("mat-parts", static_cast<double>(layer.parts.size()), AmountUnit::Count);
   for (const Region& part : layer.parts)

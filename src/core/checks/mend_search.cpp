@@ -264,8 +264,7 @@ private:
   std::optional<Mend> changed(int way, int steps) const {
     Mend mend;
     mend.dressing = m_before.design.dressing;
-    Topper& topper =
-        *std::ranges::find(mend.dressing->toppers, m_topper.id, &Topper::id);
+    Topper& topper = *std::ranges::find(mend.dressing->toppers, m_topper.id, &Topper::id);
     const double by = steps * m_step;
     const Text who("as-it-is", topper.name());
     if (way < 4) {
@@ -278,8 +277,8 @@ private:
       if (drawn || share * std::min(topper.width_mm, topper.height_mm) < 2 * kLeastTopper_mm)
         return std::nullopt;
       topper.width_mm *= share, topper.height_mm *= share;
-      mend.change = Text("mend/smaller", who, Millimetres{topper.width_mm},
-                         Millimetres{topper.height_mm});
+      mend.change =
+          Text("mend/smaller", who, Millimetres{topper.width_mm}, Millimetres{topper.height_mm});
     } else {
       if (topper.fix == TopperFix::Flat || topper.raised_mm < by) return std::nullopt;
       topper.raised_mm -= by;
@@ -309,6 +308,8 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
     proposed = solveShut(before.design, *before.motion, first->id);
   const Cure byProposal = proposed ? cureBy(*proposed, before, finding, stop) : Cure::None;
   if (byProposal == Cure::Clean) return proposed;
+  // Sizes of structures are no mend for how something is dressed.
+  if (finding.check == matsCheck().key) return std::nullopt;
   if (const Topper* topper = topperOf(before, finding))
     if (auto mend = TopperSearch(before, finding, *topper, stop).least()) return mend;
   Search search(before, finding, stop);

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/checks/evidence.h"
 #include "core/structures/toppers.h"
+#include "core/checks/evidence.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
 
 // Toppers: something holds each on one panel, none reaches over a fold that closes on it, and what
-// stands on pads clears what passes over it. That they are paper like all other in the motion and in
-// the shut card is seen to by the checks for panels.
+// stands on pads clears what passes over it. That they are paper like all other in the motion and
+// in the shut card is seen to by the checks for panels.
 
 namespace hinge {
 namespace {
@@ -63,8 +63,8 @@ private:
 
   void held(const Topper& topper, const Seat& seat, PanelIndex panel, const Region& shape) {
     double area = 0;
-    for (const Region& part : fixingZone(m_in.assembly, seat, topper, shape,
-                                         m_in.design.settings.foldClearance_mm))
+    for (const Region& part :
+         fixingZone(m_in.assembly, seat, topper, shape, m_in.design.settings.foldClearance_mm))
       area += area_mm2(part);
     if (area < kLeastHeld_mm2)
       add("topper-unheld", panel, {}, std::sqrt(kLeastHeld_mm2) - std::sqrt(area),
@@ -91,7 +91,8 @@ private:
   }
 
   /// How far a shape reaches past a fold over the panel beyond it.
-  double reachOver(const Fold& fold, bool hostIsLeft, const Region& shape, PanelIndex beyond) const {
+  double reachOver(const Fold& fold, bool hostIsLeft, const Region& shape,
+                   PanelIndex beyond) const {
     const Vec2 along = (fold.to - fold.from).normalized(),
                out = hostIsLeft ? Vec2(along.y(), -along.x()) : Vec2(-along.y(), along.x());
     double over = 0;
@@ -123,8 +124,8 @@ private:
         if (!pose.placed[other] || other == seat.sides[0].panel ||
             m_in.assembly.panels[other].use == PanelUse::Topper)
           continue;
-        const Vec3 across = pose.panels[panel].linear().col(2).cross(
-            pose.panels[other].linear().col(2));
+        const Vec3 across =
+            pose.panels[panel].linear().col(2).cross(pose.panels[other].linear().col(2));
         if (across.norm() < kLyingDown) continue;
         const double depth = crossingDepth(own, inSpace(other, pose, 0));
         auto& known = worst[other.value];

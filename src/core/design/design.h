@@ -40,7 +40,7 @@ struct StructureItem {
   std::string seat;  ///< seat key: "gutter", "s3/ridge"
   std::string label; ///< the user's name for it; may be empty
   ParameterValues values;
-  std::string paper; ///< it is cut from, a key in the drawer; empty: as the card
+  std::string paper;                   ///< it is cut from, a key in the drawer; empty: as the card
   std::optional<PieceWork> work;       ///< of a free piece: everything its table does not say
   std::optional<CardWithin> card = {}; ///< of a card on a card
   std::string
@@ -89,7 +89,7 @@ struct Settings {
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   double pinPlay_mm = starting::kPinPlay_mm;
   double matBorder_mm = starting::kMatBorder_mm; ///< of a layer, unless it has its own
-  std::string sheet = "a4"; ///< key of the sheet the pieces are cut from
+  std::string sheet = "a4";                      ///< key of the sheet the pieces are cut from
   bool slice =
       false; ///< equal plain strips are cut as one wide sheet, scored together and then sliced
   std::string envelope = "to-measure"; ///< key of the envelope, see knownEnvelopes()

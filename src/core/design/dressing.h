@@ -56,8 +56,8 @@ struct Topper {
   std::string face;  ///< key of the seat on that face
   std::string shape; ///< in topperShapes(), or kLettering, or kOwnShape
   double width_mm = 30, height_mm = 30;
-  double detail = 0.5; ///< 0 to 1: what its shape makes of it
-  std::string text;    ///< lettering
+  double detail = 0.5;          ///< 0 to 1: what its shape makes of it
+  std::string text;             ///< lettering
   std::vector<Region> outlines; ///< of lettering and own shapes, in mm about the middle
   std::string paper;
   std::optional<Layer> mat; ///< behind it, larger by its border

@@ -48,8 +48,8 @@ std::vector<GluedOn> gluedOnto(const Assembly& assembly, const Face& face) {
     for (const Region& part : gluedOf(assembly, glue))
       on.area.push_back(mapped(part, toFace));
     if (const auto line = standsOn(assembly, glue))
-      on.stands = Edge{(toFace * lift(line->first)).head<2>(),
-                       (toFace * lift(line->second)).head<2>()};
+      on.stands =
+          Edge{(toFace * lift(line->first)).head<2>(), (toFace * lift(line->second)).head<2>()};
     all.push_back(std::move(on));
   }
   return all;
@@ -72,8 +72,7 @@ std::vector<FaceIndex> reachedBy(const DressRule& rule, const Assembly& assembly
   if (namesFace(rule.reach) && !named.valid()) return reached;
   const auto isMeant = [&](FaceIndex f) {
     const Face& face = faces[f];
-    const auto seenAs =
-        seen.empty() ? SeenClass::Hidden : seen[static_cast<std::size_t>(f.value)];
+    const auto seenAs = seen.empty() ? SeenClass::Hidden : seen[static_cast<std::size_t>(f.value)];
     switch (rule.reach) {
     case DressReach::All: return true;
     case DressReach::Seen: return seenAs != SeenClass::Hidden;

@@ -26,10 +26,7 @@ std::vector<Region> inside(const Region& region, const std::vector<double>& bord
   const double widest = std::ranges::max(border_mm);
   return withoutBorder(
       region,
-      [&](const Edge& edge) {
-        return isOfHole(region, edge) ? widest
-                                      : border_mm[sideOf(edge)];
-      },
+      [&](const Edge& edge) { return isOfHole(region, edge) ? widest : border_mm[sideOf(edge)]; },
       corners);
 }
 
@@ -73,8 +70,7 @@ private:
                              std::vector<Region>& over) const {
     std::vector<Region> taken = gluedAway(m_assembly, face);
     for (const GluedOn& on : gluedOnto(m_assembly, face)) {
-      if (rule.atGlue == AtGlue::Around)
-        taken.insert(taken.end(), on.area.begin(), on.area.end());
+      if (rule.atGlue == AtGlue::Around) taken.insert(taken.end(), on.area.begin(), on.area.end());
       if (rule.atGlue == AtGlue::Over && on.stands)
         over.push_back(roomAlong(*on.stands, kBesideStanding_mm));
     }

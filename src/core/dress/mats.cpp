@@ -26,7 +26,7 @@ public:
 
   void add(const CutLayer& layer, const Region& part, const MatPlace& place) {
     const Paper* paper = m_design.findPaper(layer.paper);
-    const PatternWay way = paper && paper->print ? paper->way : PatternWay::None;
+    const PatternWay way = paper && paper->patterned() ? paper->way : PatternWay::None;
     for (MatLine& line : lines) {
       if (line.paper != layer.paper) continue;
       if (const auto mirrored = equal(line, part, layer.up_rad, way)) {

@@ -38,8 +38,8 @@ struct PaperNeed {
   /// No fewer sheets than this will do: by area, and by whether the largest fits at all. How they
   /// are laid out comes with cutting.
   int sheetsAtLeast = 0;
-  bool tooLarge = false;      ///< something is larger than every sheet of it
-  std::optional<int> atHand;  ///< when the drawer knows
+  bool tooLarge = false;     ///< something is larger than every sheet of it
+  std::optional<int> atHand; ///< when the drawer knows
 };
 std::vector<PaperNeed> paperNeeds(const Design& design, const Assembly& assembly,
                                   const std::vector<MatLine>& mats);

@@ -8,11 +8,11 @@
 namespace hinge {
 namespace {
 
-constexpr int kCells = 200;                 ///< along each side of a picture
-constexpr int kPoints = 500;                ///< of a face, about
-constexpr double kStep_rad = radians(15);   ///< from one opening to the next
-constexpr double kLowest = -0.05;           ///< of a direction on display, over the level table
-constexpr double kEdgeOn = 0.02;            ///< a face that is seen more from its edge shows nothing
+constexpr int kCells = 200;               ///< along each side of a picture
+constexpr int kPoints = 500;              ///< of a face, about
+constexpr double kStep_rad = radians(15); ///< from one opening to the next
+constexpr double kLowest = -0.05;         ///< of a direction on display, over the level table
+constexpr double kEdgeOn = 0.02;          ///< a face that is seen more from its edge shows nothing
 constexpr double kBehind_mm = 0.3 * Lying::kStep_mm;
 
 /// A convex piece of a panel in space.
@@ -229,9 +229,9 @@ std::vector<Vec3> icosahedronTwice() {
     for (std::size_t j = i + 1; j < corners; ++j)
       if ((all[i] - all[j]).norm() < edge + 1e-6) all.push_back((all[i] + all[j]).normalized());
   // Turned a little, so that none looks along a panel that stands square.
-  const Eigen::Matrix3d turn = (Eigen::AngleAxisd(0.17, Vec3::UnitZ()) *
-                                Eigen::AngleAxisd(0.11, Vec3::UnitX()))
-                                   .toRotationMatrix();
+  const Eigen::Matrix3d turn =
+      (Eigen::AngleAxisd(0.17, Vec3::UnitZ()) * Eigen::AngleAxisd(0.11, Vec3::UnitX()))
+          .toRotationMatrix();
   for (Vec3& direction : all)
     direction = turn * direction;
   return all;

@@ -20,8 +20,8 @@ struct FaceSeen {
   static constexpr double kSeenShare = 0.02;
 };
 
-/// For every face, from pictures of the card that hold in each cell which panel is in front, from 42
-/// directions that are spread evenly over the sphere, at openings 15 degrees apart. Shares are
+/// For every face, from pictures of the card that hold in each cell which panel is in front, from
+/// 42 directions that are spread evenly over the sphere, at openings 15 degrees apart. Shares are
 /// counted over some hundred points of the face: off by less than 0.02. What can be seen through a
 /// gap only from between two of the directions counts as hidden. Panels without a place at an
 /// opening neither see nor hide. Empty when it was stopped. Cost: linear in panels, directions and

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/arrange.h"
+#include "core/edits/dressing.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
@@ -36,9 +37,13 @@ Result<Added> copyTree(const Design& design, StructureId id, const std::string& 
     if (!added) return added.error();
     edited = std::move(added->design);
     edited.structures.back().label = item.label;
+    edited.structures.back().paper = item.paper;
     copies.emplace(item.id, added->id);
   }
   if (copies.empty()) return Error{{"structure.missing", id.text()}, ""};
+  copyDressing(
+      edited, *assembly, copies,
+      [&](const std::string& face) { return image ? imageOf(*assembly, face) : face; }, image);
   return Added{std::move(edited), copies.at(id)};
 }
 
@@ -54,6 +59,23 @@ Result<Design> mirrored(const Design& design, StructureId id) {
     const std::string onto = item.id == id ? item.seat : imageOf(*assembly, item.seat);
     waysOf(item).mirror(item, *assembly->findSeat(item.seat), *assembly, onto);
   }
+  // What it wears goes over to the other side with it.
+  std::map<StructureId, StructureId> themselves;
+  for (StructureId one : all)
+    themselves.emplace(one, one);
+  edited.dressing = undressed(std::move(edited.dressing), all);
+  Design worn = edited;
+  worn.dressing = design.dressing;
+  copyDressing(
+      worn, *assembly, themselves,
+      [&](const std::string& face) { return imageOf(*assembly, face); }, true);
+  const Dressing& both = design.dressing;
+  const auto kept = [](auto& list, const auto& made, std::size_t from) {
+    for (std::size_t k = from; k < made.size(); ++k)
+      list.push_back(made[k]);
+  };
+  kept(edited.dressing.rules, worn.dressing.rules, both.rules.size());
+  kept(edited.dressing.toppers, worn.dressing.toppers, both.toppers.size());
   return edited;
 }
 

@@ -11,10 +11,12 @@ bool isUsed(const Design& design, std::string_view paper) {
   return design.stock == paper ||
          std::ranges::any_of(design.structures,
                              [&](const StructureItem& item) { return item.paper == paper; }) ||
-         std::ranges::any_of(design.dressing.rules, [&](const DressRule& rule) {
-           return std::ranges::any_of(rule.layers,
-                                      [&](const Layer& layer) { return layer.paper == paper; });
-         }) ||
+         std::ranges::any_of(design.dressing.rules,
+                             [&](const DressRule& rule) {
+                               return std::ranges::any_of(rule.layers, [&](const Layer& layer) {
+                                 return layer.paper == paper;
+                               });
+                             }) ||
          std::ranges::any_of(design.dressing.toppers, [&](const Topper& topper) {
            return topper.paper == paper || (topper.mat && topper.mat->paper == paper);
          });
@@ -157,6 +159,62 @@ Dressing undressed(Dressing dressing, const std::vector<StructureId>& gone) {
   std::erase_if(dressing.rules, isGone);
   std::erase_if(dressing.toppers, isGone);
   return dressing;
+}
+
+namespace {
+
+/// The bounds of a face in its own frame; nothing when it is not there.
+std::optional<Box2> boxOf(const Assembly& assembly, const std::string& face) {
+  const Seat* seat = assembly.findSeat(face);
+  if (!seat || seat->kind() != SeatKind::Face) return std::nullopt;
+  const SeatSide& side = seat->sides[0];
+  return boundsOf(mapped(assembly.panels[side.panel].outline, side.toPiece.inverse()));
+}
+
+} // namespace
+
+Design toppersCarriedAlong(const Design& before, Design after) {
+  constexpr double kSameShape = 1e-3;
+  if (after.dressing.toppers.empty()) return after;
+  const auto then = assembleDesign(before), now = assembleDesign(after);
+  if (!then || !now) return after; // who asks for it says why
+  for (Topper& topper : after.dressing.toppers) {
+    const auto old = boxOf(*then, topper.face), made = boxOf(*now, topper.face);
+    if (!old || !made) continue;
+    const Vec2 by = made->size().cwiseQuotient(old->size());
+    topper.at = made->low + (topper.at - old->low).cwiseProduct(by);
+    if (std::abs(by.x() - by.y()) > kSameShape || !topper.outlines.empty()) continue;
+    topper.width_mm *= by.x(), topper.height_mm *= by.y();
+  }
+  return after;
+}
+
+void copyDressing(Design& design, const Assembly& assembly,
+                  const std::map<StructureId, StructureId>& copies,
+                  const std::function<std::string(const std::string&)>& imageOf, bool mirrored) {
+  const auto copied = [&](const std::string& face) -> std::optional<std::string> {
+    const auto owner = ownerOfKey(face);
+    const auto copy = owner ? copies.find(*owner) : copies.end();
+    if (copy == copies.end()) return std::nullopt;
+    const std::string there = imageOf(face);
+    return copy->second.text() + there.substr(std::min(there.find('/'), there.size()));
+  };
+  const Dressing before = design.dressing;
+  for (DressRule rule : before.rules)
+    if (const auto face = copied(rule.face)) {
+      rule.face = *face;
+      design.dressing.rules.push_back(std::move(rule));
+    }
+  for (Topper topper : before.toppers) {
+    const auto face = copied(topper.face);
+    if (!face) continue;
+    if (const auto box = boxOf(assembly, topper.face); box && mirrored) {
+      topper.at.x() = box->low.x() + box->high.x() - topper.at.x();
+      topper.turn_deg = -topper.turn_deg, topper.mirrored = !topper.mirrored;
+    }
+    topper.face = *face, topper.id = design.dressing.nextTopper();
+    design.dressing.toppers.push_back(std::move(topper));
+  }
 }
 
 } // namespace hinge

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/assembly/assembly.h"
 #include "core/base/result.h"
 #include "core/design/design.h"
+#include <functional>
+#include <map>
 
 namespace hinge {
 
@@ -37,5 +40,16 @@ Result<Topper> freshTopper(const Design& design, std::string_view face, std::str
 
 /// Without what is laid on the panels of these structures.
 Dressing undressed(Dressing dressing, const std::vector<StructureId>& gone);
+
+/// Toppers of a design whose faces have become larger or smaller than they were before: each in the
+/// same part of its face, and larger or smaller with it where that keeps its shape.
+Design toppersCarriedAlong(const Design& before, Design after);
+
+/// What is laid on the panels of structures laid on those of their copies as well: `imageOf` gives
+/// the face of a copy for a face, in the words of the original; mirrored copies wear mirrored
+/// toppers.
+void copyDressing(Design& design, const Assembly& assembly,
+                  const std::map<StructureId, StructureId>& copies,
+                  const std::function<std::string(const std::string&)>& imageOf, bool mirrored);
 
 } // namespace hinge

@@ -15,8 +15,8 @@ Result<Added> addStructure(const Design& design, std::string_view kind, std::str
   if (design.nextId > kLargestStructureNumber) return Error{"structure.numbers", ""};
   Added added{design, StructureId{design.nextId}};
   ++added.design.nextId;
-  StructureItem item{added.id, std::string(kind), std::string(seat), "", values, "",
-                     work,     card,              ""};
+  StructureItem item{added.id, std::string(kind), std::string(seat), "", values, "", work, card,
+                     ""};
   if (auto settled = recipe->ways->settle(item, kind); !settled) return settled.error();
   added.design.structures.push_back(std::move(item));
   return added;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/proportion.h"
 #include "core/bases/base.h"
+#include "core/edits/dressing.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "core/units/length.h"
@@ -55,7 +56,7 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
     if (auto done = waysOf(item).scale(*place, design, factor, held); !done)
       return Error{done.error().message, item.id.text()};
   }
-  return next;
+  return toppersCarriedAlong(design, std::move(next));
 }
 
 } // namespace

@@ -75,6 +75,10 @@ void Renaming::apply(Design& design) const {
       for (PieceJoint& joint : item.work->joints)
         applyTo(joint.on);
   }
+  for (DressRule& rule : design.dressing.rules)
+    applyTo(rule.face);
+  for (Topper& topper : design.dressing.toppers)
+    applyTo(topper.face);
 }
 
 Design upTo(const Design& design, const std::optional<StructureId>& last) {

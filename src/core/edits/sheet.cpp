@@ -84,7 +84,9 @@ PieceWork workOf(const Assembly& assembly, const Piece& piece) {
 
 Result<Design> withBaseAsSheet(const Design& design) {
   if (design.card.kind == sheetBase().key) return design;
-  const auto assembled = assembleDesign(upTo(design, {}));
+  Design bare = upTo(design, {});
+  bare.dressing.toppers.clear(); // they are no part of the sheet
+  const auto assembled = assembleDesign(bare);
   if (!assembled) return assembled.error();
   Design edited = design;
   PieceWork work;

@@ -27,8 +27,7 @@ Congruence laidOn(const Polygon& from, const Polygon& onto, std::size_t shift, b
   const auto flat = [&](const Vec2& p) { return mirrored ? Vec2(-p.x(), p.y()) : p; };
   const Vec2 here = flat(from[far]) - flat(from[0]),
              there = onto[(far + shift) % count] - onto[shift];
-  Congruence way{mirrored,
-                 std::atan2(there.y(), there.x()) - std::atan2(here.y(), here.x()),
+  Congruence way{mirrored, std::atan2(there.y(), there.x()) - std::atan2(here.y(), here.x()),
                  Vec2::Zero()};
   way.move = onto[shift] - way(from[0]);
   return way;

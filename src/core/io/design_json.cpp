@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/design_json.h"
-#include "core/io/dressing_json.h"
 #include "core/bases/base.h"
+#include "core/io/dressing_json.h"
 #include "core/io/json_place.h"
 #include "core/io/migrations.h"
 #include "core/io/text_file.h"

@@ -61,8 +61,8 @@ LineUses likelyUses(const Drawing& drawing);
 /// when no outline is closed.
 inline constexpr double kJoin_mm = 0.1;
 Result<std::vector<PieceWork>> piecesOf(const Drawing& drawing, const LineUses& uses);
-/// The same pieces as plain areas about their common middle, without their folds; for shapes that are
-/// put on.
+/// The same pieces as plain areas about their common middle, without their folds; for shapes that
+/// are put on.
 Result<std::vector<Region>> areasOf(const Drawing& drawing, const LineUses& uses);
 /// The closed cut outlines alone, for openings; the largest first.
 Result<std::vector<Polygon>> outlinesOf(const Drawing& drawing, const LineUses& uses);

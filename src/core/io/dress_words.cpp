@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dress_words.h"
+#include "core/io/dressing_json.h"
 #include "core/pieces/sheet_words.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -127,6 +128,12 @@ Result<void> readOnePart(const std::string& part, LengthUnit unit, Paper& paper)
     if (!print) return print.error();
     return paper.print = *print, Result<void>();
   }
+  if (what == "picture") {
+    const auto wide = parseLength_mm(words.next(), unit);
+    const auto bytes = fromBase64(words.next());
+    if (!wide || !bytes || !words.done()) return notUnderstood("picture");
+    return paper.picture = Picture{*bytes, *wide}, Result<void>();
+  }
   if (what == "sheets") {
     const auto sheet = sheetFromWords(words, unit);
     if (!sheet) return sheet.error();
@@ -218,8 +225,7 @@ Result<void> readTopperPart(const std::string& part, LengthUnit unit, Topper& to
   if (what == "text") return topper.text = words.rest(), Result<void>();
   if (what == "mirrored") return topper.mirrored = words.rest() != "no", Result<void>();
   if (what == "at") return readLengths(words, unit, false, topper.at.x(), topper.at.y());
-  if (what == "size")
-    return readLengths(words, unit, true, topper.width_mm, topper.height_mm);
+  if (what == "size") return readLengths(words, unit, true, topper.width_mm, topper.height_mm);
   if (what == "detail") return number(topper.detail, false);
   if (what == "turned") return number(topper.turn_deg, false);
   if (const auto fix = topperFixFromKey(what)) {
@@ -255,9 +261,9 @@ Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit un
 }
 
 std::string inWords(const Paper& paper, LengthUnit unit) {
-  std::string text = fmt::format("{}: thick {}, weight {}", paper.key,
-                                 exactLength(paper.thickness_mm, unit),
-                                 exactNumber(paper.weight_gsm));
+  std::string text =
+      fmt::format("{}: thick {}, weight {}", paper.key, exactLength(paper.thickness_mm, unit),
+                  exactNumber(paper.weight_gsm));
   if (paper.colours != Paper().colours)
     text += fmt::format(", face {}, back {}", paper.colours[0].text(), paper.colours[1].text());
   if (paper.surface != Surface::Matt)
@@ -268,6 +274,9 @@ std::string inWords(const Paper& paper, LengthUnit unit) {
     for (const Colour& ink : paper.print->inks)
       text += " " + ink.text();
   }
+  if (paper.picture)
+    text += fmt::format(", picture {} {}", inOneWord(paper.picture->width_mm, unit),
+                        toBase64(paper.picture->bytes));
   if (paper.way != PatternWay::None)
     text += fmt::format(", way {}", kWays[static_cast<std::size_t>(paper.way)]);
   if (paper.grain != Grain::Unknown)
@@ -326,11 +335,11 @@ Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit) {
 }
 
 std::string inWords(const Topper& topper, LengthUnit unit) {
-  std::string text = fmt::format(
-      "{} {} on {}: paper {}, at {} {}, size {} x {}, detail {}", topper.name(), topper.shape,
-      topper.face, topper.paper, inOneWord(topper.at.x(), unit), inOneWord(topper.at.y(), unit),
-      inOneWord(topper.width_mm, unit), inOneWord(topper.height_mm, unit),
-      exactNumber(topper.detail));
+  std::string text =
+      fmt::format("{} {} on {}: paper {}, at {} {}, size {} x {}, detail {}", topper.name(),
+                  topper.shape, topper.face, topper.paper, inOneWord(topper.at.x(), unit),
+                  inOneWord(topper.at.y(), unit), inOneWord(topper.width_mm, unit),
+                  inOneWord(topper.height_mm, unit), exactNumber(topper.detail));
   if (topper.turn_deg != 0) text += ", turned " + exactNumber(topper.turn_deg);
   if (topper.mirrored) text += ", mirrored";
   if (topper.fix != TopperFix::Flat)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dressing_json.h"
+#include <QByteArray>
 #include <charconv>
 
 namespace hinge {
@@ -52,6 +53,18 @@ void readPrint(const Json& json, const std::string& place, std::optional<Error>&
   readList(in, "inks", 8, [&](const Json& ink, const std::string& member) {
     out.inks.push_back(readColour(in, ink, member));
   });
+}
+
+void readPicture(const Json& json, const std::string& place, std::optional<Error>& error,
+                 Picture& out) {
+  Reader in(json, place, error);
+  std::string data;
+  in.number("width_mm", out.width_mm, true);
+  in.text("data", data, true);
+  if (const auto bytes = fromBase64(data))
+    out.bytes = *bytes;
+  else
+    in.fail("data", "paper.picture");
 }
 
 void readSheet(const Json& json, const std::string& place, std::optional<Error>& error,
@@ -125,12 +138,9 @@ Json ringJson(const Polygon& ring) {
 }
 
 Json jsonOf(const Topper& topper) {
-  Json out = {{"id", topper.name()},
-              {"face", topper.face},
-              {"shape", topper.shape},
-              {"width_mm", topper.width_mm},
-              {"height_mm", topper.height_mm},
-              {"detail", topper.detail}};
+  Json out = {{"id", topper.name()},           {"face", topper.face},
+              {"shape", topper.shape},         {"width_mm", topper.width_mm},
+              {"height_mm", topper.height_mm}, {"detail", topper.detail}};
   if (!topper.text.empty()) out["text"] = topper.text;
   for (const Region& outline : topper.outlines) {
     Json one = {{"outline", ringJson(outline.rim)}};
@@ -216,6 +226,18 @@ Topper readTopper(const Json& json, const std::string& place, std::optional<Erro
 
 } // namespace
 
+std::string toBase64(const std::string& bytes) {
+  return QByteArray(bytes.data(), static_cast<qsizetype>(bytes.size())).toBase64().toStdString();
+}
+
+std::optional<std::string> fromBase64(const std::string& text) {
+  const auto read = QByteArray::fromBase64Encoding(
+      QByteArray(text.data(), static_cast<qsizetype>(text.size())),
+      QByteArray::Base64Encoding | QByteArray::AbortOnBase64DecodingErrors);
+  if (!read) return std::nullopt;
+  return read.decoded.toStdString();
+}
+
 Json jsonOf(const Paper& paper) {
   Json out = {{"key", paper.key},
               {"label", paper.label},
@@ -233,6 +255,9 @@ Json jsonOf(const Paper& paper) {
                     {"share", paper.print->share},
                     {"inks", std::move(inks)}};
   }
+  if (paper.picture)
+    out["picture"] = {{"width_mm", paper.picture->width_mm},
+                      {"data", toBase64(paper.picture->bytes)}};
   if (paper.way != PatternWay::None) out["way"] = wordOf(kWays, paper.way);
   if (paper.grain != Grain::Unknown) out["grain"] = wordOf(kGrains, paper.grain);
   for (const SheetsAtHand& sheet : paper.sheets) {
@@ -261,6 +286,9 @@ Paper readPaper(const Json& json, const std::string& place, std::optional<Error>
   readWord(in, "surface", kSurfaces, out.surface);
   if (const Json* print = in.get("print", false))
     readPrint(objectOf(print, in, "print"), in.where("print"), error, out.print.emplace());
+  if (const Json* picture = in.get("picture", false))
+    readPicture(objectOf(picture, in, "picture"), in.where("picture"), error,
+                out.picture.emplace());
   readWord(in, "way", kWays, out.way);
   readWord(in, "grain", kGrains, out.grain);
   readList(in, "sheets", 20, [&](const Json& sheet, const std::string& member) {

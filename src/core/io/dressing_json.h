@@ -8,6 +8,10 @@ namespace hinge {
 
 // Papers and dressing as they stand in files: in a project, and in the maker's own drawer.
 
+/// Bytes as a file of text holds them; nothing when the text holds none.
+std::string toBase64(const std::string& bytes);
+std::optional<std::string> fromBase64(const std::string& text);
+
 Json jsonOf(const Paper& paper);
 /// What is wrong is noted with its place; what it comes to then is not used.
 Paper readPaper(const Json& json, const std::string& place, std::optional<Error>& error);

@@ -56,7 +56,8 @@ public:
     return m_dressed.ready();
   }
 
-  /// What is laid on panels, and makes the shut card thicker; nothing for a card that wears nothing.
+  /// What is laid on panels, and makes the shut card thicker; nothing for a card that wears
+  /// nothing.
   std::shared_ptr<const std::vector<LaidOn>> laid(std::stop_token stop = {}) const;
 
   /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.

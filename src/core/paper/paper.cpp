@@ -30,8 +30,7 @@ Paper printed(const char* key, const char* label, const char* pattern, Colour gr
 }
 
 std::vector<Paper> everyPaper() {
-  std::vector<Paper> all{stock("card-160", "Text-weight card 160 gsm", 0.20, 160),
-                         Paper{},
+  std::vector<Paper> all{stock("card-160", "Text-weight card 160 gsm", 0.20, 160), Paper{},
                          stock("board-300", "Board 300 gsm", 0.35, 300),
                          stock("patterned-120", "Patterned paper 120 gsm", 0.15, 120),
                          stock("film-140", "Clear film", 0.10, 140)};
@@ -41,11 +40,12 @@ std::vector<Paper> everyPaper() {
       rice{0xf7, 0xee, 0xdc}, tar{0x2b, 0x2a, 0x2e}, shell{0xe9, 0xc9, 0xb4},
       reed{0xc9, 0xb6, 0x6d}, mist{0xc4, 0xd3, 0xd6}, oak{0xb9, 0x86, 0x52};
   for (const auto& [key, label, colour] :
-       {std::tuple("night-blue", "Night blue", night), std::tuple("canal-blue", "Canal blue", canal),
-        std::tuple("lamp-gold", "Lamp gold", lamp), std::tuple("brick-red", "Brick red", brick),
-        std::tuple("moss", "Moss", moss), std::tuple("plum", "Plum", plum),
-        std::tuple("rice", "Rice white", rice), std::tuple("tar", "Tar black", tar),
-        std::tuple("shell", "Shell", shell), std::tuple("mist", "Mist", mist)})
+       {std::tuple("night-blue", "Night blue", night),
+        std::tuple("canal-blue", "Canal blue", canal), std::tuple("lamp-gold", "Lamp gold", lamp),
+        std::tuple("brick-red", "Brick red", brick), std::tuple("moss", "Moss", moss),
+        std::tuple("plum", "Plum", plum), std::tuple("rice", "Rice white", rice),
+        std::tuple("tar", "Tar black", tar), std::tuple("shell", "Shell", shell),
+        std::tuple("mist", "Mist", mist)})
     all.push_back(coloured(key, label, colour));
   Paper foil = coloured("brass-foil", "Brass foil", {0xd8, 0xa8, 0x4e});
   foil.surface = Surface::Foil, foil.colours[1] = Paper::kPlain;
@@ -66,9 +66,8 @@ std::vector<Paper> everyPaper() {
 }
 
 bool isWord(const std::string& key) {
-  return !key.empty() && key.size() <= 40 && std::ranges::all_of(key, [](unsigned char c) {
-    return std::isalnum(c) || c == '-';
-  });
+  return !key.empty() && key.size() <= 40 &&
+         std::ranges::all_of(key, [](unsigned char c) { return std::isalnum(c) || c == '-'; });
 }
 
 } // namespace
@@ -85,7 +84,8 @@ const Paper* findPaper(std::span<const Paper> papers, std::string_view key) {
 
 Text nameOf(const Paper& paper) {
   const Paper* known = findPaper(knownPapers(), paper.key);
-  return known && known->label == paper.label ? Text("stock." + paper.key) : Text("as-it-is", paper.label);
+  return known && known->label == paper.label ? Text("stock." + paper.key)
+                                              : Text("as-it-is", paper.label);
 }
 
 Result<void> validate(const Paper& paper) {
@@ -99,6 +99,13 @@ Result<void> validate(const Paper& paper) {
     if (!(sheet.width_mm > 0 && sheet.height_mm > 0 && sheet.width_mm <= 5000 &&
           sheet.height_mm <= 5000 && sheet.count.value_or(0) >= 0))
       return wrong("paper.sheet");
+  if (paper.picture) {
+    const std::string& bytes = paper.picture->bytes;
+    const bool known = bytes.starts_with("\x89PNG") || bytes.starts_with("\xff\xd8");
+    if (!known || bytes.size() > kLargestPicture || paper.print) return wrong("paper.picture");
+    if (!(paper.picture->width_mm >= kLeastRepeat_mm && paper.picture->width_mm <= 1000))
+      return wrong({"paper.picture-wide", Millimetres{kLeastRepeat_mm}});
+  }
   if (!paper.print) return {};
   const PatternKind* kind = findPattern(paper.print->key);
   if (!kind) return wrong({"paper.pattern", paper.print->key.substr(0, 40)});

@@ -17,6 +17,14 @@ struct SheetsAtHand {
   bool operator==(const SheetsAtHand&) const = default;
 };
 
+/// A picture from a file that is printed on the face, over and over, in its real size.
+struct Picture {
+  std::string bytes; ///< of the file, PNG or JPEG
+  double width_mm = 50;
+  bool operator==(const Picture&) const = default;
+};
+constexpr std::size_t kLargestPicture = 8'000'000; ///< bytes
+
 /// A paper or board, as it lies in the drawer. Thickness drives clearances, weight the stand,
 /// colours and print the looks.
 struct Paper {
@@ -26,7 +34,8 @@ struct Paper {
   double weight_gsm = 220;
   std::array<Colour, 2> colours = {kPlain, kPlain}; ///< face and back
   Surface surface = Surface::Matt;
-  std::optional<Print> print = {}; ///< on the face
+  std::optional<Print> print = {};     ///< on the face
+  std::optional<Picture> picture = {}; ///< in place of a print of our own
   PatternWay way = PatternWay::None;
   Grain grain = Grain::Unknown;
   std::vector<SheetsAtHand> sheets = {}; ///< none: cut from the sheet of the settings
@@ -37,7 +46,8 @@ struct Paper {
   /// Warm white: card that is not dressed yet.
   static constexpr Colour kPlain{0xff, 0xf4, 0xe0};
   /// Both sides look alike: a piece and its mirror image can be cut from it the same way round.
-  bool twoSided() const { return !print && colours[0] == colours[1]; }
+  bool patterned() const { return print || picture; }
+  bool twoSided() const { return !patterned() && colours[0] == colours[1]; }
 };
 
 /// Papers to choose from; the second one is what a new card starts with.

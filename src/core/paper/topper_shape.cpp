@@ -8,15 +8,15 @@ namespace hinge {
 std::span<const TopperShape> topperShapes() {
   using namespace shapes;
   static const TopperShape all[] = {
-      {"tag", 36, 20, 0.4, &tag},          {"banner", 44, 16, 0.35, &banner},
-      {"disc", 24, 24, 0.5, &disc},        {"ring", 28, 28, 0.4, &ring},
-      {"arch", 24, 34, 0.5, &arch},        {"awning", 40, 16, 0.5, &awning},
-      {"lantern", 18, 28, 0.5, &lantern},  {"boat", 40, 18, 0.5, &boat},
-      {"gull", 32, 12, 0.5, &gull},        {"wave", 44, 12, 0.5, &wave},
-      {"house", 26, 36, 0.5, &house},      {"moon", 22, 24, 0.5, &moon},
-      {"star", 22, 22, 0.45, &star},       {"fish", 32, 16, 0.5, &fish},
-      {"parasol", 32, 30, 0.5, &parasol},  {"cloud", 36, 20, 0.5, &cloud},
-      {"leaf", 14, 30, 0.5, &leaf},        {"lamp-post", 16, 44, 0.5, &lampPost}};
+      {"tag", 36, 20, 0.4, &tag},         {"banner", 44, 16, 0.35, &banner},
+      {"disc", 24, 24, 0.5, &disc},       {"ring", 28, 28, 0.4, &ring},
+      {"arch", 24, 34, 0.5, &arch},       {"awning", 40, 16, 0.5, &awning},
+      {"lantern", 18, 28, 0.5, &lantern}, {"boat", 40, 18, 0.5, &boat},
+      {"gull", 32, 12, 0.5, &gull},       {"wave", 44, 12, 0.5, &wave},
+      {"house", 26, 36, 0.5, &house},     {"moon", 22, 24, 0.5, &moon},
+      {"star", 22, 22, 0.45, &star},      {"fish", 32, 16, 0.5, &fish},
+      {"parasol", 32, 30, 0.5, &parasol}, {"cloud", 36, 20, 0.5, &cloud},
+      {"leaf", 14, 30, 0.5, &leaf},       {"lamp-post", 16, 44, 0.5, &lampPost}};
   return all;
 }
 

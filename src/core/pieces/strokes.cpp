@@ -116,8 +116,7 @@ private:
     if (std::abs(way.y()) < kStraightShare * std::abs(way.x())) return straightScore(1);
     // A ruler laid through both points, or along what is slanted already.
     if (!onSomething(to.to))
-      if (const auto parallel =
-              snappedParallel(m_work, from.at, m_stroke.to, m_stroke.snapping))
+      if (const auto parallel = snappedParallel(m_work, from.at, m_stroke.to, m_stroke.snapping))
         m_drawn.at = {*parallel, SnapTo::Parallel};
     const Vec2 middle = 0.5 * (from.at + to.at);
     scoreBetween(endOnRim(m_work.outline, from.at, middle),

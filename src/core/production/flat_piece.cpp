@@ -97,7 +97,8 @@ std::vector<FlatLine> cutLines(const Piece& piece, const FlatPattern& pattern) {
 
 FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<Pocket>& pockets) {
   const Piece& piece = assembly.pieces[index];
-  FlatPiece flat{index, cutLines(piece, flatPattern(assembly, index)), {}, {}, {}, {}, {}};
+  FlatPiece flat{index,      cutLines(piece, flatPattern(assembly, index)), {}, {}, {}, {}, {},
+                 piece.paper};
   for (FoldIndex f : assembly.folds.indices()) {
     const Fold& fold = assembly.folds[f];
     if (assembly.panels[fold.left].piece == index)

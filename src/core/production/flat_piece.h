@@ -42,6 +42,7 @@ struct FlatPiece {
   std::vector<PieceIndex>
       slices; ///< of a wide sheet that is sliced afterwards: all strips, from below; else empty
   Box2 bounds;
+  std::string paper; ///< it is cut from: a key in the drawer
 };
 
 /// The thickness of the paper tells how far glue must stay away from what slides under a pocket's
@@ -67,6 +68,7 @@ struct SheetLayout {
   double width_mm = 0, height_mm = 0, margin_mm = 0;
   std::vector<SheetPlace> places;
   int sheets = 0;
+  std::vector<std::string> papers; ///< per sheet: what it is a sheet of; empty when nobody asked
 };
 
 /// Puts the pieces on sheets in rows, tallest first, from the lower edge (y = margin) or from the

@@ -68,7 +68,8 @@ std::vector<FlatPiece> takenTogether(std::vector<FlatPiece> pieces, double most_
     std::vector<std::size_t> same{i};
     for (std::size_t j = i + 1; strips[i] && strips[i]->size.x() <= most_mm && j < pieces.size();
          ++j)
-      if (!taken[j] && strips[j] && alike(*strips[i], *strips[j]) &&
+      if (!taken[j] && strips[j] && pieces[j].paper == pieces[i].paper &&
+          alike(*strips[i], *strips[j]) &&
           static_cast<double>(same.size() + 1) * strips[i]->size.y() <= most_mm)
         same.push_back(j);
     if (same.size() == 1) {
@@ -77,7 +78,7 @@ std::vector<FlatPiece> takenTogether(std::vector<FlatPiece> pieces, double most_
     }
     const Strip& strip = *strips[i];
     FlatPiece wide;
-    wide.piece = pieces[i].piece;
+    wide.piece = pieces[i].piece, wide.paper = pieces[i].paper;
     const double height = strip.size.y() * static_cast<double>(same.size());
     wide.lines.push_back({LineKind::Cut,
                           {{0, 0}, {strip.size.x(), 0}, {strip.size.x(), height}, {0, height}},

@@ -26,7 +26,8 @@ Vec3 Lying::byJoint_mm(PanelIndex panel) {
   const Glue* glue = m_assembly.glueOf(panel);
   if (!glue) return folded_mm(panel);
   const double side = glue->onHostFace() ? 1.0 : -1.0;
-  return off_mm(glue->host) + (kStep_mm + glue->raised_mm) * side * m_pose.panels[glue->host].linear().col(2);
+  return off_mm(glue->host) +
+         (kStep_mm + glue->raised_mm) * side * m_pose.panels[glue->host].linear().col(2);
 }
 
 /// What slides on a panel, and what is folded over it for good, such as the front of a pocket.

@@ -86,8 +86,8 @@ std::vector<Lying> everythingThatLies(const Assembly& assembly, const Pose& shut
     const std::string& key = assembly.pieces[assembly.panels[p].piece].paper;
     const Paper* paper = design.findPaper(key);
     const double thickness = (paper ? *paper : design.cardPaper()).thickness_mm;
-    lying.push_back({mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
-                     {p, key, false, thickness}});
+    lying.push_back(
+        {mapped(assembly.panels[p].outline, toPage * shut.panels[p]), {p, key, false, thickness}});
   }
   for (const LaidOn& on : laid)
     if (shut.placed[on.panel])
@@ -113,8 +113,8 @@ void measureGutter(ShutState& state, const Design& design) {
       if (const double x = state.map.origin.x() + (column + 0.5) * state.map.cell_mm;
           x < 0 && x > -kAlongGutter_mm) {
         state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
-        high = std::max(high,
-                        state.map.highAt_mm(column, row) - 2 * design.cardPaper().thickness_mm);
+        high =
+            std::max(high, state.map.highAt_mm(column, row) - 2 * design.cardPaper().thickness_mm);
       }
   state.gutterRelief_mm = 0.5 * withoutHair(high);
 }

@@ -32,9 +32,9 @@ struct LaidOn {
 
 /// One of the things that lie on one another at a place of the shut card.
 struct StackedSheet {
-  PanelIndex panel;        ///< it is, or it lies on
-  std::string paper;       ///< empty: pads
-  bool laid = false;       ///< on the panel
+  PanelIndex panel;  ///< it is, or it lies on
+  std::string paper; ///< empty: pads
+  bool laid = false; ///< on the panel
   double thickness_mm = 0;
 };
 

@@ -88,8 +88,7 @@ Result<Assembly> assembleDesign(const Design& design) {
       return Error{{"seat.unsuitable", kind->name(), seat->label,
                     Text(kind->name().key + "/unsuitable"), whereElse(*kind, assembly)},
                    place};
-    RecipeInput input{item, item.values, *seat, design.settings,
-                      design.paperOf(item).thickness_mm};
+    RecipeInput input{item, item.values, *seat, design.settings, design.paperOf(item).thickness_mm};
     const ParameterSpec* turned = findSense(kind->parameters, Sense::TurnedRound);
     if (turned && item.values.find(turned->key)->second != 0) {
       input.turned = true;

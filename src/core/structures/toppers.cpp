@@ -48,8 +48,7 @@ public:
         glue(add("shape", k, name, m_topper.paper, shapes[k]), panel, frame, shapes[k]);
         continue;
       }
-      const PanelIndex mat =
-          add("mat", k, Text("topper-mat", name), m_topper.mat->paper, outer[k]);
+      const PanelIndex mat = add("mat", k, Text("topper-mat", name), m_topper.mat->paper, outer[k]);
       glue(mat, panel, frame, outer[k]);
       const PanelIndex shape = add("shape", k, name, m_topper.paper, shapes[k]);
       m_assembly.addJoint(Glue{shape, mat, Iso3::Identity(), false});
@@ -63,10 +62,9 @@ private:
   PanelIndex add(const char* role, std::size_t k, Text label, const std::string& paper,
                  const Region& outline) {
     const std::string key = fmt::format("{}/{}-{}", m_topper.name(), role, k + 1);
-    const PieceIndex piece =
-        m_assembly.pieces.push({key, label, m_owner, {}, paper, {}});
-    const PanelIndex panel = m_assembly.panels.push(
-        {key, std::move(label), m_owner, piece, PanelUse::Topper, outline});
+    const PieceIndex piece = m_assembly.pieces.push({key, label, m_owner, {}, paper, {}});
+    const PanelIndex panel =
+        m_assembly.panels.push({key, std::move(label), m_owner, piece, PanelUse::Topper, outline});
     m_assembly.pieces[piece].panels.push_back(panel);
     return panel;
   }
@@ -103,8 +101,8 @@ std::vector<Region> takenBy(const Topper& topper, const Settings& settings) {
   std::vector<Region> shapes = shapesOf(topper);
   if (!topper.mat) return shapes;
   for (Region& shape : shapes) {
-    const auto wider = offset(Region(shape.rim), matBorder_mm(topper, settings),
-                              topper.mat->corners);
+    const auto wider =
+        offset(Region(shape.rim), matBorder_mm(topper, settings), topper.mat->corners);
     if (!wider.empty()) shape = Region(largest(wider).rim);
   }
   return shapes;
@@ -124,9 +122,9 @@ std::vector<Region> fixingZone(const Assembly& assembly, const Seat& face, const
   std::vector<Region> folds;
   for (FoldIndex f : assembly.foldsOf(panel)) {
     const Fold& fold = assembly.folds[f];
-    folds.push_back(roomAlong({(toShape * lift(fold.from)).head<2>(),
-                               (toShape * lift(fold.to)).head<2>()},
-                              foldClearance_mm));
+    folds.push_back(
+        roomAlong({(toShape * lift(fold.from)).head<2>(), (toShape * lift(fold.to)).head<2>()},
+                  foldClearance_mm));
   }
   std::vector<Region> zone;
   for (const Region& on : common(shape, host))

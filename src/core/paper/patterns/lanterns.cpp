@@ -11,9 +11,8 @@ PatternTile lanterns(double repeat_mm, double share) {
     tile.shapes.push_back({bar(at.x() - 0.01 * r, at.y() + tall, 0.02 * r, r - 2 * tall), 1});
     tile.shapes.push_back({oval(at, wide, tall), 0});
     for (const double side : {-1.0, 1.0})
-      tile.shapes.push_back({bar(at.x() - 0.5 * wide, at.y() + side * 0.95 * tall - 0.025 * r, wide,
-                                 0.05 * r),
-                             1});
+      tile.shapes.push_back(
+          {bar(at.x() - 0.5 * wide, at.y() + side * 0.95 * tall - 0.025 * r, wide, 0.05 * r), 1});
   }
   return tile;
 }

@@ -18,8 +18,7 @@ Polygon oval(const Vec2& middle, double halfWidth_mm, double halfHeight_mm) {
   Polygon round;
   for (int k = 0; k < kCorners; ++k) {
     const double angle = 2 * kPi * k / kCorners;
-    round.push_back(middle +
-                    Vec2(halfWidth_mm * std::cos(angle), halfHeight_mm * std::sin(angle)));
+    round.push_back(middle + Vec2(halfWidth_mm * std::cos(angle), halfHeight_mm * std::sin(angle)));
   }
   return round;
 }
@@ -35,8 +34,8 @@ Polygon star(const Vec2& middle, double radius_mm, int points) {
   return corners;
 }
 
-Polygon ribbon(double width_mm, double thickness_mm, double (*curve)(double share),
-               double base_mm, double swing_mm) {
+Polygon ribbon(double width_mm, double thickness_mm, double (*curve)(double share), double base_mm,
+               double swing_mm) {
   constexpr int kSteps = 24;
   Polygon below, above;
   for (int k = 0; k <= kSteps; ++k) {

@@ -11,8 +11,8 @@ Polygon disc(const Vec2& middle, double radius_mm);
 Polygon oval(const Vec2& middle, double halfWidth_mm, double halfHeight_mm);
 Polygon star(const Vec2& middle, double radius_mm, int points);
 /// A ribbon of even height round a curve y(x) from x 0 to `width_mm`.
-Polygon ribbon(double width_mm, double thickness_mm, double (*curve)(double share),
-               double base_mm, double swing_mm);
+Polygon ribbon(double width_mm, double thickness_mm, double (*curve)(double share), double base_mm,
+               double swing_mm);
 
 // One function a pattern, each in a file of its name.
 PatternTile stripes(double repeat_mm, double share);

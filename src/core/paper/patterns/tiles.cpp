@@ -10,9 +10,9 @@ PatternTile tiles(double repeat_mm, double share) {
   for (int row = 0; row < 2; ++row)
     for (int column = 0; column < 2; ++column) {
       const Vec2 at((column + 0.5) * r, (row + 0.5) * r);
-      tile.shapes.push_back({{at - Vec2(half, 0), at - Vec2(0, half), at + Vec2(half, 0),
-                              at + Vec2(0, half)},
-                             static_cast<std::size_t>((row + column) % 2)});
+      tile.shapes.push_back(
+          {{at - Vec2(half, 0), at - Vec2(0, half), at + Vec2(half, 0), at + Vec2(0, half)},
+           static_cast<std::size_t>((row + column) % 2)});
     }
   return tile;
 }

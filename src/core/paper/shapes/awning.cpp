@@ -9,8 +9,7 @@ Region awning(double detail) {
   const double hang = 0.1 + 0.3 * detail, width = 1.0 / kScallops, top = -0.5 + hang;
   Polygon rim;
   for (int k = 0; k < kScallops; ++k) {
-    const Polygon scallop =
-        arc({-0.5 + (k + 0.5) * width, top}, 0.5 * width, hang, 180, 360, 10);
+    const Polygon scallop = arc({-0.5 + (k + 0.5) * width, top}, 0.5 * width, hang, 180, 360, 10);
     rim.insert(rim.end(), scallop.begin() + (k == 0 ? 0 : 1), scallop.end());
   }
   rim.emplace_back(0.4, 0.5);

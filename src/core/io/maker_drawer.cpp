@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/maker_drawer.h"
+#include "core/io/dressing_json.h"
+#include "core/io/text_file.h"
+#include <QDir>
+#include <QFileInfo>
+#include <QStandardPaths>
+#include <algorithm>
+
+namespace hinge {
+namespace {
+
+Result<void> write(const std::vector<Paper>& papers) {
+  const std::string path = makersDrawerPath();
+  if (!QDir().mkpath(QFileInfo(QString::fromStdString(path)).path()))
+    return Error{"file.unwritable/folder", path};
+  Json out = {{"format", "hinge-lantern-papers"}, {"version", 1}, {"papers", Json::array()}};
+  for (const Paper& paper : papers)
+    out["papers"].push_back(jsonOf(paper));
+  return writeFile(path, out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n");
+}
+
+} // namespace
+
+std::string makersDrawerPath() {
+  return (QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
+          QStringLiteral("/hinge-lantern/papers.json"))
+      .toStdString();
+}
+
+Result<std::vector<Paper>> makersPapers() {
+  const std::string path = makersDrawerPath();
+  if (!QFileInfo::exists(QString::fromStdString(path))) return std::vector<Paper>();
+  const auto text = readFile(path);
+  if (!text) return text.error();
+  const Json json = Json::parse(*text, nullptr, false);
+  std::optional<Error> error;
+  if (!json.is_object() || json.value("format", "") != "hinge-lantern-papers")
+    return Error{"file.format", path};
+  std::vector<Paper> papers = readPapers(json.value("papers", Json::array()), "papers", error);
+  for (const Paper& paper : papers)
+    if (const auto valid = validate(paper); !valid && !error) error = valid.error();
+  if (error) return Error{error->message, path + ": " + error->place};
+  return papers;
+}
+
+Result<void> keepPaper(const Paper& paper) {
+  if (auto valid = validate(paper); !valid) return valid;
+  auto known = makersPapers();
+  if (!known) return known.error();
+  std::vector<Paper> papers = std::move(known).value();
+  const auto same = std::ranges::find(papers, paper.key, &Paper::key);
+  if (same != papers.end())
+    *same = paper;
+  else
+    papers.push_back(paper);
+  return write(papers);
+}
+
+Result<void> forgetPaper(std::string_view key) {
+  auto known = makersPapers();
+  if (!known) return known.error();
+  std::vector<Paper> papers = std::move(known).value();
+  if (std::erase_if(papers, [&](const Paper& paper) { return paper.key == key; }) == 0) return {};
+  return write(papers);
+}
+
+} // namespace hinge
