@@ -174,15 +174,18 @@ private:
 
   /// The papers on a side, each lit as the card below it. What is printed is laid on as it is in
   /// daylight and then shaded.
-  void paintCoats(PanelIndex panel, std::span<const Coat> coats, const QPolygonF& part,
+  void paintCoats(PanelIndex panel, std::span<const Coat> coats, const QPolygonF& part, bool whole,
                   const Light& light) {
     if (coats.empty()) return;
     const auto map = onScreen(panel);
     if (!map) return;
     p.save();
-    QPainterPath clip;
-    clip.addPolygon(part);
-    p.setClipPath(clip, Qt::IntersectClip);
+    // What is painted in one part needs no clipping, which is dear.
+    if (!whole) {
+      QPainterPath clip;
+      clip.addPolygon(part);
+      p.setClipPath(clip, Qt::IntersectClip);
+    }
     for (const Coat& coat : coats) {
       const QPainterPath outline = map->map(coat.outline);
       const bool printed =
@@ -287,7 +290,8 @@ private:
     p.setPen(Qt::NoPen);
     p.drawPolygon(outline);
     const bool filled = coloured && (!coats.front().paper.patterned() || coats.front().back);
-    paintCoats(source.panel, coats.subspan(filled ? 1 : 0), outline, light);
+    const bool whole = std::ranges::all_of(face.edges, [](bool rim) { return rim; });
+    paintCoats(source.panel, coats.subspan(filled ? 1 : 0), outline, whole, light);
     // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
     // dear, so only there.
     if (light.near.alphaF() >= 1) {

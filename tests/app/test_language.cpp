@@ -264,9 +264,10 @@ private slots:
     QTest::newRow("sweep") << QStringList{"sweep", market, "--step", "60"};
     QTest::newRow("help") << QStringList{"--help"};
     for (const char* verb :
-         {"new",        "add",   "set",      "remove", "scores", "solve",   "fit",
-          "order",      "check", "mend",     "sweep",  "export", "gallery", "seats",
-          "structures", "sheet", "describe", "read",   "small",  "import"})
+         {"new",        "add",   "set",      "remove",    "scores", "solve",   "fit",
+          "order",      "check", "mend",     "sweep",     "export", "gallery", "seats",
+          "structures", "sheet", "describe", "read",      "small",  "import",  "papers",
+          "faces",      "dress", "topper",   "thickness", "mats"})
       QTest::addRow("help of %s", verb) << QStringList{QString::fromLatin1(verb), "--help"};
     QTest::newRow("no such file") << QStringList{"check", "/nowhere"};
     QTest::newRow("no such structure") << QStringList{"set", market, "s99", "a=3"};
@@ -284,21 +285,27 @@ private slots:
     QSet<QString> allowed = m_allowed;
     // Keys, and what is typed, are the same in every language.
     for (const char* key :
-         {"cli",     "deg",    "switch",  "count",     "spoils",       "advice",     "good",
-          "spoiled", "valley", "ridge",   "face",      "span",         "held",       "gives",
-          "glue",    "slot",   "pivot",   "slide",     "band",         "film",       "true",
-          "false",   "null",   "page",    "edge",      "none",         "help",       "json",
-          "out",     "width",  "height",  "unit",      "fold",         "base",       "set",
-          "force",   "hold",   "give",    "steps",     "wrap",         "mends",      "finding",
-          "all",     "step",   "open",    "columns",   "size",         "key",        "value",
-          "svg",     "pdf",    "obj",     "png",       "display",      "rests",      "SECONDS",
-          "file",    "kind",   "values",  "places",    "length",       "files",      "top",
-          "side",    "tmp",    "such",    "directory", "File",         "single",     "new",
-          "add",     "remove", "scores",  "solve",     "fit",          "order",      "check",
-          "mend",    "sweep",  "export",  "gallery",   "seats",        "structures", "describe",
-          "read",    "sheet",  "target",  "words",     "small",        "import",     "dxf",
-          "piece",   "base",   "opening", "list",      "source",       "lines",      "number",
-          "part",    "join",   "line",    "other",     "edge-of-other"})
+         {"cli",     "deg",    "switch",    "count",     "spoils",        "advice",     "good",
+          "spoiled", "valley", "ridge",     "face",      "span",          "held",       "gives",
+          "glue",    "slot",   "pivot",     "slide",     "band",          "film",       "true",
+          "false",   "null",   "page",      "edge",      "none",          "help",       "json",
+          "out",     "width",  "height",    "unit",      "fold",          "base",       "set",
+          "force",   "hold",   "give",      "steps",     "wrap",          "mends",      "finding",
+          "all",     "step",   "open",      "columns",   "size",          "key",        "value",
+          "svg",     "pdf",    "obj",       "png",       "display",       "rests",      "SECONDS",
+          "file",    "kind",   "values",    "places",    "length",        "files",      "top",
+          "side",    "tmp",    "such",      "directory", "File",          "single",     "new",
+          "add",     "remove", "scores",    "solve",     "fit",           "order",      "check",
+          "mend",    "sweep",  "export",    "gallery",   "seats",         "structures", "describe",
+          "read",    "sheet",  "target",    "words",     "small",         "import",     "dxf",
+          "piece",   "base",   "opening",   "list",      "source",        "lines",      "number",
+          "part",    "join",   "line",      "other",     "edge-of-other", "papers",     "faces",
+          "dress",   "topper", "thickness", "mats",      "face",          "shape",      "put",
+          "take",    "out",    "keep",      "forget",    "mine",          "picture",    "wide",
+          "paper",   "border", "borders",   "turn",      "round",         "seen",       "displayed",
+          "more",    "bare",   "drop",      "at",        "glue",          "remove",     "shapes",
+          "from",    "csv",    "for",       "twins",     "alike",         "under",      "over",
+          "around",  "FACE"})
       allowed.insert(QString::fromLatin1(key));
     for (const QString& argument : arguments)
       for (const QString& part : argument.split(QRegularExpression(QStringLiteral("[^A-Za-z]"))))

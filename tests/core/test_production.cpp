@@ -129,10 +129,18 @@ private slots:
     QCOMPARE(shutState(Motion::trace(assemble(*flat)), *flat).pads_mm, 0.0);
   }
   void equalStripsAreCutAsOneWideSheet() {
-    auto loaded = loadDesign(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge");
-    QVERIFY(loaded.ok());
-    const auto assembly = assemble(*loaded);
-    const auto single = flatPieces(*assembly, loaded->cardPaper().thickness_mm),
+    const Design boatmen = demo("waving-boatmen");
+    // Of other papers they stay apart.
+    const Design asItComes = demoAsItComes("waving-boatmen");
+    const auto dressed = flatPieces(*assemble(asItComes), 0.27);
+    QCOMPARE(takenTogether(dressed, 190).size(), dressed.size());
+    const auto sheets = sheetsFor(dressed, asItComes);
+    for (const SheetPlace& place : sheets.layout.places) {
+      const auto piece = std::ranges::find(dressed, place.piece, &FlatPiece::piece);
+      QCOMPARE(sheets.layout.papers[static_cast<std::size_t>(place.sheet)], piece->paper);
+    }
+    const auto assembly = assemble(boatmen);
+    const auto single = flatPieces(*assembly, boatmen.cardPaper().thickness_mm),
                wide = takenTogether(single, 190);
     // Two arms and two links, each pair alike.
     QCOMPARE(wide.size(), single.size() - 2);

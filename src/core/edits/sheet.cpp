@@ -6,10 +6,12 @@
 #include "core/states/shut_state.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
+#include "core/structures/toppers.h"
 #include "core/units/lattice.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <charconv>
+#include <cmath>
 
 namespace hinge {
 namespace {
@@ -82,6 +84,25 @@ PieceWork workOf(const Assembly& assembly, const Piece& piece) {
   return work;
 }
 
+namespace {
+
+/// Faces of sheets stand on another line than those of leaves: toppers stay where they are on the
+/// paper, whose frame is the same.
+void layToppersAgain(const Design& before, const Assembly& then, Design& after,
+                     const Assembly& now) {
+  for (std::size_t k = 0; k < before.dressing.toppers.size(); ++k) {
+    Topper& topper = after.dressing.toppers[k];
+    const Seat *old = then.findSeat(before.dressing.toppers[k].face),
+               *made = now.findSeat(topper.face);
+    if (!old || !made) continue; // on a structure
+    const Iso3 on = made->sides[0].toPiece.inverse() * onPiece(before.dressing.toppers[k], *old);
+    topper.at = on.translation().head<2>();
+    topper.turn_deg = degrees(std::atan2(on.linear()(1, 0), on.linear()(0, 0)));
+  }
+}
+
+} // namespace
+
 Result<Design> withBaseAsSheet(const Design& design) {
   if (design.card.kind == sheetBase().key) return design;
   Design bare = upTo(design, {});
@@ -113,6 +134,7 @@ Result<Design> withBaseAsSheet(const Design& design) {
   const auto after = assembleDesign(upTo(edited, {}));
   if (!after) return after.error();
   Renaming(*assembled, *after).apply(edited);
+  layToppersAgain(design, *assembled, edited, *after);
   return edited;
 }
 
