@@ -43,6 +43,7 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
   auto* row = new QHBoxLayout;
   row->setSpacing(0);
   m_stage = new StageView(document, analyst, this);
+  m_stage->restWhileHidden();
   m_stage->addButton().hide();
   m_stage->standing().hide();
   m_hand = new DressHand(document, m_stage, this);
@@ -56,6 +57,7 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
   m_stage->installEventFilter(this);
   m_face->installEventFilter(this);
   connect(m_hand, &DressHand::changed, this, &DressPlace::refresh);
+  connect(m_stage, &StageView::poseChanged, this, &DressPlace::refresh);
   connect(m_hand, &DressHand::refused, this, &DressPlace::refused);
   connect(analyst, &Analyst::changed, this, &DressPlace::refresh);
   connect(m_drawer, &SwatchRow::chosen, this,

@@ -6,6 +6,7 @@
 #include <QElapsedTimer>
 #include <QMouseEvent>
 #include <cmath>
+#include <utility>
 
 namespace hinge {
 namespace {
@@ -66,7 +67,16 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
   refresh();
 }
 
+void StageView::showEvent(QShowEvent* event) {
+  if (std::exchange(m_stale, false)) refresh();
+  QWidget::showEvent(event);
+}
+
 void StageView::refresh() {
+  if (m_restsHidden && !isVisible()) {
+    m_stale = true;
+    return;
+  }
   // apply() and preview() let only designs through that assemble.
   if (m_scene.show(m_document->snapshot())) m_fan->setCard(m_scene.shown()->design().card);
   if (!assembly()) return;

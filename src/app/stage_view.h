@@ -41,6 +41,8 @@ public:
   void pressItem(int index) override;
   QWidget* canvasWidget() override { return this; }
 
+  /// A second stage need not follow every change while nobody sees it.
+  void restWhileHidden() { m_restsHidden = true; }
   /// Gives pointer and keys to a hand, which must outlive that; null: takes them back.
   void take(StageHand* hand);
   StageHand* hand() const { return m_hand; }
@@ -55,6 +57,7 @@ signals:
 protected:
   void paintEvent(QPaintEvent*) override;
   void resizeEvent(QResizeEvent*) override;
+  void showEvent(QShowEvent*) override;
   void mousePressEvent(QMouseEvent*) override;
   void mouseMoveEvent(QMouseEvent*) override;
   void mouseReleaseEvent(QMouseEvent*) override;
@@ -94,6 +97,7 @@ private:
   enum class Shown : std::uint8_t { AsItIs, AMomentAgo, AsBefore };
   Shown m_isShown = Shown::AsItIs;
   std::ptrdiff_t m_missing = 0; ///< panels without a place in the card that is kept
+  bool m_restsHidden = false, m_stale = false;
   QTimer m_settles;             ///< runs while the card moves
   double m_printed_ms = 0;      ///< what the last picture with printed papers took
   int m_stillCount = 0;         ///< goes up when the pose or the card is another

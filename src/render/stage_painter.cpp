@@ -49,22 +49,46 @@ public:
   std::vector<DrawnFace> run() {
     collect();
     std::vector<DrawnFace> drawn;
-    for (const SpaceFace& face : backToFront(std::move(m_faces), m_camera.eye())) {
-      const Source& source = m_sources[static_cast<std::size_t>(face.source)];
-      QPolygonF outline;
-      for (const Vec3& c : face.corners)
-        outline << m_camera.project(c);
+    const std::vector<SpaceFace> faces = backToFront(std::move(m_faces), m_camera.eye());
+    IndexedVector<PanelIndex, std::size_t> partsOf;
+    partsOf.assign(m_assembly.panels.size(), 0);
+    for (const SpaceFace& face : faces)
+      if (!sourceOf(face).shade) ++partsOf[sourceOf(face).panel];
+    for (std::size_t k = 0; k < faces.size();) {
+      const Source& source = sourceOf(faces[k]);
       if (source.shade) {
-        paintShade(outline, source);
+        paintShade(onScreen(faces[k++]), source);
         continue;
       }
-      paintPaper(face, outline, source);
-      drawn.push_back({source.panel, outline});
+      // Parts of one panel that follow one another are painted as one, papers and all.
+      std::vector<Part> parts;
+      for (; k < faces.size() && !sourceOf(faces[k]).shade &&
+             sourceOf(faces[k]).panel == source.panel;
+           ++k) {
+        parts.push_back({&faces[k], onScreen(faces[k])});
+        drawn.push_back({source.panel, parts.back().outline});
+      }
+      paintPaper(source.panel, parts, parts.size() == partsOf[source.panel]);
     }
     return drawn;
   }
 
 private:
+  /// A part of a panel, and where it is seen.
+  struct Part {
+    const SpaceFace* face;
+    QPolygonF outline;
+  };
+  const Source& sourceOf(const SpaceFace& face) const {
+    return m_sources[static_cast<std::size_t>(face.source)];
+  }
+  QPolygonF onScreen(const SpaceFace& face) const {
+    QPolygonF outline;
+    for (const Vec3& corner : face.corners)
+      outline << m_camera.project(corner);
+    return outline;
+  }
+
   void collect() {
     for (PanelIndex panel : m_assembly.panels.indices()) {
       if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
@@ -174,16 +198,18 @@ private:
 
   /// The papers on a side, each lit as the card below it. What is printed is laid on as it is in
   /// daylight and then shaded.
-  void paintCoats(PanelIndex panel, std::span<const Coat> coats, const QPolygonF& part, bool whole,
-                  const Light& light) {
+  void paintCoats(PanelIndex panel, std::span<const Coat> coats, const std::vector<Part>& parts,
+                  bool whole, const Light& light) {
     if (coats.empty()) return;
     const auto map = onScreen(panel);
     if (!map) return;
     p.save();
-    // What is painted in one part needs no clipping, which is dear.
+    // A panel that is seen whole needs no clipping, which is dear.
     if (!whole) {
       QPainterPath clip;
-      clip.addPolygon(part);
+      clip.setFillRule(Qt::WindingFill);
+      for (const Part& part : parts)
+        clip.addPolygon(part.outline);
       p.setClipPath(clip, Qt::IntersectClip);
     }
     for (const Coat& coat : coats) {
@@ -277,53 +303,63 @@ private:
     return m_bench * (m_pose.panels[panel] * lift(centroidOf(m_assembly.panels[panel].outline)));
   }
 
-  void paintPaper(const SpaceFace& face, const QPolygonF& outline, const Source& source) {
-    const bool back = face.normal.dot(m_camera.eye() - middleOf(source.panel)) <= 0;
-    const Light light = lightOn(face, source.panel, back);
-    const auto coats =
-        m_style.look ? m_style.look->coats(source.panel, back) : std::span<const Coat>();
+  /// Parts of a panel that lie beside one another in the picture; `whole`: all there are.
+  void paintPaper(PanelIndex panel, const std::vector<Part>& parts, bool whole) {
+    const SpaceFace& face = *parts.front().face;
+    const bool back = face.normal.dot(m_camera.eye() - middleOf(panel)) <= 0;
+    const Light light = lightOn(face, panel, back);
+    const auto coats = m_style.look ? m_style.look->coats(panel, back) : std::span<const Coat>();
     const bool coloured = !coats.empty() && coats.front().ground;
     const QBrush fill = coloured        ? tinted(coats.front().paper, coats.front().back, light)
                         : m_style.quick ? QBrush(mix(light.near, light.far, kQuickMix))
                                         : QBrush(light.glow);
     p.setBrush(fill);
-    p.setPen(Qt::NoPen);
-    p.drawPolygon(outline);
-    const bool filled = coloured && (!coats.front().paper.patterned() || coats.front().back);
-    const bool whole = std::ranges::all_of(face.edges, [](bool rim) { return rim; });
-    paintCoats(source.panel, coats.subspan(filled ? 1 : 0), outline, whole, light);
-    // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
-    // dear, so only there.
-    if (light.near.alphaF() >= 1) {
+    for (const Part& part : parts) {
+      p.setPen(Qt::NoPen);
+      p.drawPolygon(part.outline);
+      // A stroke in the face's own colours closes the seam along a cut; stroking with a gradient is
+      // dear, so only there.
+      if (light.near.alphaF() < 1) continue;
       p.setPen(QPen(fill, 1.6, Qt::SolidLine, Qt::FlatCap));
-      for (std::size_t i = 0; i < face.corners.size(); ++i)
-        if (!face.edges[i])
-          paintSeam(outline[static_cast<int>(i)],
-                    outline[static_cast<int>((i + 1) % face.corners.size())]);
+      eachEdge(part, false, [&](const QPointF& a, const QPointF& b) { paintSeam(a, b); });
     }
-    if (m_style.troubled.contains(m_assembly.panels[source.panel].key)) {
+    const bool filled = coloured && (!coats.front().paper.patterned() || coats.front().back);
+    paintCoats(panel, coats.subspan(filled ? 1 : 0), parts, whole, light);
+    for (const Part& part : parts)
+      paintMarks(panel, part);
+  }
+
+  /// Its edges on the outline of the panel, or those that only part it.
+  template <class Each> static void eachEdge(const Part& part, bool onOutline, const Each& each) {
+    for (std::size_t i = 0; i < part.face->corners.size(); ++i)
+      if ((part.face->edges[i] != 0) == onOutline)
+        each(part.outline[static_cast<int>(i)],
+             part.outline[static_cast<int>((i + 1) % part.face->corners.size())]);
+  }
+
+  /// What is said of a panel: in trouble, pointed at, chosen; and its edges.
+  void paintMarks(PanelIndex index, const Part& part) {
+    const Panel& panel = m_assembly.panels[index];
+    const auto cover = [&](const QBrush& brush) {
+      p.setPen(Qt::NoPen);
+      p.setBrush(brush);
+      p.drawPolygon(part.outline);
+    };
+    if (m_style.troubled.contains(panel.key)) {
       QColor red = Theme::light().trouble;
       red.setAlphaF(0.75f);
-      p.setPen(Qt::NoPen);
-      p.setBrush(QBrush(red, Qt::BDiagPattern));
-      p.drawPolygon(outline);
+      cover(QBrush(red, Qt::BDiagPattern));
     }
-    const auto& panel = m_assembly.panels[source.panel];
-    const bool chosen = m_style.selected && panel.owner == m_style.selected;
-    if (source.panel == m_style.hoverPanel) {
+    if (index == m_style.hoverPanel) {
       QColor veil = m_style.theme.paperEdge;
       veil.setAlphaF(0.28f);
-      p.setPen(Qt::NoPen);
-      p.setBrush(veil);
-      p.drawPolygon(outline);
+      cover(veil);
     }
+    const bool chosen = m_style.selected && panel.owner == m_style.selected;
     QColor edge = chosen ? Theme::light().accent : QColor(0x4c, 0x2f, 0x24);
     edge.setAlphaF(chosen ? 1.0f : 0.55f);
     p.setPen(QPen(edge, chosen ? 2.0 : 0.9, Qt::SolidLine, Qt::RoundCap));
-    for (std::size_t i = 0; i < face.corners.size(); ++i)
-      if (face.edges[i])
-        p.drawLine(outline[static_cast<int>(i)],
-                   outline[static_cast<int>((i + 1) % face.corners.size())]);
+    eachEdge(part, true, [&](const QPointF& a, const QPointF& b) { p.drawLine(a, b); });
   }
 
   QPainter& p;
