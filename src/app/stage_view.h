@@ -98,9 +98,9 @@ private:
   Shown m_isShown = Shown::AsItIs;
   std::ptrdiff_t m_missing = 0; ///< panels without a place in the card that is kept
   bool m_restsHidden = false, m_stale = false;
-  QTimer m_settles;             ///< runs while the card moves
-  double m_printed_ms = 0;      ///< what the last picture with printed papers took
-  int m_stillCount = 0;         ///< goes up when the pose or the card is another
+  QTimer m_settles;        ///< runs while the card moves
+  double m_printed_ms = 0; ///< what the last picture with printed papers took
+  int m_stillCount = 0;    ///< goes up when the pose or the card is another
   QString m_hovered;
   StageHand* m_hand = nullptr;
   std::optional<std::size_t> m_knob; ///< of what a hand is moving

@@ -4,6 +4,8 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
+#include <map>
 
 // Toppers: something holds each on one panel, none reaches over a fold that closes on it, and what
 // stands on pads clears what passes over it. That they are paper like all other in the motion and
