@@ -75,7 +75,8 @@ void StageView::showEvent(QShowEvent* event) {
 void StageView::refresh() {
   if (m_restsHidden && !isVisible()) {
     m_stale = true;
-    return;
+    // The opening is the same on all stages, so its range must be.
+    return m_fan->setCard(m_document->design().card);
   }
   // apply() and preview() let only designs through that assemble.
   if (m_scene.show(m_document->snapshot())) m_fan->setCard(m_scene.shown()->design().card);
