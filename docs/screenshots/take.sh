@@ -12,7 +12,7 @@ shot adding-dark.png --dark --open 150 --adding demo/night-market.hinge
 shot size.png --place size demo/night-market.hinge
 shot sheet.png --place size demo/house-fronts.hinge
 shot dress.png --place dress --face card/page-b --open 105 demo/night-market.hinge
-shot toppers-dark.png --dark --place dress --face card/page-a --topper t1 --open 118 demo/canal-houses.hinge
+shot toppers-dark.png --dark --place dress --face card/page-b --topper t1 --open 118 demo/canal-houses.hinge
 shot cut.png --place cut demo/pop-up-lantern.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new

@@ -299,6 +299,9 @@ std::optional<Topper> DressHand::topper() const {
 }
 
 void DressHand::chooseTopper(int id) {
+  if (const Topper* topper = m_document->design().dressing.find(id);
+      topper && topper->face != m_face)
+    choose(topper->face);
   m_topper = id;
   emit changed();
 }
