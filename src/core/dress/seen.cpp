@@ -57,9 +57,18 @@ public:
     m_right = up.cross(toEye).normalized();
     m_up = toEye.cross(m_right);
     Box2 box;
-    for (const Part& part : scene.parts)
+    for (const Part& part : scene.parts) {
+      Polygon& outline = m_outlines.emplace_back();
       for (const Vec3& corner : part.corners)
-        box.add(flat(corner));
+        outline.push_back(flat(corner));
+      m_boxes.push_back(boundsOf(outline));
+      // Seen from its edge a part has no depth, and is not asked for one.
+      const double slant = part.normal.dot(m_eye);
+      const double by = std::abs(slant) < kEdgeOn ? 0 : 1 / slant;
+      m_planes.emplace_back(-by * part.normal.dot(m_right), -by * part.normal.dot(m_up),
+                            by * part.normal.dot(part.corners.front()));
+      box.add(m_boxes.back());
+    }
     m_low = box.empty() ? Vec2::Zero() : box.low;
     m_cell = box.empty() ? 1 : std::max(1e-6, box.size().maxCoeff() / (kCells - 2));
     m_front.assign(static_cast<std::size_t>(kCells) * kCells, -1);
@@ -92,22 +101,16 @@ private:
     return m_front[static_cast<std::size_t>(row) * kCells + static_cast<std::size_t>(column)];
   }
   /// How near to the eye the plane of a part is over a place of the picture.
-  double depthAt(const Part& part, const Vec2& at) const {
-    const Vec3 on = at.x() * m_right + at.y() * m_up;
-    return part.normal.dot(part.corners.front() - on) / part.normal.dot(m_eye);
-  }
-  Polygon outlineOf(const Part& part) const {
-    Polygon outline;
-    for (const Vec3& corner : part.corners)
-      outline.push_back(flat(corner));
-    return outline;
+  double depthAt(std::size_t index, const Vec2& at) const {
+    const Vec3& plane = m_planes[index];
+    return plane.z() + plane.x() * at.x() + plane.y() * at.y();
   }
 
   void draw(int index) {
     const Part& part = m_scene.parts[static_cast<std::size_t>(index)];
     if (std::abs(part.normal.dot(m_eye)) < kEdgeOn) return;
-    const Polygon outline = outlineOf(part);
-    const Box2 box = boundsOf(outline);
+    const Polygon& outline = m_outlines[static_cast<std::size_t>(index)];
+    const Box2& box = m_boxes[static_cast<std::size_t>(index)];
     const int low = std::max(0, cell(box.low.y() - m_low.y())),
               high = std::min(kCells - 1, cell(box.high.y() - m_low.y()));
     for (int row = low; row <= high; ++row) {
@@ -119,16 +122,16 @@ private:
         const double x = a.x() + (y - a.y()) / (b.y() - a.y()) * (b.x() - a.x());
         from = std::min(from, x), to = std::max(to, x);
       }
-      fill(index, part, row, from, to);
+      fill(index, row, from, to);
     }
   }
-  void fill(int index, const Part& part, int row, double from, double to) {
+  void fill(int index, int row, double from, double to) {
     for (int column = std::max(0, cell(from - m_low.x()));
          column <= std::min(kCells - 1, cell(to - m_low.x())); ++column) {
       const Vec2 at = middleOf(column, row);
       if (at.x() < from || at.x() > to) continue;
       const auto k = static_cast<std::size_t>(row) * kCells + static_cast<std::size_t>(column);
-      if (const double depth = depthAt(part, at); depth > m_depth[k])
+      if (const double depth = depthAt(static_cast<std::size_t>(index), at); depth > m_depth[k])
         m_depth[k] = depth, m_front[k] = index;
     }
   }
@@ -140,18 +143,23 @@ private:
     const int column = cell(at.x() - m_low.x()), row = cell(at.y() - m_low.y());
     // First the likely one.
     const int front = frontAt(column, row);
-    if (front >= 0 && covers(m_scene.parts[static_cast<std::size_t>(front)], panel, at, own))
-      return true;
-    for (const Part& part : m_scene.parts)
-      if (covers(part, panel, at, own)) return true;
+    if (front >= 0 && covers(static_cast<std::size_t>(front), panel, at, own)) return true;
+    for (std::size_t k = 0; k < m_scene.parts.size(); ++k)
+      if (covers(k, panel, at, own)) return true;
     return false;
   }
-  bool covers(const Part& part, PanelIndex panel, const Vec2& at, double own) const {
+  bool covers(std::size_t index, PanelIndex panel, const Vec2& at, double own) const {
+    const Box2& box = m_boxes[index];
+    if (at.x() < box.low.x() || at.x() > box.high.x() || at.y() < box.low.y() ||
+        at.y() > box.high.y())
+      return false;
+    const Part& part = m_scene.parts[index];
     if (part.panel == panel || std::abs(part.normal.dot(m_eye)) < kEdgeOn) return false;
-    if (depthAt(part, at) < own + kBehind_mm) return false;
+    if (depthAt(index, at) < own + kBehind_mm) return false;
+    const Polygon& outline = m_outlines[index];
     double side = 0;
-    for (std::size_t k = 0; k < part.corners.size(); ++k) {
-      const Vec2 a = flat(part.corners[k]), b = flat(part.corners[(k + 1) % part.corners.size()]);
+    for (std::size_t k = 0; k < outline.size(); ++k) {
+      const Vec2 &a = outline[k], &b = outline[(k + 1) % outline.size()];
       const double turn = cross2(b - a, at - a);
       if (side * turn < 0) return false;
       if (turn != 0) side = turn;
@@ -164,6 +172,9 @@ private:
   Vec3 m_right, m_up;
   Vec2 m_low;
   double m_cell = 1;
+  std::vector<Polygon> m_outlines; ///< of the parts, as they are seen
+  std::vector<Box2> m_boxes;
+  std::vector<Vec3> m_planes; ///< depth over the picture: by x, by y, at its origin
   std::vector<int> m_front;
   std::vector<double> m_depth;
 };
@@ -271,6 +282,8 @@ std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
     watch(scene, faces, onDisplay, watched, stop);
   };
   at(shown, true);
+  for (Watched& one : watched)
+    one.opened = one.displayed; // what is seen on display need not be looked for again
   // Quite shut, and quite open, whole structures lie in one plane.
   constexpr double kFlat_rad = radians(2);
   for (double opening = std::max(assembly.low_rad, kFlat_rad); opening < shown + kStep_rad;
@@ -278,11 +291,8 @@ std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
     at(std::clamp(opening, assembly.low_rad, std::min(shown, kPi - kFlat_rad)), false);
   if (stop.stop_requested()) return {};
   std::vector<FaceSeen> seen;
-  for (Watched& one : watched) {
-    for (std::size_t k = 0; k < one.opened.size(); ++k)
-      one.opened[k] |= one.displayed[k];
+  for (const Watched& one : watched)
     seen.push_back({shareOf(one.displayed), shareOf(one.opened)});
-  }
   return seen;
 }
 
