@@ -67,7 +67,6 @@ Result<std::vector<Layer>> layersOf(const Options& o, LengthUnit unit) {
 /// What is said of a rule that reaches nothing is an error: a face that is not there.
 Result<void> facesAreThere(const Design& design, const std::vector<std::string>& keys) {
   const Snapshot snapshot(design);
-  if (auto possible = snapshot.possible(); !possible) return possible;
   for (const std::string& key : keys)
     if (!snapshot.faces()->find(key).valid())
       return Error{{"dress.no-face", key.substr(0, 60)}, "dress"};
@@ -182,7 +181,6 @@ int papersVerb(const Options& o) {
     return kFine;
   }
   const Snapshot snapshot(*d);
-  if (auto possible = snapshot.possible(); !possible) return refuse(possible.error(), unit);
   fmt::print("{}", papersToJson(snapshot));
   return kFine;
 }
@@ -191,8 +189,6 @@ int facesVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const Snapshot snapshot(*d);
-  if (auto possible = snapshot.possible(); !possible)
-    return refuse(possible.error(), d->settings.unit);
   if (o.json) {
     fmt::print("{}", facesToJson(snapshot));
     return kFine;
@@ -232,8 +228,6 @@ int thicknessVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const Snapshot snapshot(*d);
-  if (auto possible = snapshot.possible(); !possible)
-    return refuse(possible.error(), d->settings.unit);
   if (o.json) {
     fmt::print("{}", thicknessToJson(snapshot));
     return kFine;
@@ -260,8 +254,6 @@ int matsVerb(const Options& o) {
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const Snapshot snapshot(*d);
-  if (auto possible = snapshot.possible(); !possible)
-    return refuse(possible.error(), d->settings.unit);
   if (o.json || o.csv) {
     fmt::print("{}", o.json ? matsToJson(snapshot) : matsToCsv(snapshot));
     return kFine;

@@ -271,6 +271,13 @@ private slots:
     QVERIFY_NEAR(areaWith(AtGlue::Under), whole, 1e-3);
     // Over: a slot of a millimetre along the foot, half a millimetre longer at each end.
     QVERIFY_NEAR(areaWith(AtGlue::Over), whole - (foot + 2 * kBesideStanding_mm), 1e-3);
+    // A topper lies on the layers, whatever is said of pieces that are glued on.
+    const auto topped = withTopper(d, *freshTopper(d, "card/page-b", "disc", "moss"));
+    QVERIFY(topped.ok());
+    QCOMPARE(gluedOnto(assembleDesign(*topped).value(),
+                       (*bare.faces())[bare.faces()->find("card/page-b")])
+                 .size(),
+             std::size_t(1));
     // Around: at least the tab and the border round it.
     QVERIFY(areaWith(AtGlue::Around) < whole - tab - 3 * foot);
   }

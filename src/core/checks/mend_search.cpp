@@ -2,6 +2,7 @@
 #include "core/checks/analysis.h"
 #include "core/edits/solve_piece.h"
 #include "core/structures/registry.h"
+#include "core/structures/toppers.h"
 #include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
@@ -223,7 +224,7 @@ private:
 const Topper* topperOf(const Analysis& before, const Finding& finding) {
   for (const Topper& topper : before.design.dressing.toppers)
     for (const std::string& element : finding.elements)
-      if (element.starts_with(topper.name() + "/")) return &topper;
+      if (isPartOf(topper, element)) return &topper;
   return nullptr;
 }
 

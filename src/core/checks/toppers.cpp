@@ -4,7 +4,6 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <map>
 
 // Toppers: something holds each on one panel, none reaches over a fold that closes on it, and what
@@ -22,11 +21,10 @@ const double kCloses_rad = radians(1);
 const double kLyingDown = std::sin(radians(25));
 
 /// The fold angle in a pose: positive when the face sides come together.
-double foldAngle(const Assembly& assembly, const Fold& fold, const Pose& pose) {
+double foldAngle(const Fold& fold, const Pose& pose) {
   const Vec3 left = pose.panels[fold.left].linear().col(2),
              right = pose.panels[fold.right].linear().col(2),
              axis = pose.panels[fold.left].linear() * lift(fold.to - fold.from).normalized();
-  (void)assembly;
   return -std::atan2(left.cross(right).dot(axis), left.dot(right));
 }
 
@@ -44,10 +42,9 @@ public:
     const Seat* seat = m_in.assembly.findSeat(topper.face);
     if (!seat || seat->kind() != SeatKind::Face) return;
     const std::vector<Region> outer = takenBy(topper, m_in.design.settings);
-    const char* role = topper.mat ? "mat" : "shape";
+    const std::vector<std::string> keys = lowestPanels(topper, m_in.design.settings);
     for (std::size_t k = 0; k < outer.size(); ++k) {
-      const PanelIndex panel =
-          m_in.assembly.findPanel(fmt::format("{}/{}-{}", topper.name(), role, k + 1));
+      const PanelIndex panel = m_in.assembly.findPanel(keys[k]);
       if (!panel.valid()) continue;
       held(topper, *seat, panel, outer[k]);
       folds(topper, *seat, panel, outer[k]);
@@ -85,7 +82,7 @@ private:
       if (over < kLeastOver_mm) continue;
       for (const Pose& pose : m_poses)
         if (pose.placed[host] && pose.placed[beyond] &&
-            side * foldAngle(m_in.assembly, fold, pose) > kCloses_rad) {
+            side * foldAngle(fold, pose) > kCloses_rad) {
           add("topper-over-fold", panel, beyond, over, pose.opening_rad);
           break;
         }

@@ -43,6 +43,7 @@ std::vector<GluedOn> gluedOnto(const Assembly& assembly, const Face& face) {
   std::vector<GluedOn> all;
   for (const auto& [index, glue] : assembly.every<Glue>()) {
     if (glue.host != face.panel || glue.onHostFace() == face.back) continue;
+    if (assembly.panels[glue.tab].use == PanelUse::Topper) continue; // it goes on top of all
     const Iso3 toFace = face.toPiece.inverse() * glue.tabToHost;
     GluedOn on{glue.tab, {}, {}};
     for (const Region& part : gluedOf(assembly, glue))

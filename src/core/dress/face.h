@@ -22,8 +22,8 @@ struct Face {
 /// comes ready made.
 KeyedVector<FaceIndex, Face> facesOf(const Assembly& assembly);
 
-/// What is glued onto a face, as it is looked at; `stands`: the line on which the rest of that
-/// piece stands off the face, if it does.
+/// What is glued onto a face besides toppers, as it is looked at; `stands`: the line on which the
+/// rest of that piece stands off the face, if it does.
 struct GluedOn {
   PanelIndex tab;
   std::vector<Region> area;

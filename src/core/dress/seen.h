@@ -22,10 +22,10 @@ struct FaceSeen {
 
 /// For every face, from pictures of the card that hold in each cell which panel is in front, from
 /// 42 directions that are spread evenly over the sphere, at openings 15 degrees apart. Shares are
-/// counted over some hundred points of the face: off by less than 0.02. What can be seen through a
-/// gap only from between two of the directions counts as hidden. Panels without a place at an
-/// opening neither see nor hide. Empty when it was stopped. Cost: linear in panels, directions and
-/// openings.
+/// counted over some 500 points of the face, which alone is worth one or two hundredths. What can
+/// be seen through a gap only from between two of the directions counts as hidden. Panels without a
+/// place at an opening neither see nor hide. Empty when it was stopped. Cost: linear in panels,
+/// directions and openings.
 std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
                                 const KeyedVector<FaceIndex, Face>& faces,
                                 std::stop_token stop = {});

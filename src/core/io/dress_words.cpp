@@ -1,16 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dress_words.h"
 #include "core/io/dressing_json.h"
+#include "core/paper/paper_keys.h"
 #include "core/pieces/sheet_words.h"
 #include <algorithm>
 #include <fmt/format.h>
 
 namespace hinge {
 namespace {
-
-constexpr std::string_view kSurfaces[] = {"matt", "gloss", "foil", "film"};
-constexpr std::string_view kGrains[] = {"unknown", "long", "short"};
-constexpr std::string_view kWays[] = {"none", "along", "both"};
 
 std::vector<std::string> partsOf(std::string_view text, char at) {
   std::vector<std::string> parts;
@@ -140,9 +137,9 @@ Result<void> readOnePart(const std::string& part, LengthUnit unit, Paper& paper)
     return paper.sheets.push_back(*sheet), Result<void>();
   }
   const std::string word = words.rest();
-  if ((what == "surface" && wordTo(kSurfaces, word, paper.surface)) ||
-      (what == "way" && wordTo(kWays, word, paper.way)) ||
-      (what == "grain" && wordTo(kGrains, word, paper.grain)))
+  if ((what == "surface" && wordTo(kSurfaceKeys, word, paper.surface)) ||
+      (what == "way" && wordTo(kWayKeys, word, paper.way)) ||
+      (what == "grain" && wordTo(kGrainKeys, word, paper.grain)))
     return {};
   return notUnderstood(part);
 }
@@ -267,7 +264,7 @@ std::string inWords(const Paper& paper, LengthUnit unit) {
   if (paper.colours != Paper().colours)
     text += fmt::format(", face {}, back {}", paper.colours[0].text(), paper.colours[1].text());
   if (paper.surface != Surface::Matt)
-    text += fmt::format(", surface {}", kSurfaces[static_cast<std::size_t>(paper.surface)]);
+    text += fmt::format(", surface {}", kSurfaceKeys[static_cast<std::size_t>(paper.surface)]);
   if (paper.print) {
     text += fmt::format(", print {} every {} share {}", paper.print->key,
                         inOneWord(paper.print->repeat_mm, unit), exactNumber(paper.print->share));
@@ -278,9 +275,9 @@ std::string inWords(const Paper& paper, LengthUnit unit) {
     text += fmt::format(", picture {} {}", inOneWord(paper.picture->width_mm, unit),
                         toBase64(paper.picture->bytes));
   if (paper.way != PatternWay::None)
-    text += fmt::format(", way {}", kWays[static_cast<std::size_t>(paper.way)]);
+    text += fmt::format(", way {}", kWayKeys[static_cast<std::size_t>(paper.way)]);
   if (paper.grain != Grain::Unknown)
-    text += fmt::format(", grain {}", kGrains[static_cast<std::size_t>(paper.grain)]);
+    text += fmt::format(", grain {}", kGrainKeys[static_cast<std::size_t>(paper.grain)]);
   for (const SheetsAtHand& sheet : paper.sheets) {
     text += fmt::format(", sheets {} x {}", inOneWord(sheet.width_mm, unit),
                         inOneWord(sheet.height_mm, unit));

@@ -1,24 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dressing_json.h"
+#include "core/paper/paper_keys.h"
 #include <QByteArray>
 #include <charconv>
 
 namespace hinge {
 namespace {
 
-constexpr const char* kSurfaces[] = {"matt", "gloss", "foil", "film"};
-constexpr const char* kGrains[] = {"unknown", "long", "short"};
-constexpr const char* kWays[] = {"none", "along", "both"};
-constexpr const char* kCorners[] = {"sharp", "round"};
+constexpr std::string_view kCorners[] = {"sharp", "round"};
 
-template <class Enum, std::size_t N> const char* wordOf(const char* const (&words)[N], Enum value) {
+template <class Enum, std::size_t N>
+std::string_view wordOf(const std::string_view (&words)[N], Enum value) {
   return words[static_cast<std::size_t>(value)];
 }
 
 /// One of these words, when the member is there.
 template <class Enum, std::size_t N>
-void readWord(Reader& in, const char* member, const char* const (&words)[N], Enum& out) {
-  std::string word = wordOf(words, out), all;
+void readWord(Reader& in, const char* member, const std::string_view (&words)[N], Enum& out) {
+  std::string word(wordOf(words, out)), all;
   in.text(member, word);
   for (std::size_t k = 0; k < N; ++k) {
     if (word == words[k]) return void(out = static_cast<Enum>(k));
@@ -245,7 +244,7 @@ Json jsonOf(const Paper& paper) {
               {"weight_gsm", paper.weight_gsm}};
   if (paper.colours != Paper().colours)
     out["colours"] = {paper.colours[0].text(), paper.colours[1].text()};
-  if (paper.surface != Surface::Matt) out["surface"] = wordOf(kSurfaces, paper.surface);
+  if (paper.surface != Surface::Matt) out["surface"] = wordOf(kSurfaceKeys, paper.surface);
   if (paper.print) {
     Json inks = Json::array();
     for (const Colour& ink : paper.print->inks)
@@ -258,8 +257,8 @@ Json jsonOf(const Paper& paper) {
   if (paper.picture)
     out["picture"] = {{"width_mm", paper.picture->width_mm},
                       {"data", toBase64(paper.picture->bytes)}};
-  if (paper.way != PatternWay::None) out["way"] = wordOf(kWays, paper.way);
-  if (paper.grain != Grain::Unknown) out["grain"] = wordOf(kGrains, paper.grain);
+  if (paper.way != PatternWay::None) out["way"] = wordOf(kWayKeys, paper.way);
+  if (paper.grain != Grain::Unknown) out["grain"] = wordOf(kGrainKeys, paper.grain);
   for (const SheetsAtHand& sheet : paper.sheets) {
     out["sheets"].push_back({{"width_mm", sheet.width_mm}, {"height_mm", sheet.height_mm}});
     if (sheet.count) out["sheets"].back()["count"] = *sheet.count;
@@ -283,14 +282,14 @@ Paper readPaper(const Json& json, const std::string& place, std::optional<Error>
     });
     if (side != 2) in.fail("colours", "file.member/list");
   }
-  readWord(in, "surface", kSurfaces, out.surface);
+  readWord(in, "surface", kSurfaceKeys, out.surface);
   if (const Json* print = in.get("print", false))
     readPrint(objectOf(print, in, "print"), in.where("print"), error, out.print.emplace());
   if (const Json* picture = in.get("picture", false))
     readPicture(objectOf(picture, in, "picture"), in.where("picture"), error,
                 out.picture.emplace());
-  readWord(in, "way", kWays, out.way);
-  readWord(in, "grain", kGrains, out.grain);
+  readWord(in, "way", kWayKeys, out.way);
+  readWord(in, "grain", kGrainKeys, out.grain);
   readList(in, "sheets", 20, [&](const Json& sheet, const std::string& member) {
     if (!sheet.is_object()) return in.fail(member, "file.member/object");
     readSheet(sheet, in.where(member), error, out);

@@ -21,6 +21,10 @@ Region turnedOver(Region region) {
   return region;
 }
 
+std::string keyOfPanel(const Topper& topper, bool mat, std::size_t shape) {
+  return fmt::format("{}/{}-{}", topper.name(), mat ? "mat" : "shape", shape + 1);
+}
+
 const Region& largest(const std::vector<Region>& parts) {
   return *std::ranges::max_element(parts, {}, area_mm2);
 }
@@ -45,12 +49,12 @@ public:
     const Text name("topper-named", Text(nameKey()), m_topper.name());
     for (std::size_t k = 0; k < shapes.size(); ++k) {
       if (!m_topper.mat) {
-        glue(add("shape", k, name, m_topper.paper, shapes[k]), panel, frame, shapes[k]);
+        glue(add(false, k, name, m_topper.paper, shapes[k]), panel, frame, shapes[k]);
         continue;
       }
-      const PanelIndex mat = add("mat", k, Text("topper-mat", name), m_topper.mat->paper, outer[k]);
+      const PanelIndex mat = add(true, k, Text("topper-mat", name), m_topper.mat->paper, outer[k]);
       glue(mat, panel, frame, outer[k]);
-      const PanelIndex shape = add("shape", k, name, m_topper.paper, shapes[k]);
+      const PanelIndex shape = add(false, k, name, m_topper.paper, shapes[k]);
       m_assembly.addJoint(Glue{shape, mat, Iso3::Identity(), false});
     }
   }
@@ -59,9 +63,9 @@ private:
   std::string nameKey() const {
     return "topper." + (m_topper.shape.empty() ? std::string(kOwnShape) : m_topper.shape);
   }
-  PanelIndex add(const char* role, std::size_t k, Text label, const std::string& paper,
+  PanelIndex add(bool mat, std::size_t k, Text label, const std::string& paper,
                  const Region& outline) {
-    const std::string key = fmt::format("{}/{}-{}", m_topper.name(), role, k + 1);
+    const std::string key = keyOfPanel(m_topper, mat, k);
     const PieceIndex piece = m_assembly.pieces.push({key, label, m_owner, {}, paper, {}});
     const PanelIndex panel =
         m_assembly.panels.push({key, std::move(label), m_owner, piece, PanelUse::Topper, outline});
@@ -131,6 +135,17 @@ std::vector<Region> fixingZone(const Assembly& assembly, const Seat& face, const
     for (Region& part : without(on, folds))
       zone.push_back(std::move(part));
   return zone;
+}
+
+std::vector<std::string> lowestPanels(const Topper& topper, const Settings& settings) {
+  std::vector<std::string> keys;
+  for (std::size_t k = 0; k < takenBy(topper, settings).size(); ++k)
+    keys.push_back(keyOfPanel(topper, topper.mat.has_value(), k));
+  return keys;
+}
+
+bool isPartOf(const Topper& topper, std::string_view panelKey) {
+  return panelKey.starts_with(topper.name() + "/");
 }
 
 void addToppers(const Design& design, Assembly& assembly) {

@@ -19,6 +19,12 @@ Iso3 onPiece(const Topper& topper, const Seat& face);
 std::vector<Region> fixingZone(const Assembly& assembly, const Seat& face, const Topper& topper,
                                const Region& shape, double foldClearance_mm);
 
+/// The keys of the panels that lie on the face itself, one for each shape: its mat where it has
+/// one.
+std::vector<std::string> lowestPanels(const Topper& topper, const Settings& settings);
+/// Whether a panel key is one of the topper's.
+bool isPartOf(const Topper& topper, std::string_view panelKey);
+
 /// Makes the toppers of a design into pieces that are glued onto their faces ("t1/shape-1",
 /// "t1/mat-1"). One whose face is not there is left out.
 void addToppers(const Design& design, Assembly& assembly);
