@@ -68,7 +68,7 @@ void hatch(QPainter& painter, const QPainterPath& area, const QColor& colour, do
 } // namespace
 
 namespace {
-constexpr float kVeil = 0.45f; ///< over papers under the lines of a flat piece
+constexpr float kVeil = 0.72f; ///< over papers under the lines of a flat piece
 } // namespace
 
 void paintCoats(QPainter& painter, std::span<const Coat> coats, const QTransform& toPixels) {
