@@ -63,6 +63,14 @@ constexpr char kSheet[] = R"(
     QToolButton#place:hover { color: %ink; }
     QToolButton#place:checked { color: %ink; font-weight: 700; border-bottom: 3px solid %accent; }
     QToolButton#place:focus { color: %accent; }
+    QPushButton:checked { color: %ink; font-weight: 700; border-color: %accent; }
+    QTabWidget::pane { border: none; border-top: 1px solid %line; }
+    QTabBar { background: transparent; }
+    QTabBar::tab { background: transparent; border: none; color: %soft; padding: 6px 4px 5px 4px;
+      margin-right: 18px; border-bottom: 2px solid transparent; }
+    QTabBar::tab:hover { color: %ink; }
+    QTabBar::tab:selected { color: %ink; font-weight: 700; border-bottom: 2px solid %accent; }
+    QTabBar::tab:focus { color: %accent; }
     QMenu { background: %raised; border: 1px solid %line; padding: 5px; }
     QMenu::item { padding: 5px 26px 5px 14px; border-radius: 4px; }
     QMenu::item:selected { background: %accent; color: %accentInk; }

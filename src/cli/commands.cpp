@@ -33,6 +33,7 @@ public:
     addEdits();
     addPieceWork();
     addDressing();
+    addCutting();
     addJudgements();
     addFiles();
   }
@@ -222,6 +223,37 @@ private:
     json(mats);
   }
 
+  void addCutting() {
+    CLI::App* rounding = onFile("round", help("help.round"), roundVerb);
+    rounding->add_option("--to", o.to, help("help.round-to"))->required();
+    rounding->add_option("--hold", o.hold, help("help.lengths-to-hold"))->expected(1, -1);
+    rounding->add_flag("--apply", o.apply, help("help.round-apply"));
+    mayGoElsewhere(rounding);
+    json(rounding);
+    CLI::App* bench = verb("bench", help("help.bench"), benchVerb);
+    bench->add_option("--set", o.sets, help("help.bench-set"))->expected(1, -1);
+    json(bench);
+    CLI::App* layout = onFile("layout", help("help.layout"), layoutVerb);
+    layout->add_option("--for", o.tool, help("help.layout-for"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"trimmer", "machine"}));
+    layout->add_option("--cards", o.cards, help("help.layout-cards"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 500));
+    layout->add_flag("--from-stock", o.fromStock, help("help.layout-from-stock"));
+    layout->add_option("--margin", o.margin, help("help.layout-margin"));
+    layout->add_option("--gap", o.gap, help("help.layout-gap"));
+    json(layout);
+    CLI::App* tables = onFile("scores-table", help("help.scores-table"), scoresTableVerb);
+    tables->add_option("--fit", o.fit, help("help.scores-table-fit"));
+    tables->add_option("--hold", o.hold, help("help.lengths-to-hold"))->expected(1, -1);
+    tables->add_option("--piece", o.id, help("help.scores-table-piece"));
+    tables->add_option("--set", o.sets, help("help.scores-table-set"))->expected(1, -1);
+    tables->add_flag("--csv", o.csv, help("help.as-csv"));
+    tables->add_flag("--text", o.text, help("help.as-text"));
+    json(tables);
+  }
+
   void addJudgements() {
     json(onFile("order", help("help.an-order-of-work-in"), orderOf));
     CLI::App* checking = onFile("check", help("help.judge-the-design-exit-1"), check);
@@ -242,7 +274,16 @@ private:
     exporting->add_option("--to", o.format, help("help.format"))
         ->required()
         ->type_name(help("help.label/TEXT"))
-        ->check(CLI::IsMember({"svg", "dxf", "pdf", "fold", "obj", "png"}));
+        ->check(CLI::IsMember({"svg", "dxf", "pdf", "fold", "obj", "png", "csv", "txt"}));
+    exporting->add_option("--sheet", o.sheetNumber, help("help.export-sheet"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 10000));
+    exporting->add_option("--for", o.tool, help("help.layout-for"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"trimmer", "machine"}));
+    exporting->add_option("--cards", o.cards, help("help.layout-cards"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 500));
     m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
     exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
     CLI::App* describing = onFile("describe", help("help.describe"), describePage);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/dress_json.h"
+#include "cli/json_text.h"
 #include "core/edits/dressing.h"
 #include "core/io/dressing_json.h"
 #include "core/paper/envelope.h"
@@ -8,24 +9,6 @@
 
 namespace hinge {
 namespace {
-
-std::string printed(const Json& json) {
-  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
-}
-
-Json ringJson(const Polygon& ring) {
-  Json points = Json::array();
-  for (const Vec2& p : ring)
-    points.push_back({p.x(), p.y()});
-  return points;
-}
-
-void addRegion(Json& entry, const Region& region) {
-  entry["outline"] = ringJson(region.rim);
-  entry["holes"] = Json::array();
-  for (const Polygon& hole : region.holes)
-    entry["holes"].push_back(ringJson(hole));
-}
 
 std::string pieceOf(const Snapshot& snapshot, FaceIndex face) {
   const Assembly& assembly = **snapshot.assembly();

@@ -1,17 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/application.h"
+#include "cli/cut_verbs.h"
 #include "cli/options.h"
 #include "cli/report_json.h"
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
+#include "core/io/maker_bench.h"
 #include "core/io/obj.h"
 #include "core/io/page.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "render/picture.h"
+#include "render/plan_drawings.h"
 #include "render/sheets_dxf.h"
 #include "render/sheets_pdf.h"
 #include "render/sheets_svg.h"
+#include "words/tables.h"
 #include "words/words.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -51,7 +55,31 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
   return text ? writeFile(path, *text) : text.error();
 }
 
+/// One sheet of a layout.
+Result<void> writeSheet(const Options& o, const Snapshot& card) {
+  if (o.format != "svg" && o.format != "dxf") return Error{"layout.sheet-format", "--to"};
+  const auto plan = planFor(o, card);
+  if (!plan) return plan.error();
+  const auto sheet = static_cast<std::size_t>(o.sheetNumber - 1);
+  if (sheet >= plan->sheets.size())
+    return Error{{"layout.no-sheet", plan->sheets.size(), o.sheetNumber}, "--sheet"};
+  if (o.format == "svg") return writeFile(o.out, sheetToSvg(*plan, sheet));
+  const auto drawing = sheetToDxf(*plan, sheet);
+  return drawing ? writeFile(o.out, *drawing) : drawing.error();
+}
+
+Result<void> writeTables(const Options& o, const Snapshot& card) {
+  const auto made = tablesFor(o, card);
+  if (!made) return made.error();
+  std::vector<ReadTable> read;
+  for (const PieceTable& table : made->tables)
+    read.push_back(readTable(table, card.design(), **card.assembly(), made->bench));
+  return writeFile(o.out, o.format == "csv" ? commaSeparated(read) : plainText(read));
+}
+
 Result<void> written(const Options& o, const Snapshot& card, std::optional<double> open_deg) {
+  if (o.sheetNumber > 0) return writeSheet(o, card);
+  if (o.format == "csv" || o.format == "txt") return writeTables(o, card);
   const Motion& motion = *card.motion();
   const Design& d = card.design();
   if (o.format == "pdf" || o.format == "png") Application::paint();
@@ -61,7 +89,11 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
     const auto drawing = piecesToDxf(motion.assembly(), d);
     return drawing ? writeFile(o.out, *drawing) : drawing.error();
   }
-  if (o.format == "pdf") return writeSheetsPdf(motion.assembly(), d, o.out);
+  if (o.format == "pdf") {
+    const auto bench = makersBench();
+    card.seen(); // for the marks on what nobody sees
+    return bench ? writeSheetsPdf(card, *bench, o.out) : Result<void>(bench.error());
+  }
   if (o.format == "png")
     return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)),
                         o.out);

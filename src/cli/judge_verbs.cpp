@@ -63,22 +63,20 @@ int orderOf(const Options& o) {
   if (!worked) {
     // No order at all: "check" says what cannot be put together.
     if (o.json)
-      fmt::print("{}", orderToJson({}, *d, **assembly));
+      fmt::print("{}", orderToJson({}, *d, **assembly, {}, *snapshot.faces()));
     else
       fmt::print("   x {}\n", say("cli.no-order"));
     return kSpoiled;
   }
   const AssemblyOrder& order = *worked;
   const int code = order.unreachable.empty() ? kFine : kSpoiled;
+  const auto moments = dressMoments(*d, **assembly, *snapshot.faces(), *snapshot.dressed(), order);
   if (o.json) {
-    fmt::print("{}", orderToJson(order, *d, **assembly));
+    fmt::print("{}", orderToJson(order, *d, **assembly, moments, *snapshot.faces()));
     return code;
   }
-  const auto lines = describe(order, *d, **assembly);
-  for (std::size_t k = 0; k < lines.size(); ++k) {
-    const std::string number = k < order.steps.size() ? fmt::format("{}.", k + 1) : "x";
-    fmt::print("{:>4} {}\n", number, lines[k]);
-  }
+  for (const OrderLine& line : orderLines(order, moments, *d, **assembly))
+    fmt::print("{:>4} {}\n", line.number, line.text);
   return code;
 }
 

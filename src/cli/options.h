@@ -20,13 +20,20 @@ struct Options {
   std::vector<std::string> sets, files, hold, give, sheet, uses;
   std::vector<std::string> papers, borders; ///< of layers
   std::string turn, reach, atGlue;          ///< empty: as usual
+  std::string fit;                          ///< a flat length of the card
+  std::string to;                           ///< a step of the maker's lattice
   std::string picture, wide = "100mm";      ///< of a paper that is put in
   bool mine = false;
+  std::string tool = "machine", margin, gap; ///< of a layout
+  int sheetNumber = 0;                       ///< of its sheets, from 1; 0: none asked for
+  int cards = 1;
+  bool fromStock = false;
   int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;
   bool allDisplayed = false;
   int number = 1, columns = 3, steps = 0, size = 400;
   double step = 10;
+  bool apply = false, text = false;
   bool json = false, all = false, force = false;
   /// Told apart from an option that was given an empty text.
   bool openGiven = false, findingGiven = false, wrapGiven = false;
@@ -89,6 +96,10 @@ int dressVerb(const Options& o);
 int matsVerb(const Options& o);
 int thicknessVerb(const Options& o);
 int topperVerb(const Options& o);
+int roundVerb(const Options& o);
+int benchVerb(const Options& o);
+int scoresTableVerb(const Options& o);
+int layoutVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);
 int mend(const Options& o);

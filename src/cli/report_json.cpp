@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/report_json.h"
+#include "cli/json_text.h"
 #include "core/bases/base.h"
 #include "core/contact/contact.h"
 #include "core/paper/envelope.h"
@@ -14,7 +15,7 @@
 namespace hinge {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Json = ReportJson;
 
 std::string_view seatKindKey(SeatKind kind) {
   switch (kind) {
@@ -25,10 +26,6 @@ std::string_view seatKindKey(SeatKind kind) {
   case SeatKind::Crease: return "crease";
   }
   return "";
-}
-
-std::string printed(const Json& json) {
-  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
 Json listOf(ParameterTable table) {
@@ -230,8 +227,9 @@ std::string sweepToJson(const Snapshot& snapshot, std::span<const double> openin
   return out.dump() + "\n";
 }
 
-std::string orderToJson(const AssemblyOrder& order, const Design& design,
-                        const Assembly& assembly) {
+std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly,
+                        const std::vector<DressMoment>& moments,
+                        const KeyedVector<FaceIndex, Face>& faces) {
   const auto joinJson = [&](const JointGroup& group) {
     const Joint& joint = assembly.joints[group.front()];
     return Json{{"kind", jointKey(joint)},
@@ -250,6 +248,17 @@ std::string orderToJson(const AssemblyOrder& order, const Design& design,
   }
   for (const JointGroup& j : order.unreachable)
     out["unreachable"].push_back(joinJson(j));
+  out["dressing"] = Json::array();
+  for (const DressMoment& moment : moments) {
+    Json keys = Json::array();
+    for (FaceIndex face : moment.faces)
+      keys.push_back(faces[face].key);
+    out["dressing"].push_back({{"piece", assembly.pieces[moment.piece].key},
+                               {"faces", std::move(keys)},
+                               {"after", moment.after + 1},
+                               {"before", moment.before < 0 ? Json() : Json(moment.before + 1)},
+                               {"cut_open_mm", moment.cutOpen_mm}});
+  }
   return printed(out);
 }
 

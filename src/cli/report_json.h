@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/checks/analysis.h"
+#include "core/making/dress_moments.h"
 #include "core/making/order.h"
 #include <span>
 #include <string>
@@ -26,8 +27,11 @@ std::string analysisToJson(const Analysis& analysis);
 std::string sweepToJson(const Snapshot& snapshot, std::span<const double> openings_deg);
 
 /// {"steps":[{"step","joins":[{"kind","first","second","text"}],"before","by_shutting"}],
-/// "unreachable":[...]}; "before" is the number of the step after which the joints cannot be
-/// reached any more, or null.
-std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly);
+/// "unreachable":[...],"dressing":[{"piece","faces","after","before","cut_open_mm"}]}; "before" is
+/// the number of the step after which the joints cannot be reached any more, or null. Dressing is
+/// done after a step (0: while flat) and before the step that glues something onto it, or null.
+std::string orderToJson(const AssemblyOrder& order, const Design& design, const Assembly& assembly,
+                        const std::vector<DressMoment>& moments,
+                        const KeyedVector<FaceIndex, Face>& faces);
 
 } // namespace hinge

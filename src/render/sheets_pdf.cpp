@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/sheets_pdf.h"
 #include "core/io/text_file.h"
-#include "core/production/sheets.h"
-#include "render/flat_painter.h"
+#include "core/paper/sheet_size.h"
+#include "render/print_dots.h"
+#include "render/sheet_painter.h"
+#include "render/table_pages.h"
+#include "words/words.h"
 #include <QBuffer>
 #include <QCoreApplication>
 #include <QPageSize>
@@ -12,37 +15,27 @@
 namespace hinge {
 namespace {
 
-constexpr double kMargin_mm = kSheetMargin_mm, kFooter_mm = kSheetFooter_mm, kOverlap_mm = 8;
-constexpr int kDotsPerInch = 1200;
-constexpr double kDotsPerMm = kDotsPerInch / kMillimetresPerInch;
+constexpr double kMargin_mm = 10, kFooter_mm = 14, kOverlap_mm = 8, kGap_mm = 4;
 
 struct SheetTexts {
   Q_DECLARE_TR_FUNCTIONS(hinge::SheetTexts)
 };
 
-QFont fontOf(double size_mm) {
-  QFont font(QStringLiteral("Lato"));
-  font.setPixelSize(std::max(1, static_cast<int>(size_mm * kDotsPerMm)));
-  return font;
-}
-
-/// Painter in millimetres would lose thin pens and fonts to rounding; everything is mapped to dots
-/// explicitly.
-QPointF dots(double x_mm, double y_mm) {
-  return {x_mm * kDotsPerMm, y_mm * kDotsPerMm};
-}
-
 void paintRuler(QPainter& painter, double x, double y, const Theme& theme) {
   painter.setPen(QPen(theme.cut, 0.2 * kDotsPerMm));
-  painter.drawLine(dots(x, y), dots(x + 100, y));
+  painter.drawLine(dots(x, y), dots(x + 4 * kMillimetresPerInch, y));
   for (int k = 0; k <= 100; k += 5)
     painter.drawLine(dots(x + k, y), dots(x + k, y - (k % 50 == 0   ? 3.5
                                                       : k % 10 == 0 ? 2.4
                                                                     : 1.2)));
+  for (int k = 0; k <= 32; ++k) {
+    const double at = x + k * kMillimetresPerInch / 8;
+    painter.drawLine(dots(at, y), dots(at, y + (k % 8 == 0 ? 2.4 : k % 4 == 0 ? 1.7 : 0.9)));
+  }
   painter.setFont(fontOf(2.8));
-  painter.drawText(dots(x + 102, y),
-                   SheetTexts::tr("must measure %1: print at full size, not fitted to the page")
-                       .arg(QStringLiteral("100 mm")));
+  painter.drawText(dots(x + 104, y),
+                   SheetTexts::tr("must measure %1 above and %2 below: print at full size")
+                       .arg(QStringLiteral("100 mm"), QStringLiteral("4 in")));
 }
 
 void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
@@ -51,144 +44,188 @@ void paintCross(QPainter& painter, double x, double y, const Theme& theme) {
   painter.drawLine(dots(x, y - 3), dots(x, y + 3));
 }
 
-/// The pages of a document, painted one after another.
+/// A part by itself, in the frame of a drawing that begins at its lower left corner.
+LaidSheet alone(const CutPlan& plan, std::size_t part) {
+  LaidSheet sheet{plan.parts[part].paper,
+                  plan.parts[part].size().x(),
+                  plan.parts[part].size().y(),
+                  {{part, 0, Vec2::Zero(), false}},
+                  {}};
+  sheet.places[0].offset = -plan.parts[part].flat.bounds.low;
+  return sheet;
+}
+
+/// Everything of one card, inside of what printers print.
+CutPlan printedPlan(const Snapshot& snapshot) {
+  LayoutOptions options;
+  options.margin_mm = kMargin_mm, options.footer_mm = kFooter_mm, options.gap_mm = kGap_mm;
+  options.unlimited = true;
+  const Design& design = snapshot.design();
+  return layOutParts(design,
+                     partsToCut(design, *snapshot.flatPieces(),
+                                matList(design, *snapshot.dressed()), 1, design.settings.slice),
+                     options);
+}
+
+/// The pages of a document, painted one after another. The first page has its size already.
 class SheetsPainter {
 public:
-  SheetsPainter(const Assembly& assembly, const Design& design, QPdfWriter& writer,
+  SheetsPainter(const Snapshot& snapshot, const CutPlan& plan, QPdfWriter& writer,
                 QPainter& painter)
-      : m_assembly(assembly), m_design(design),
-        m_sheets(sheetsFor(flatPieces(assembly, design.cardPaper().thickness_mm), design)),
-        m_writer(writer), m_painter(painter) {
-    m_style.fillSheet = false;
-    m_style.lineWidth_px = 0.25 * kDotsPerMm;
+      : m_design(snapshot.design()), m_assembly(**snapshot.assembly()), m_writer(writer),
+        m_painter(painter), m_plan(plan), m_page_mm(sheetByKey(m_design.settings.sheet).width_mm,
+                                                    sheetByKey(m_design.settings.sheet).height_mm) {
+    m_style.lines.fillSheet = false;
+    m_style.lines.lineWidth_px = 0.25 * kDotsPerMm;
+    m_style.papers = false;
+    m_style.pixelsPerMm = kDotsPerMm;
+    if (const auto seen = snapshot.seenIfReady())
+      m_style.unseen = unseenFaces(*snapshot.faces(), *seen);
   }
 
   void run() {
-    for (int sheet = 0; sheet < m_layout.sheets; ++sheet)
-      paintSheet(sheet);
+    for (std::size_t k = 0; k < m_plan.sheets.size(); ++k) {
+      const LaidSheet& sheet = m_plan.sheets[k];
+      startPage(Vec2(sheet.width_mm, sheet.height_mm));
+      paintParts(sheet, 0, 0);
+      footer(SheetTexts::tr("%1  sheet %2 of %3  %4")
+                 .arg(title())
+                 .arg(k + 1)
+                 .arg(m_plan.sheets.size())
+                 .arg(paperName(sheet.paper)));
+    }
+    for (std::size_t part : m_plan.tooLarge)
+      paintLarge(part);
+  }
+
+private:
+  QString title() const { return QString::fromStdString(m_design.title); }
+  QString paperName(const std::string& key) const {
+    const Paper* paper = m_design.findPaper(key);
+    return QString::fromStdString(say(nameOf(paper ? *paper : m_design.cardPaper())));
+  }
+
+  void startPage(const Vec2& size_mm) {
+    m_page_mm = size_mm;
+    if (m_pages++ == 0) return;
+    m_writer.setPageSize(exactPage(size_mm));
+    m_writer.newPage();
+  }
+  void footer(const QString& text) {
+    paintRuler(m_painter, kMargin_mm, m_page_mm.y() - 9, m_style.lines.theme);
+    m_painter.setPen(m_style.lines.theme.cut);
+    m_painter.setFont(fontOf(2.8));
+    m_painter.drawText(dots(kMargin_mm, m_page_mm.y() - 3), text);
+  }
+
+  /// A sheet has its y upwards, paper downwards; what lies at (right, up) comes to the page's lower
+  /// left corner.
+  void paintParts(const LaidSheet& sheet, double right_mm, double up_mm) {
+    const QTransform toDots(kDotsPerMm, 0, 0, -kDotsPerMm, -right_mm * kDotsPerMm,
+                            (m_page_mm.y() + up_mm) * kDotsPerMm);
+    for (const PartPlace& place : sheet.places)
+      paintPart(m_painter, m_assembly, m_design, m_plan.parts[place.part], place, false, toDots,
+                m_style);
+  }
+
+  /// A part that leaves no margin: to the edge of one sheet, or over several with crosses.
+  void paintLarge(std::size_t part) {
+    const SheetSize& usual = sheetByKey(m_design.settings.sheet);
+    const Vec2 page(usual.width_mm, usual.height_mm), size = m_plan.parts[part].size();
+    LaidSheet sheet = alone(m_plan, part);
+    const bool turned = size.x() > page.x() && size.y() <= page.x() && size.x() <= page.y();
+    if (turned) {
+      sheet.places[0].quarters = 1;
+      sheet.places[0].offset = Vec2::Zero();
+      sheet.places[0].offset = -boxOnSheet(m_plan.parts[part], sheet.places[0]).low;
+    }
+    const Vec2 lies = turned ? Vec2(size.y(), size.x()) : size;
+    if (lies.x() <= page.x() + 1e-6 && lies.y() <= page.y() + 1e-6) {
+      startPage(page);
+      paintParts(sheet, 0.5 * (lies.x() - page.x()), 0.5 * (lies.y() - page.y()));
+      m_withoutRuler = true;
+      return;
+    }
+    const Vec2 usable(page.x() - 2 * kMargin_mm, page.y() - kFooter_mm - 2 * kMargin_mm);
+    const auto tiles = [](double whole, double room) {
+      return whole <= room ? 1
+                           : 1 + static_cast<int>(std::ceil((whole - room) / (room - kOverlap_mm)));
+    };
+    const int nx = tiles(lies.x(), usable.x()), ny = tiles(lies.y(), usable.y());
+    for (int iy = 0; iy < ny; ++iy)
+      for (int ix = 0; ix < nx; ++ix) {
+        startPage(page);
+        paintTile(sheet, Vec2(ix * (usable.x() - kOverlap_mm), iy * (usable.y() - kOverlap_mm)),
+                  usable);
+        footer(SheetTexts::tr("%1, %2, part %3 of %4: join at the crosses")
+                   .arg(title(), paperName(sheet.paper))
+                   .arg(iy * nx + ix + 1)
+                   .arg(nx * ny));
+      }
+  }
+
+  void paintTile(const LaidSheet& sheet, const Vec2& from, const Vec2& usable) {
+    const double left = kMargin_mm, bottom = kMargin_mm + kFooter_mm;
+    m_painter.save();
+    m_painter.setClipRect(QRectF(dots(left - 1, m_page_mm.y() - bottom - usable.y() - 1),
+                                 dots(left + usable.x() + 1, m_page_mm.y() - bottom + 1)));
+    paintParts(sheet, from.x() - left, from.y() - bottom);
+    m_painter.restore();
+    const double half = 0.5 * kOverlap_mm;
+    for (double x : {left + half, left + usable.x() - half})
+      for (double y : {bottom + half, bottom + usable.y() - half})
+        paintCross(m_painter, x, m_page_mm.y() - y, m_style.lines.theme);
+  }
+
+public:
+  /// A page with nothing but the ruler, when a part left no place for one.
+  void ruler() {
     if (!m_withoutRuler) return;
-    startPage();
+    const SheetSize& usual = sheetByKey(m_design.settings.sheet);
+    startPage(Vec2(usual.width_mm, usual.height_mm));
     footer(SheetTexts::tr("%1  ruler for the sheets that are printed to the edge").arg(title()));
   }
 
 private:
-  using Places = std::vector<const SheetPlace*>;
-
-  QString title() const { return QString::fromStdString(m_design.title); }
-  const FlatPiece& pieceOf(const SheetPlace& place) const {
-    return *std::ranges::find(m_pieces, place.piece, &FlatPiece::piece);
-  }
-  double usableX_mm() const { return m_layout.width_mm - 2 * kMargin_mm; }
-  double usableY_mm() const { return m_layout.height_mm - kFooter_mm - 2 * kMargin_mm; }
-
-  void startPage() {
-    if (m_page++ > 0) m_writer.newPage();
-  }
-  void footer(const QString& text) {
-    paintRuler(m_painter, kMargin_mm, m_layout.height_mm - 8, m_style.theme);
-    m_painter.setPen(m_style.theme.cut);
-    m_painter.setFont(fontOf(2.8));
-    m_painter.drawText(dots(kMargin_mm, m_layout.height_mm - 3.5), text);
-  }
-
-  void paintSheet(int sheet) {
-    Places here;
-    Box2 extent;
-    for (const SheetPlace& place : m_layout.places) {
-      if (place.sheet != sheet) continue;
-      here.push_back(&place);
-      for (const Vec2& p : {pieceOf(place).bounds.low, pieceOf(place).bounds.high})
-        extent.add(place.onSheet(p));
-    }
-    const auto tiles = [](double size, double usable) {
-      const double step = usable - kOverlap_mm;
-      return size <= usable ? 1 : 1 + static_cast<int>(std::ceil((size - usable) / step));
-    };
-    const bool tiled = here.front()->oversize;
-    const int nx = tiled ? tiles(extent.size().x(), usableX_mm()) : 1;
-    const int ny = tiled ? tiles(extent.size().y(), usableY_mm()) : 1;
-    for (int iy = 0; iy < ny; ++iy)
-      for (int ix = 0; ix < nx; ++ix) {
-        startPage();
-        paintTile(here, ix, iy);
-        QString text =
-            SheetTexts::tr("%1  sheet %2 of %3").arg(title()).arg(sheet + 1).arg(m_layout.sheets);
-        if (nx * ny > 1) {
-          paintCrosses();
-          text = SheetTexts::tr("%1, part %2 of %3: join at the crosses")
-                     .arg(text)
-                     .arg(iy * nx + ix + 1)
-                     .arg(nx * ny);
-        }
-        // A piece that takes the whole sheet leaves no place for ruler and name.
-        const bool whole = here.front()->toTheEdge;
-        if (!whole) footer(text);
-        m_withoutRuler = m_withoutRuler || whole;
-      }
-  }
-
-  void paintTile(const Places& here, int ix, int iy) {
-    const double shiftX = ix * (usableX_mm() - kOverlap_mm);
-    const double shiftY = iy * (usableY_mm() - kOverlap_mm);
-    const double width = m_layout.width_mm, height = m_layout.height_mm - kFooter_mm;
-    m_painter.save();
-    if (!here.front()->toTheEdge)
-      m_painter.setClipRect(QRectF(dots(kMargin_mm - 1, kMargin_mm - 1),
-                                   dots(width - kMargin_mm + 1, height - kMargin_mm + 1)));
-    for (const SheetPlace* place : here) {
-      const QTransform transform = transformAt(*place, shiftX, shiftY);
-      paintFlatPiece(m_painter, m_assembly, pieceOf(*place), transform, m_style);
-      paintLabels(m_painter, m_design, m_assembly, pieceOf(*place), transform, kDotsPerMm,
-                  m_style.theme.mark);
-    }
-    m_painter.restore();
-  }
-
-  /// A sheet has its y upwards, paper downwards.
-  QTransform transformAt(const SheetPlace& place, double shiftX, double shiftY) const {
-    const QTransform toSheet = place.turned
-                                   ? QTransform(0, 1, -1, 0, place.offset.x(), place.offset.y())
-                                   : QTransform(1, 0, 0, 1, place.offset.x(), place.offset.y());
-    return toSheet * QTransform(kDotsPerMm, 0, 0, -kDotsPerMm, -shiftX * kDotsPerMm,
-                                (m_layout.height_mm - kFooter_mm + shiftY) * kDotsPerMm);
-  }
-
-  void paintCrosses() {
-    const double half = kMargin_mm + 0.5 * kOverlap_mm;
-    for (double x : {half, m_layout.width_mm - half})
-      for (double y : {half, m_layout.height_mm - kFooter_mm - half})
-        paintCross(m_painter, x, y, m_style.theme);
-  }
-
-  const Assembly& m_assembly;
   const Design& m_design;
-  const Sheets m_sheets;
-  const std::vector<FlatPiece>& m_pieces = m_sheets.pieces;
-  const SheetLayout& m_layout = m_sheets.layout;
+  const Assembly& m_assembly;
   QPdfWriter& m_writer;
   QPainter& m_painter;
-  FlatStyle m_style;
-  int m_page = 0;
+  const CutPlan& m_plan;
+  SheetStyle m_style;
+  Vec2 m_page_mm;
+  int m_pages = 0;
   bool m_withoutRuler = false;
 };
 
 } // namespace
 
-Result<void> writeSheetsPdf(const Assembly& assembly, const Design& design,
-                            const std::string& path) {
+Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path) {
+  const auto assembly = snapshot.assembly();
+  if (!assembly) return assembly.error();
+  const Design& design = snapshot.design();
   const SheetSize& sheet = sheetByKey(design.settings.sheet);
+  const Vec2 usual(sheet.width_mm, sheet.height_mm);
+  const CutPlan plan = printedPlan(snapshot);
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {
     QPdfWriter writer(&buffer);
-    writer.setPageSize(QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize::Millimeter,
-                                 QString(), QPageSize::ExactMatch));
+    writer.setPageSize(exactPage(
+        plan.sheets.empty() ? usual
+                            : Vec2(plan.sheets.front().width_mm, plan.sheets.front().height_mm)));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setResolution(kDotsPerInch);
     writer.setTitle(QString::fromStdString(design.title));
     writer.setCreator(QStringLiteral("Hinge Lantern"));
     QPainter painter(&writer);
-    SheetsPainter(assembly, design, writer, painter).run();
+    SheetsPainter pages(snapshot, plan, writer, painter);
+    pages.run();
+    pages.ruler();
+    std::vector<ReadTable> tables;
+    for (const PieceTable& table : scoreTables(**assembly, design, *snapshot.flatPieces(), bench))
+      tables.push_back(readTable(table, design, **assembly, bench));
+    paintTables(writer, painter, usual, QString::fromStdString(design.title), tables);
   }
   return writeFile(path, std::string_view(buffer.data().constData(),
                                           static_cast<std::size_t>(buffer.data().size())));

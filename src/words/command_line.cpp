@@ -237,6 +237,48 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP(
          "words",
          "fold it as a strap round the panel it lies on, closed by an overlap of this length")},
+    {"help.round",
+     QT_TRANSLATE_NOOP("words", "move every free length of the card to what a hand can set, all "
+                                "closures kept exactly, with the least greatest change")},
+    {"help.bench", QT_TRANSLATE_NOOP("words", "show or describe the maker's bench, kept for all "
+                                              "cards: trimmer, scoring board, steps, habits")},
+    {"help.bench-set",
+     QT_TRANSLATE_NOOP("words",
+                       "key=value: trimmer, board, grid, step, thickest, offcut (lengths); "
+                       "sides=face|both, length=whole|folding, "
+                       "order=score-first|cut-first, first=left|right")},
+    {"help.layout",
+     QT_TRANSLATE_NOOP("words",
+                       "put pieces and layers on sheets: the sheets at hand of each paper, "
+                       "else the sheet of the card; exit 1 when something finds no place")},
+    {"help.layout-for",
+     QT_TRANSLATE_NOOP("words", "trimmer: cuts from edge to edge, in order, with the stop of each; "
+                                "machine: outlines nested")},
+    {"help.layout-cards", QT_TRANSLATE_NOOP("words", "for so many cards")},
+    {"help.layout-from-stock",
+     QT_TRANSLATE_NOOP("words", "only from the sheets at hand; also says how many cards they are "
+                                "enough for")},
+    {"help.layout-margin", QT_TRANSLATE_NOOP("words", "of a sheet that is not cut from")},
+    {"help.layout-gap", QT_TRANSLATE_NOOP("words", "between parts")},
+    {"help.export-sheet",
+     QT_TRANSLATE_NOOP("words",
+                       "svg and dxf: only this sheet of the layout, a layer for each tool, "
+                       "inside before outside")},
+    {"help.scores-table",
+     QT_TRANSLATE_NOOP("words", "score and cut tables: where each line of each distinct piece is "
+                                "set, from both edges and from the line before")},
+    {"help.scores-table-fit",
+     QT_TRANSLATE_NOOP("words", "beside the numbers those for a sheet of this flat length (see "
+                                "fit): what was held, what gave")},
+    {"help.scores-table-piece", QT_TRANSLATE_NOOP("words", "only the piece with this letter")},
+    {"help.scores-table-set",
+     QT_TRANSLATE_NOOP("words", "the bench otherwise than it is kept, this once; see bench")},
+    {"help.as-text", QT_TRANSLATE_NOOP("words", "as plain text, which it is anyway")},
+    {"help.round-to",
+     QT_TRANSLATE_NOOP("words", "the step: 1/16in, 1/8in, 0.5mm, 1mm or another length")},
+    {"help.round-apply",
+     QT_TRANSLATE_NOOP("words", "change the file (or write it with -o); otherwise only list what "
+                                "would change")},
     {"help.fit-the-cards-sheet-or",
      QT_TRANSLATE_NOOP(
          "words", "fit the card's sheet, or a free piece, to another flat length; without one: "
@@ -312,6 +354,33 @@ constexpr Sentence kAll[] = {
     {"cli.flat-length", QT_TRANSLATE_NOOP("words", "flat length %1")},
     {"cli.held", QT_TRANSLATE_NOOP("words", "held")},
     {"cli.gives", QT_TRANSLATE_NOOP("words", "gives")},
+    {"cli.bench-choice", QT_TRANSLATE_NOOP("words", "%1 = %2: %3")},
+    {"cli.bench-length", QT_TRANSLATE_NOOP("words", "%1 = %2")},
+    {"cli.layer-part", QT_TRANSLATE_NOOP("words", "layer %1, %2")},
+    {"cli.laid-out",
+     QT_TRANSLATE_NOOP("words", "%1 parts on %2; %3 % of the paper is waste, %4 % worth keeping")},
+    {"cli.laid-sheets", QT_TRANSLATE_N_NOOP("words", "%n sheets"), "one sheet"},
+    {"cli.sheet-line", QT_TRANSLATE_NOOP("words", "sheet %1: %2, %3 x %4, parts %5")},
+    {"cli.offcut", QT_TRANSLATE_NOOP("words", "keep %1 x %2")},
+    {"cli.trim-set", QT_TRANSLATE_NOOP("words", "set %1")},
+    {"cli.trim-cut", QT_TRANSLATE_NOOP("words", "cut blank %1: strip %2, rest %3")},
+    {"cli.trim-turned", QT_TRANSLATE_NOOP("words", "turned, %1")},
+    {"cli.settings", QT_TRANSLATE_NOOP("words", "%1 cuts, the stop is set %2 times")},
+    {"cli.need", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4")},
+    {"cli.need-at-hand", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4, %5 at hand, %6 to buy")},
+    {"cli.too-large",
+     QT_TRANSLATE_NOOP("words", "%1 (%2 x %3) is larger than every sheet of its paper: part it, or "
+                                "get sheets of at least that")},
+    {"cli.no-sheet", QT_TRANSLATE_NOOP("words", "%1: no sheet of its paper is left")},
+    {"cli.cards-from-stock", QT_TRANSLATE_NOOP("words", "what is at hand is enough for %1 cards; "
+                                                        "%2 ends first")},
+    {"cli.cards-from-stock/uncounted",
+     QT_TRANSLATE_NOOP("words", "no sheets of these papers are counted in the drawer")},
+    {"cli.fit-held", QT_TRANSLATE_NOOP("words", "held   %1: %2")},
+    {"cli.fit-gave", QT_TRANSLATE_NOOP("words", "gave   %1: %2 -> %3")},
+    {"cli.rounded", QT_TRANSLATE_NOOP("words", "%1 of %2 lengths change, %3 conditions kept; the "
+                                               "greatest change is %4")},
+    {"cli.left-as-is", QT_TRANSLATE_NOOP("words", "%1 has sizes that stay as they are: %2")},
     {"cli.grown", QT_TRANSLATE_NOOP("words", "what gives has grown to %1 %")},
     {"cli.score-above", QT_TRANSLATE_NOOP("words", "%1  (%2 above)")},
     {"cli.partly", QT_TRANSLATE_NOOP("words", "partly")},

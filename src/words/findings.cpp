@@ -29,6 +29,9 @@ constexpr Sentence kAll[] = {
          "words", "{panel} comes {much} into the reserve at the {detail} edge of the shut card")},
     {"panels-hit",
      QT_TRANSLATE_NOOP("words", "{panel} and {other} pass {much} through one another {openings}")},
+    {"plates-hit",
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} are too thick to pass one another {openings}: "
+                                "they lack {much} of room")},
     {"taut",
      QT_TRANSLATE_NOOP(
          "words",

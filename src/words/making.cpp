@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/making/dress_moments.h"
 #include "core/making/order.h"
 #include "core/structures/names.h"
 #include "words/sentences.h"
@@ -22,6 +23,13 @@ constexpr Sentence kAll[] = {
     {"make/with", QT_TRANSLATE_NOOP("words", "%1, and with it %2")},
     {"make/by-shutting", QT_TRANSLATE_NOOP("words", "%1, shutting the card on it")},
     {"make/before", QT_TRANSLATE_NOOP("words", "%1, before step %2 shuts it in")},
+    {"make/dress-before", QT_TRANSLATE_NOOP("words", "%1, before step %2 glues onto them")},
+    {"make.dress", QT_TRANSLATE_N_NOOP("words", "stick the layers on %n faces of %2"),
+     "stick the layers on one face of %2"},
+    {"make/while-flat", QT_TRANSLATE_NOOP("words", "%1 while it lies flat")},
+    {"make/cut-open",
+     QT_TRANSLATE_NOOP("words", "%1; what stands there does not pass through the slit: cut the "
+                                "layer open from the slit to its edge (%2)")},
     {"make/unreachable", QT_TRANSLATE_NOOP("words", "%1: out of reach in any order")},
 };
 
@@ -60,6 +68,37 @@ std::vector<std::string> describe(const AssemblyOrder& order, const Design& desi
   for (const JointGroup& group : order.unreachable)
     all.push_back(saySentence(Text("make/unreachable", textOf(group, design, assembly))));
   return all;
+}
+
+namespace {
+
+std::string said(const DressMoment& moment, const Design& design, const Assembly& assembly) {
+  Text text("make.dress", moment.faces.size(), pieceName(design, assembly, moment.piece));
+  if (moment.after < 0) text = Text("make/while-flat", std::move(text));
+  if (moment.cutOpen_mm > 0)
+    text = Text("make/cut-open", std::move(text), Millimetres{moment.cutOpen_mm});
+  if (moment.before >= 0) text = Text("make/dress-before", std::move(text), moment.before + 1);
+  return saySentence(text, design.settings.unit);
+}
+
+} // namespace
+
+std::vector<OrderLine> orderLines(const AssemblyOrder& order,
+                                  const std::vector<DressMoment>& moments, const Design& design,
+                                  const Assembly& assembly) {
+  std::vector<OrderLine> lines;
+  const auto dressAfter = [&](int step) {
+    for (const DressMoment& moment : moments)
+      if (moment.after == step) lines.push_back({"-", said(moment, design, assembly)});
+  };
+  dressAfter(-1);
+  const auto joints = describe(order, design, assembly);
+  for (std::size_t k = 0; k < joints.size(); ++k) {
+    const bool step = k < order.steps.size();
+    lines.push_back({step ? std::to_string(k + 1) + "." : "x", joints[k]});
+    if (step) dressAfter(static_cast<int>(k));
+  }
+  return lines;
 }
 
 } // namespace hinge

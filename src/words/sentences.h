@@ -27,6 +27,7 @@ public:
   static std::span<const Sentence> errors();
   static std::span<const Sentence> findings();
   static std::span<const Sentence> making(); ///< order of work
+  static std::span<const Sentence> tables(); ///< of scores and cuts
   static std::span<const Sentence> commandLine();
 
   /// The sentence of a key; null when there is none.

@@ -8,6 +8,7 @@ namespace hinge {
 
 struct Assembly;
 struct AssemblyOrder;
+struct DressMoment;
 struct Finding;
 struct Mend;
 
@@ -33,6 +34,16 @@ std::string describe(const std::vector<JointIndex>& group, const Design& design,
 /// A sentence a step, in their order, with what a step must come before; then one for each joint
 /// that cannot be reached.
 std::vector<std::string> describe(const AssemblyOrder& order, const Design& design,
+                                  const Assembly& assembly);
+
+/// A line of the work as it is read from top to bottom.
+struct OrderLine {
+  std::string number; ///< "3." of a step; "x" of what is out of reach; "-" of dressing
+  std::string text;
+};
+/// The steps with what is stuck onto faces between them.
+std::vector<OrderLine> orderLines(const AssemblyOrder& order,
+                                  const std::vector<DressMoment>& moments, const Design& design,
                                   const Assembly& assembly);
 
 } // namespace hinge

@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <QClipboard>
+#include <QComboBox>
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
@@ -8,6 +10,7 @@
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/round_dialog.h"
 #include "app/sheet_words.h"
 #include "app/shelf.h"
 #include "core/edits/edits.h"
@@ -537,9 +540,17 @@ private slots:
     QVERIFY(m_window->openFile(demo("pop-up-lantern.hinge")));
     settle();
     m_window->go(MainWindow::CutCard);
-    auto* order = m_window->cutPlace().findChild<QListWidget*>();
+    auto* order = m_window->cutPlace().findChild<QListWidget*>(QStringLiteral("order"));
     QVERIFY(order);
-    QCOMPARE(order->count(), 8); // the moon among them
+    const auto steps = [&] {
+      int numbered = 0;
+      for (int k = 0; k < order->count(); ++k)
+        numbered += order->item(k)->text().front().isDigit();
+      return numbered;
+    };
+    QCOMPARE(steps(), 8); // the moon among them
+    // Layers are stuck on while the pieces are flat, before the first step.
+    QVERIFY(order->item(0)->text().contains(QStringLiteral("while it lies flat")));
     int band = 0;
     for (int k = 0; k < order->count(); ++k)
       if (order->item(k)->text().contains(QStringLiteral("Fasten the band")) &&
@@ -548,7 +559,92 @@ private slots:
     QCOMPARE(band, 1);
     QVERIFY(m_window->openFile(demo("long-quay.hinge"))); // nothing is glued there
     settle();
-    QCOMPARE(order->count(), 1);
+    QCOMPARE(steps(), 1); // its topper
+  }
+  void thePlaceForCuttingIsOneChoice() {
+    QVERIFY(m_window->openFile(demo("canal-houses.hinge")));
+    settle();
+    m_window->go(MainWindow::CutCard);
+    CutPlace& place = m_window->cutPlace();
+    QTRY_VERIFY_WITH_TIMEOUT(!place.planner().busy() && place.planner().plan(), 20000);
+    const auto plan = place.planner().plan();
+    QVERIFY(plan->how == LayoutFor::Trimmer && !plan->cuts.empty());
+    auto* pieces = place.findChild<QTableWidget*>();
+    QVERIFY(pieces && pieces->rowCount() > 5);
+    // A part on the sheets, its row, and what is selected on the card.
+    std::size_t barge = 0;
+    const auto assembly = *m_window->document().snapshot()->assembly();
+    for (std::size_t k = 0; k < plan->parts.size(); ++k)
+      if (plan->parts[k].mat == 0 &&
+          assembly->pieces[plan->parts[k].flat.piece].owner == StructureId{3})
+        barge = k;
+    QTest::mouseClick(&place.sheets(), Qt::LeftButton, {},
+                      place.sheets().middleOf(barge).toPoint());
+    QCOMPARE(m_window->document().selection(), std::optional(StructureId{3}));
+    QCOMPARE(pieces->item(pieces->currentRow(), 1)->text(), QStringLiteral("Prow of the barge"));
+    m_window->document().select(StructureId{1});
+    QCOMPARE(pieces->item(pieces->currentRow(), 1)->text(), QStringLiteral("Warehouse"));
+    place.copyTables();
+    QVERIFY(QGuiApplication::clipboard()->text().contains(QStringLiteral("\tmountain\t58\t172\t")));
+    settle();
+  }
+  void aPartIsPutElsewhereByHand() {
+    QVERIFY(m_window->openFile(demo("tea-chests.hinge")));
+    settle();
+    m_window->go(MainWindow::CutCard);
+    CutPlace& place = m_window->cutPlace();
+    for (QPushButton* button : place.findChildren<QPushButton*>())
+      if (button->text().contains(QStringLiteral("machine"))) button->click();
+    QTRY_VERIFY_WITH_TIMEOUT(
+        !place.planner().busy() && place.planner().plan()->how == LayoutFor::Machine, 20000);
+    SheetsView& sheets = place.sheets();
+    // Onto another one: refused, and back where it was.
+    const auto plan = place.planner().plan();
+    std::size_t crowded = 0;
+    while (crowded < plan->sheets.size() && plan->sheets[crowded].places.size() < 2)
+      ++crowded;
+    QVERIFY(crowded < plan->sheets.size());
+    const std::size_t one = plan->sheets[crowded].places[0].part,
+                      other = plan->sheets[crowded].places[1].part;
+    const auto drag = [&](std::size_t part, const QPoint& to) {
+      const QPoint from = sheets.middleOf(part).toPoint();
+      QTest::mousePress(&sheets, Qt::LeftButton, {}, from);
+      QTest::mouseMove(&sheets, from + (to - from) / 2);
+      QTest::mouseMove(&sheets, to);
+      QTest::mouseRelease(&sheets, Qt::LeftButton, {}, to);
+    };
+    const QPointF was = sheets.middleOf(one);
+    drag(one, sheets.middleOf(other).toPoint());
+    QCOMPARE(sheets.middleOf(one), was);
+    QVERIFY(sheets.pinned().empty());
+    QVERIFY(m_window->noticeText().contains(QStringLiteral("over another part")));
+    settle();
+  }
+  void sizesAreRoundedTogether() {
+    QVERIFY(m_window->openFile(demo("canal-houses.hinge")));
+    settle();
+    m_window->go(MainWindow::CutCard);
+    for (QPushButton* button : m_window->cutPlace().findChildren<QPushButton*>())
+      if (button->text().startsWith(QStringLiteral("Round"))) button->click();
+    auto* dialog = m_window->findChild<RoundDialog*>();
+    QVERIFY(dialog);
+    auto* step = dialog->findChild<QComboBox*>();
+    step->setCurrentText(QStringLiteral("1/16 in"));
+    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), 20000);
+    auto* table = dialog->findChild<QTableWidget*>();
+    QVERIFY(table->rowCount() > 20);
+    const Design before = m_window->document().committed();
+    for (QPushButton* button : dialog->findChildren<QPushButton*>())
+      if (button->text() == QStringLiteral("Round them")) {
+        QVERIFY(button->isEnabled());
+        button->click();
+        break;
+      }
+    const double a = m_window->document().committed().find(StructureId{1})->values.at("a");
+    QVERIFY(std::abs(std::remainder(a, 25.4 / 16)) < 1e-9);
+    m_window->document().undoStack().undo();
+    QVERIFY(m_window->document().committed() == before); // one step
+    settle();
   }
   void everyPlaceExportsAndSaves() {
     m_window->go(MainWindow::CutCard);

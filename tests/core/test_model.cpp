@@ -28,7 +28,7 @@ private slots:
     QCOMPARE(snapshot.shut().get(), snapshot.shut().get());
     QCOMPARE(snapshot.stand().get(), snapshot.stand().get());
     QCOMPARE(snapshot.flatPieces().get(), snapshot.flatPieces().get());
-    QCOMPARE(snapshot.sheets().get(), snapshot.sheets().get());
+    QCOMPARE(snapshot.flatPieces().get(), snapshot.flatPieces().get());
     QCOMPARE(snapshot.flatPieces()->size(), assembly->pieces.size());
   }
   void partsAreWhatTheFunctionsGive() {
@@ -40,7 +40,6 @@ private slots:
     QCOMPARE(snapshot.order()->steps.size(),
              assemblyOrder(motion, radians(design.card.display_deg)).steps.size());
     QVERIFY(snapshot.contacts()->contacts.empty());
-    QCOMPARE(snapshot.sheets()->layout.places.size(), snapshot.flatPieces()->size());
   }
   void manyThreadsShareOneMotion() {
     const Snapshot snapshot(demo("lantern-tower"));
@@ -103,7 +102,7 @@ private slots:
     QVERIFY(!snapshot.possible().ok());
     QCOMPARE(snapshot.possible().error().code(), std::string("seat.missing"));
     QVERIFY(!snapshot.motion() && !snapshot.contacts() && !snapshot.order());
-    QVERIFY(!snapshot.flatPieces() && !snapshot.sheets() && !snapshot.shut());
+    QVERIFY(!snapshot.flatPieces() && !snapshot.shut());
     QVERIFY(!analyse(design).ok());
   }
   void checksBuildOnOneAnotherByType() {

@@ -134,11 +134,6 @@ private slots:
     const Design asItComes = demoAsItComes("waving-boatmen");
     const auto dressed = flatPieces(*assemble(asItComes), 0.27);
     QCOMPARE(takenTogether(dressed, 190).size(), dressed.size());
-    const auto sheets = sheetsFor(dressed, asItComes);
-    for (const SheetPlace& place : sheets.layout.places) {
-      const auto piece = std::ranges::find(dressed, place.piece, &FlatPiece::piece);
-      QCOMPARE(sheets.layout.papers[static_cast<std::size_t>(place.sheet)], piece->paper);
-    }
     const auto assembly = assemble(boatmen);
     const auto single = flatPieces(*assembly, boatmen.cardPaper().thickness_mm),
                wide = takenTogether(single, 190);

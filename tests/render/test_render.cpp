@@ -171,15 +171,16 @@ private slots:
         writePicture(stagePicture(Motion::trace(assembly), d.card, radians(90), {640, 480}), png)
             .ok());
     QCOMPARE(QImage(QString::fromStdString(png)).size(), QSize(640, 480));
-    QVERIFY(writeSheetsPdf(*assembly, d, pdf).ok());
+    QVERIFY(writeSheetsPdf(Snapshot(d), Bench(), pdf).ok());
     QFile file(QString::fromStdString(pdf));
     QVERIFY(file.open(QIODevice::ReadOnly));
     const QByteArray text = file.readAll();
     QVERIFY(text.startsWith("%PDF"));
     // An open card of 800 x 300 mm in tiles of 190 x 263 with 8 mm overlap: 5 columns, 2 rows; and
-    // a sheet for the box.
-    QCOMPARE(text.count("/Type /Page\n"), 11);
-    QVERIFY(!writeSheetsPdf(*assembly, d, folder.filePath(QStringLiteral("no/a.pdf")).toStdString())
+    // a sheet for the box; then a page of tables.
+    QCOMPARE(text.count("/Type /Page\n"), 12);
+    QVERIFY(!writeSheetsPdf(Snapshot(d), Bench(),
+                            folder.filePath(QStringLiteral("no/a.pdf")).toStdString())
                  .ok());
   }
 };

@@ -52,6 +52,7 @@ const CheckKind& reachCheck();
 const CheckKind& tabsCheck();
 const CheckKind& mobilityCheck();
 const CheckKind& panelsHitCheck();
+const CheckKind& platesCheck();
 const CheckKind& gluedSideCheck();
 const CheckKind& stackingCheck();
 const CheckKind& envelopeCheck();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/structures/toppers.h"
 #include "core/checks/evidence.h"
+#include "core/motion/fold_angle.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
@@ -19,14 +20,6 @@ constexpr double kLeastOver_mm = 0.2;
 const double kCloses_rad = radians(1);
 /// Paper that comes down on pads lies on them from here on; how high that is is told as thickness.
 const double kLyingDown = std::sin(radians(25));
-
-/// The fold angle in a pose: positive when the face sides come together.
-double foldAngle(const Fold& fold, const Pose& pose) {
-  const Vec3 left = pose.panels[fold.left].linear().col(2),
-             right = pose.panels[fold.right].linear().col(2),
-             axis = pose.panels[fold.left].linear() * lift(fold.to - fold.from).normalized();
-  return -std::atan2(left.cross(right).dot(axis), left.dot(right));
-}
 
 class Topping {
 public:
@@ -82,7 +75,7 @@ private:
       if (over < kLeastOver_mm) continue;
       for (const Pose& pose : m_poses)
         if (pose.placed[host] && pose.placed[beyond] &&
-            side * foldAngle(fold, pose) > kCloses_rad) {
+            side * foldAngleIn(pose, fold) > kCloses_rad) {
           add("topper-over-fold", panel, beyond, over, pose.opening_rad);
           break;
         }

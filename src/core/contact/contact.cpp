@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/contact.h"
+#include "core/contact/swept.h"
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <map>
 #include <utility>
@@ -62,25 +62,12 @@ public:
   }
 
   ContactReport run() {
-    // Blocks reach different openings. Between two such limits the same panels are present
-    // throughout.
-    std::vector<double> limits{m_motion.assembly().low_rad, m_motion.assembly().high_rad};
-    for (const auto& block : m_motion.blocks())
-      if (block.low_rad <= block.high_rad)
-        limits.push_back(block.low_rad), limits.push_back(block.high_rad);
-    std::ranges::sort(limits);
-    for (std::size_t i = 0; i + 1 < limits.size(); ++i) {
-      const double low = limits[i], high = limits[i + 1];
-      if (high - low < m_options.finest_rad) continue;
-      const int count =
-          std::max(1, static_cast<int>(std::ceil((high - low) / m_options.coarsest_rad)));
-      for (int k = 0; k < count && !m_stop.stop_requested(); ++k) {
-        const double t0 = low + (high - low) * k / count,
-                     t1 = k + 1 == count ? high : low + (high - low) * (k + 1) / count;
-        const Three at{&poseAt(t0, {}), &poseAt(0.5 * (t0 + t1), {}), &poseAt(t1, {})};
-        search(t0, t1, candidates(at));
-        m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
-      }
+    for (const auto& [t0, t1] :
+         stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
+      if (m_stop.stop_requested()) break;
+      const ThreePoses at{&poseAt(t0, {}), &poseAt(0.5 * (t0 + t1), {}), &poseAt(t1, {})};
+      search(t0, t1, candidates(at));
+      m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
     }
     for (auto& [pair, hit] : m_hits)
       deepen(pair, hit);
@@ -93,7 +80,6 @@ public:
   }
 
 private:
-  using Three = std::array<const Pose*, 3>;
   /// Widest intervals over which three samples are taken to tell that panels cross throughout, or
   /// that they only touch. How near the deepest opening is found: the depth is flat there.
   static constexpr double kDeepestTo_rad = radians(0.1);
@@ -115,54 +101,18 @@ private:
     return m_motion.blocksFor(bodies);
   }
 
-  bool present(const Plate& plate, const Three& at) const {
-    return at[0]->placed[plate.panel] && at[1]->placed[plate.panel] && at[2]->placed[plate.panel];
-  }
-
-  /// Box that holds the plate over the whole interval: three poses widened by the bend of the path.
-  void sweptBox(const Plate& plate, const Three& at, Vec3& low, Vec3& high) const {
-    low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
-    double bend = m_options.tolerance_mm;
-    for (const Corners& part : plate.parts)
-      for (const Vec3& corner : part) {
-        const Vec3 p0 = at[0]->panels[plate.panel] * corner,
-                   p1 = at[1]->panels[plate.panel] * corner,
-                   p2 = at[2]->panels[plate.panel] * corner;
-        for (const Vec3& p : {p0, p1, p2})
-          low = low.cwiseMin(p), high = high.cwiseMax(p);
-        bend = std::max(bend, 0.5 * (p0 - 2 * p1 + p2).norm());
-      }
-    low.array() -= bend, high.array() += bend;
-  }
-
-  std::vector<Pair> candidates(const Three& at) const {
-    struct Entry {
-      Vec3 low, high;
-      int plate;
-    };
-    std::vector<Entry> entries;
+  std::vector<Pair> candidates(const ThreePoses& at) const {
+    std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
-      if (!present(m_plates[k], at)) continue;
-      Entry e{Vec3::Zero(), Vec3::Zero(), static_cast<int>(k)};
-      sweptBox(m_plates[k], at, e.low, e.high);
-      entries.push_back(e);
+      if (!present(m_plates[k].panel, at)) continue;
+      boxes.push_back(sweptBox(m_plates[k].parts, m_plates[k].panel, at, m_options.tolerance_mm));
+      boxes.back().what = static_cast<int>(k);
     }
-    // Structures stand one behind the other along the gutter (y): sweep in that direction.
-    std::ranges::sort(entries,
-                      [](const Entry& a, const Entry& b) { return a.low.y() < b.low.y(); });
     std::vector<Pair> pairs;
-    std::vector<const Entry*> open;
-    for (const Entry& e : entries) {
-      std::erase_if(open, [&](const Entry* o) { return o->high.y() < e.low.y(); });
-      for (const Entry* o : open) {
-        const Plate &p = m_plates[static_cast<std::size_t>(o->plate)],
-                    &q = m_plates[static_cast<std::size_t>(e.plate)];
-        if (p.body == q.body || !(p.wanted || q.wanted) ||
-            (o->low.array() > e.high.array()).any() || (e.low.array() > o->high.array()).any())
-          continue;
-        pairs.push_back({std::min(o->plate, e.plate), std::max(o->plate, e.plate)});
-      }
-      open.push_back(&e);
+    for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
+      const Plate &p = m_plates[static_cast<std::size_t>(first)],
+                  &q = m_plates[static_cast<std::size_t>(second)];
+      if (p.body != q.body && (p.wanted || q.wanted)) pairs.push_back({first, second});
     }
     return pairs;
   }
@@ -171,7 +121,7 @@ private:
     if (m_stop.stop_requested() || pairs.empty()) return;
     const double middle = 0.5 * (t0 + t1), width = t1 - t0;
     const std::vector<char> wanted = blocksOf(pairs);
-    const Three at{&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
+    const ThreePoses at{&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
     std::vector<Pair> left;
     for (const Pair& pair : pairs) {
       const Plate &a = m_plates[static_cast<std::size_t>(pair.first)],
@@ -270,7 +220,7 @@ private:
     return crossingDepth(m_sheets[0], m_sheets[1], place, which);
   }
 
-  bool shownClear(const Plate& a, const Plate& b, const Three& at) const {
+  bool shownClear(const Plate& a, const Plate& b, const ThreePoses& at) const {
     std::array<Iso3, 3> bInA, aInB;
     for (std::size_t k = 0; k < 3; ++k) {
       bInA[k] = at[k]->panels[a.panel].inverse() * at[k]->panels[b.panel];

@@ -14,8 +14,8 @@ std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembl
       const Paper* paper = design.findPaper(layer.paper);
       for (const Region& part : layer.parts)
         if (paper)
-          laid.push_back(
-              {face.panel, mapped(part, face.toPiece), paper->thickness_mm, layer.paper});
+          laid.push_back({face.panel, mapped(part, face.toPiece), paper->thickness_mm, layer.paper,
+                          face.back});
     }
   }
   for (const Topper& topper : design.dressing.toppers) {
@@ -25,8 +25,8 @@ std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembl
     for (const Region& shape : takenBy(topper, design.settings))
       for (const Region& zone :
            fixingZone(assembly, seat, topper, shape, design.settings.foldClearance_mm))
-        laid.push_back(
-            {faces[face].panel, mapped(zone, onPiece(topper, seat)), topper.raised_mm, ""});
+        laid.push_back({faces[face].panel, mapped(zone, onPiece(topper, seat)), topper.raised_mm,
+                        "", faces[face].back});
   }
   return laid;
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/fold_file.h"
+#include "core/motion/fold_angle.h"
 #include "core/production/flat_pattern.h"
 #include "core/production/flat_piece.h"
 #include "core/units/length.h"
@@ -11,13 +12,6 @@ namespace hinge {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-double foldAngle_deg(const Pose& pose, const Fold& fold) {
-  const Iso3 &left = pose.panels[fold.left], &right = pose.panels[fold.right];
-  const Vec3 axis = left.linear() * lift((fold.to - fold.from).normalized());
-  const Vec3 n1 = left.linear().col(2), n2 = right.linear().col(2);
-  return -degrees(std::atan2(n1.cross(n2).dot(axis), n1.dot(n2)));
-}
 
 /// Where flat pieces go on the drawing: beside one another on a sheet as wide as the widest needs.
 std::map<int, SheetPlace> placesApart(const Assembly& assembly) {
@@ -44,7 +38,7 @@ public:
       bool up = false, down = false;
       for (const Pose& pose : poses) {
         if (!pose.placed[fold.left] || !pose.placed[fold.right]) continue;
-        const double angle = foldAngle_deg(pose, fold);
+        const double angle = degrees(foldAngleIn(pose, fold));
         const bool turned = std::abs(angle) > kFlat_deg && std::abs(angle) < 180 - kFlat_deg;
         up |= turned && angle > 0, down |= turned && angle < 0;
       }
@@ -143,8 +137,9 @@ public:
       frame["faces_vertices"] = faces;
     }
     for (const FoldedEdge& edge : m_foldedEdges)
-      angles.push_back(edge.fold.valid() ? Json(foldAngle_deg(pose, m_assembly.folds[edge.fold]))
-                                         : Json(nullptr));
+      angles.push_back(edge.fold.valid()
+                           ? Json(degrees(foldAngleIn(pose, m_assembly.folds[edge.fold])))
+                           : Json(nullptr));
     frame["edges_foldAngle"] = angles;
     return frame;
   }

@@ -1,31 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/maker_drawer.h"
 #include "core/io/dressing_json.h"
+#include "core/io/maker_files.h"
 #include "core/io/text_file.h"
-#include <QDir>
 #include <QFileInfo>
-#include <QStandardPaths>
 #include <algorithm>
 
 namespace hinge {
 namespace {
 
 Result<void> write(const std::vector<Paper>& papers) {
-  const std::string path = makersDrawerPath();
-  if (!QDir().mkpath(QFileInfo(QString::fromStdString(path)).path()))
-    return Error{"file.unwritable/folder", path};
   Json out = {{"format", "hinge-lantern-papers"}, {"version", 1}, {"papers", Json::array()}};
   for (const Paper& paper : papers)
     out["papers"].push_back(jsonOf(paper));
-  return writeFile(path, out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n");
+  return writeMakersFile(makersDrawerPath(),
+                         out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n");
 }
 
 } // namespace
 
 std::string makersDrawerPath() {
-  return (QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
-          QStringLiteral("/hinge-lantern/papers.json"))
-      .toStdString();
+  return makersFile("papers.json");
 }
 
 Result<std::vector<Paper>> makersPapers() {

@@ -115,11 +115,4 @@ std::shared_ptr<const std::vector<FlatPiece>> Snapshot::flatPieces() const {
   });
 }
 
-std::shared_ptr<const Sheets> Snapshot::sheets() const {
-  return m_sheets.get({}, [&]() -> std::shared_ptr<const Sheets> {
-    const auto pieces = flatPieces();
-    return pieces ? std::make_shared<const Sheets>(sheetsFor(*pieces, m_design)) : nullptr;
-  });
-}
-
 } // namespace hinge

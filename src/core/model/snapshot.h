@@ -7,7 +7,7 @@
 #include "core/dress/seen.h"
 #include "core/making/order.h"
 #include "core/model/lazy.h"
-#include "core/production/sheets.h"
+#include "core/production/flat_piece.h"
 #include "core/states/shut_state.h"
 #include "core/states/stand.h"
 
@@ -62,8 +62,6 @@ public:
 
   /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.
   std::shared_ptr<const std::vector<FlatPiece>> flatPieces() const;
-  /// What is cut from which sheet.
-  std::shared_ptr<const Sheets> sheets() const;
 
 private:
   using Assembled = Result<std::shared_ptr<const Assembly>>;
@@ -81,7 +79,6 @@ private:
   Lazy<std::vector<DressedFace>> m_dressed;
   Lazy<std::vector<LaidOn>> m_laid;
   Lazy<std::vector<FlatPiece>> m_pieces;
-  Lazy<Sheets> m_sheets;
 };
 
 } // namespace hinge

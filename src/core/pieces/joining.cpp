@@ -23,8 +23,10 @@ class Joining {
 public:
   Joining(AssemblyBuilder& builder, const PieceJoint& joint, std::size_t number, PanelIndex own,
           const SeatSide& side, const JoinedHow& how)
-      : m_builder(builder), m_thickness_mm(how.thickness_mm), m_joint(joint), m_own(own),
-        m_side(side), m_to(joint.to + how.moved(side)),
+      : m_builder(builder), m_thickness_mm(how.thickness_mm),
+        m_faceThickness_mm(how.faceThickness_mm ? how.faceThickness_mm(joint.on)
+                                                : how.thickness_mm),
+        m_joint(joint), m_own(own), m_side(side), m_to(joint.to + how.moved(side)),
         m_role(fmt::format("{}-{}", jointKey(joint.kind), number)) {}
 
   void operator()(const given::Glue& glue) {
@@ -36,14 +38,17 @@ public:
 
   void operator()(const given::Slot& given) {
     const Vec3 z(0, 0, 1), x = direction(given.turn_deg), way = direction(given.way_deg);
-    const double width = m_thickness_mm + kSlotRoom_mm;
+    // Each slit is as wide as what stands in it: the other's paper.
+    const double ownWidth = m_faceThickness_mm + kSlotRoom_mm,
+                 faceWidth = m_thickness_mm + kSlotRoom_mm;
     const auto length = [](double mm) { return mm > 0 ? std::optional(mm) : std::nullopt; };
     const Vec2 along = way.head<2>();
-    const Vec2 ownEnd = m_builder.slit(m_own, m_joint.at + kSlitOver_mm * along, -along, width,
+    const Vec2 ownEnd = m_builder.slit(m_own, m_joint.at + kSlitOver_mm * along, -along, ownWidth,
                                        length(given.slit_mm), given.catch_mm);
     const Vec2 inner = (m_side.toPiece * Vec3(lift(m_to) - kSlitOver_mm * x)).head<2>();
     const Vec2 out = (m_side.toPiece.linear() * x).head<2>();
-    const Vec2 faceEnd = m_builder.slit(m_side.panel, inner, out, width, length(given.faceSlit_mm));
+    const Vec2 faceEnd =
+        m_builder.slit(m_side.panel, inner, out, faceWidth, length(given.faceSlit_mm));
     Slot slot;
     slot.first = m_side.panel, slot.second = m_own;
     slot.onFirst = onFace(x.cross(z), x, z);
@@ -99,7 +104,7 @@ private:
   }
 
   AssemblyBuilder& m_builder;
-  double m_thickness_mm;
+  double m_thickness_mm, m_faceThickness_mm;
   const PieceJoint& m_joint;
   PanelIndex m_own;
   SeatSide m_side;

@@ -132,6 +132,21 @@ FlatPiece flatOf(const Assembly& assembly, PieceIndex index, const std::vector<P
 
 } // namespace
 
+Region paperOf(const FlatPiece& piece) {
+  std::vector<Polygon> rings;
+  for (const FlatLine& line : piece.lines)
+    if (line.kind == LineKind::Cut && line.closed) rings.push_back(line.corners);
+  if (rings.empty()) return {};
+  std::ranges::sort(rings, std::ranges::greater(),
+                    [](const Polygon& ring) { return std::abs(signedArea_mm2(ring)); });
+  Region region(rings.front());
+  if (signedArea_mm2(region.rim) < 0) std::ranges::reverse(region.rim);
+  for (std::size_t k = 1; k < rings.size(); ++k)
+    region.holes.push_back(
+        signedArea_mm2(rings[k]) > 0 ? Polygon(rings[k].rbegin(), rings[k].rend()) : rings[k]);
+  return region;
+}
+
 FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece, double thickness_mm) {
   return flatOf(assembly, piece, pocketsOf(assembly, thickness_mm));
 }

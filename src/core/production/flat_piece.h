@@ -45,6 +45,9 @@ struct FlatPiece {
   std::string paper; ///< it is cut from: a key in the drawer
 };
 
+/// The paper of a piece: its outermost cut line and the openings in it; bare cuts are not told.
+Region paperOf(const FlatPiece& piece);
+
 /// The thickness of the paper tells how far glue must stay away from what slides under a pocket's
 /// front.
 FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece,

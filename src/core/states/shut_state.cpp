@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/shut_state.h"
+#include "core/assembly/paper_of.h"
 #include "core/paper/starting_values.h"
 #include <algorithm>
 #include <cmath>
@@ -83,11 +84,9 @@ std::vector<Lying> everythingThatLies(const Assembly& assembly, const Pose& shut
   std::vector<Lying> lying;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
-    const std::string& key = assembly.pieces[assembly.panels[p].piece].paper;
-    const Paper* paper = design.findPaper(key);
-    const double thickness = (paper ? *paper : design.cardPaper()).thickness_mm;
-    lying.push_back(
-        {mapped(assembly.panels[p].outline, toPage * shut.panels[p]), {p, key, false, thickness}});
+    lying.push_back({mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
+                     {p, assembly.pieces[assembly.panels[p].piece].paper, false,
+                      paperOf(design, assembly, p).thickness_mm}});
   }
   for (const LaidOn& on : laid)
     if (shut.placed[on.panel])

@@ -27,7 +27,8 @@ struct LaidOn {
   PanelIndex panel;
   Region onPiece; ///< in the flat frame of the panel's piece
   double thickness_mm = 0;
-  std::string paper; ///< key in the drawer; empty: pads
+  std::string paper;   ///< key in the drawer; empty: pads
+  bool onBack = false; ///< on the side of the panel that looks against the normal of its piece
 };
 
 /// One of the things that lie on one another at a place of the shut card.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/stand.h"
+#include "core/assembly/paper_of.h"
 #include <cmath>
 
 namespace hinge {
@@ -27,8 +28,7 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
     if (!pose.placed[p]) continue;
     const Region& outline = assembly.panels[p].outline;
     // Paper without weight still has a middle.
-    const Paper* paper = design.findPaper(assembly.pieces[assembly.panels[p].piece].paper);
-    const double gsm = std::max(1e-9, (paper ? *paper : design.cardPaper()).weight_gsm),
+    const double gsm = std::max(1e-9, paperOf(design, assembly, p).weight_gsm),
                  weight = area_mm2(outline) * 1e-6 * gsm;
     moment += weight * (pose.panels[p] * lift(centroidOf(outline)));
     stand.weight_g += weight;

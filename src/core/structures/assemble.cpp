@@ -89,6 +89,9 @@ Result<Assembly> assembleDesign(const Design& design) {
                     Text(kind->name().key + "/unsuitable"), whereElse(*kind, assembly)},
                    place};
     RecipeInput input{item, item.values, *seat, design.settings, design.paperOf(item).thickness_mm};
+    input.faceThickness_mm = [&design](std::string_view face) {
+      return design.paperOf(ownerOfKey(face)).thickness_mm;
+    };
     const ParameterSpec* turned = findSense(kind->parameters, Sense::TurnedRound);
     if (turned && item.values.find(turned->key)->second != 0) {
       input.turned = true;

@@ -37,7 +37,8 @@ Text panelOnSheet(const Design& design, const Assembly& assembly, PanelIndex ind
   const Panel& panel = assembly.panels[index];
   const Piece& piece = assembly.pieces[panel.piece];
   // A piece of one panel is called by its own name.
-  if (piece.panels.size() == 1 && piece.owner) return pieceName(design, assembly, panel.piece);
+  if (piece.panels.size() == 1 && (piece.owner || panel.use == PanelUse::Topper))
+    return pieceName(design, assembly, panel.piece);
   Text itself("with-letter", panel.label, panelLetter(assembly, index));
   if (panel.use == PanelUse::Page) return itself;
   if (panel.owner && panel.owner != piece.owner) // cut from the sheet of another

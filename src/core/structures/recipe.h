@@ -3,6 +3,7 @@
 #include "core/assembly/builder.h"
 #include "core/design/design.h"
 #include "core/structures/ways.h"
+#include <functional>
 #include <vector>
 
 namespace hinge {
@@ -19,6 +20,8 @@ struct RecipeInput {
   double thickness_mm = starting::kCardThickness_mm;
   std::array<std::string, 2> sideNames{"a", "b"};
   bool turned = false;
+  /// Of the paper of the panel on which a face is; its own when nobody says.
+  std::function<double(std::string_view face)> faceThickness_mm = {};
   /// The structure as seats are labelled: the user's name for it or its id.
   std::string name() const { return item.label.empty() ? item.id.text() : item.label; }
   double value(std::string_view key) const { return values.find(key)->second; }

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/model/snapshot.h"
+#include "core/production/cut_plan.h"
+#endif
+#include <QObject>
+
+namespace hinge {
+
+/// Lays a card's parts out on sheets on another thread; a new request ends the one before, and what
+/// comes late is dropped.
+class CutPlanner : public QObject {
+  Q_OBJECT
+public:
+  explicit CutPlanner(QObject* parent = nullptr) : QObject(parent) {}
+  ~CutPlanner() override;
+
+  void request(std::shared_ptr<const Snapshot> snapshot, const LayoutOptions& options, int cards);
+  void cancel();
+  bool busy() const { return m_busy; }
+  int done() const { return m_done; }
+  int all() const { return m_all; }
+  /// The newest plan; of what was asked for last only when busy() is false.
+  std::shared_ptr<const CutPlan> plan() const { return m_plan; }
+
+signals:
+  void changed(); ///< begun, further on, there, or cancelled
+
+private:
+  void receive(int request, std::shared_ptr<const CutPlan> plan);
+  std::shared_ptr<const CutPlan> m_plan;
+  std::stop_source m_stop;
+  int m_request = 0, m_done = 0, m_all = 0;
+  bool m_busy = false;
+};
+
+} // namespace hinge

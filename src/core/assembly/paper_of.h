@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/assembly/assembly.h"
+#include "core/design/design.h"
+
+namespace hinge {
+
+/// The paper that a panel is cut from; that of the card when its own is not in the drawer.
+inline const Paper& paperOf(const Design& design, const Assembly& assembly, PanelIndex panel) {
+  const Paper* paper = design.findPaper(assembly.pieces[assembly.panels[panel].piece].paper);
+  return paper ? *paper : design.cardPaper();
+}
+
+} // namespace hinge

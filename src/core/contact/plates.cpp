@@ -1,0 +1,345 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/contact/plates.h"
+#include "core/contact/swept.h"
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <map>
+#include <set>
+
+namespace hinge {
+namespace {
+
+struct Extent {
+  double low = 1e300, high = -1e300;
+};
+
+Extent along(const ConvexSlab& slab, const Vec3& way) {
+  Extent out;
+  for (const Vec3& corner : slab.corners) {
+    const double s = way.dot(corner);
+    out.low = std::min(out.low, s), out.high = std::max(out.high, s);
+  }
+  const double up = way.dot(slab.normal);
+  const auto [least, most] = std::minmax({up * slab.from_mm, up * slab.to_mm});
+  out.low += least, out.high += most;
+  return out;
+}
+
+Vec3 edgeOf(const ConvexSlab& slab, std::size_t k) {
+  return slab.corners[(k + 1) % slab.corners.size()] - slab.corners[k];
+}
+
+} // namespace
+
+double gapBetween(const ConvexSlab& a, const ConvexSlab& b) {
+  double widest = -1e300;
+  const auto look = [&](const Vec3& way) {
+    const double length = way.norm();
+    if (length < 1e-9) return;
+    const Extent ea = along(a, way / length), eb = along(b, way / length);
+    widest = std::max({widest, eb.low - ea.high, ea.low - eb.high});
+  };
+  look(a.normal), look(b.normal);
+  for (const auto& [one, other] : {std::pair{&a, &b}, std::pair{&b, &a}})
+    for (std::size_t k = 0; k < one->corners.size(); ++k) {
+      look(edgeOf(*one, k).cross(one->normal));
+      look(edgeOf(*one, k).cross(other->normal));
+    }
+  look(a.normal.cross(b.normal));
+  for (std::size_t i = 0; i < a.corners.size(); ++i)
+    for (std::size_t j = 0; j < b.corners.size(); ++j)
+      look(edgeOf(a, i).cross(edgeOf(b, j)));
+  return widest;
+}
+
+namespace {
+
+/// All that moves with one panel.
+struct Plate {
+  PanelIndex panel;
+  BodyIndex body;
+  std::vector<ConvexSlab> slabs;          ///< in the piece frame
+  std::vector<std::vector<Vec3>> corners; ///< of both sides of them
+  std::vector<ConvexSlab> sheet;          ///< the panel as a drawing, without thickness
+  bool wanted = true;
+};
+
+using Pair = std::pair<int, int>;
+
+struct Meeting {
+  double gap = 1e300;
+  Vec3 place = Vec3::Zero();
+};
+
+class PlateSearch {
+public:
+  PlateSearch(const Motion& motion, const std::vector<Slab>& slabs, const PlateOptions& options,
+              std::stop_token stop)
+      : m_motion(motion), m_assembly(motion.assembly()), m_options(options), m_stop(stop) {
+    gather(slabs);
+    findJoined();
+  }
+
+  std::vector<PlateTouch> run() {
+    const double low = m_motion.low_rad(), high = m_motion.high_rad();
+    if (high - low <= 2 * m_options.settling_rad) return {};
+    for (const auto& [t0, t1] :
+         stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
+      if (m_stop.stop_requested()) break;
+      if (t0 < low - m_options.finest_rad || t1 > high + m_options.finest_rad) continue;
+      search(t0, t1, candidates(threeAt(t0, t1, {})));
+      m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
+    }
+    std::vector<PlateTouch> found;
+    for (auto& [pair, runs] : m_runs)
+      judge(pair, runs, found);
+    return found;
+  }
+
+private:
+  /// Cosine of 6 degrees: so much paper bends to lie on paper.
+  static constexpr double kParallel = 0.9945;
+  static constexpr double kMeets_mm = 0.3; ///< as truly as hands cut
+  /// A card that stops as much short of its end is open, or shut, all the same.
+  static constexpr double kEnd_rad = radians(2.0);
+
+  struct Sample {
+    double at = 0, depth = 0;
+    bool parallel = false; ///< paper lies on paper
+    Vec3 place = Vec3::Zero();
+  };
+  struct Run {
+    double from, to;
+    std::vector<Sample> samples;
+  };
+
+  const Plate& plate(int k) const { return m_plates[static_cast<std::size_t>(k)]; }
+
+  static ConvexSlab flat(const Polygon& part, double from_mm, double to_mm) {
+    ConvexSlab slab{{}, Vec3::UnitZ(), from_mm, to_mm};
+    for (const Vec2& q : part)
+      slab.corners.push_back(lift(q));
+    return slab;
+  }
+
+  void gather(const std::vector<Slab>& slabs) {
+    std::map<PanelIndex, std::size_t> of;
+    for (const Slab& slab : slabs) {
+      if (m_motion.isLoose(slab.panel)) continue;
+      const auto [at, isNew] = of.emplace(slab.panel, m_plates.size());
+      const auto& owner = m_assembly.panels[slab.panel].owner;
+      if (isNew) {
+        const bool wanted =
+            m_options.only.empty() || (owner && std::ranges::count(m_options.only, *owner) > 0);
+        m_plates.push_back(
+            {slab.panel, m_motion.mechanism().bodyOf[slab.panel], {}, {}, {}, wanted});
+        for (const Polygon& part : convexParts(m_assembly.panels[slab.panel].outline))
+          m_plates.back().sheet.push_back(flat(part, 0, 0));
+      }
+      Plate& plate = m_plates[at->second];
+      for (const Polygon& part : convexParts(slab.onPiece)) {
+        std::vector<Vec3> both;
+        for (const Vec2& q : part) {
+          both.push_back(lift(q) + slab.from_mm * Vec3::UnitZ());
+          both.push_back(lift(q) + slab.to_mm * Vec3::UnitZ());
+        }
+        plate.slabs.push_back(flat(part, slab.from_mm, slab.to_mm));
+        plate.corners.push_back(std::move(both));
+      }
+    }
+  }
+
+  /// A panel with what it is glued down on and what is glued flat onto it.
+  std::vector<PanelIndex> withGlued(PanelIndex panel) const {
+    std::vector<PanelIndex> all{panel};
+    for (const auto& [j, glue] : m_assembly.every<Glue>()) {
+      if (m_assembly.panels[glue.tab].use == PanelUse::Topper) continue;
+      if (glue.tab == panel) all.push_back(glue.host);
+      if (glue.host == panel) all.push_back(glue.tab);
+    }
+    return all;
+  }
+
+  void findJoined() {
+    const auto join = [&](PanelIndex a, PanelIndex b) { m_joined.insert(std::minmax(a, b)); };
+    for (const Fold& fold : m_assembly.folds)
+      for (PanelIndex left : withGlued(fold.left))
+        for (PanelIndex right : withGlued(fold.right))
+          join(left, right);
+    for (const Joint& joint : m_assembly.joints) {
+      const auto panels = hinge::panelsOf(joint);
+      join(panels[0], panels[1]);
+    }
+  }
+
+  ThreePoses threeAt(double t0, double t1, const std::vector<char>& wanted) {
+    return {&poseAt(t0, wanted), &poseAt(0.5 * (t0 + t1), wanted), &poseAt(t1, wanted)};
+  }
+  const Pose& poseAt(double t, const std::vector<char>& wanted) {
+    const auto it = m_poses.find(t);
+    return it != m_poses.end() ? it->second
+                               : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
+  }
+
+  std::vector<Pair> candidates(const ThreePoses& at) const {
+    std::vector<SweptBox> boxes;
+    for (std::size_t k = 0; k < m_plates.size(); ++k) {
+      const Plate& plate = m_plates[k];
+      if (!present(plate.panel, at)) continue;
+      boxes.push_back(sweptBox(plate.corners, plate.panel, at, 0));
+      boxes.back().what = static_cast<int>(k);
+    }
+    std::vector<Pair> pairs;
+    for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
+      const Plate &p = plate(first), &q = plate(second);
+      if (p.body != q.body && (p.wanted || q.wanted) &&
+          !m_joined.contains(std::minmax(p.panel, q.panel)))
+        pairs.push_back({first, second});
+    }
+    return pairs;
+  }
+
+  static ConvexSlab moved(const ConvexSlab& slab, const Iso3& by) {
+    ConvexSlab out{{}, by.linear() * slab.normal, slab.from_mm, slab.to_mm};
+    for (const Vec3& corner : slab.corners)
+      out.corners.push_back(by * corner);
+    return out;
+  }
+
+  Meeting meetingAt(const Pair& pair, const Pose& pose) const {
+    return meetingOf(pair, pose, &Plate::slabs);
+  }
+
+  Meeting meetingOf(const Pair& pair, const Pose& pose,
+                    std::vector<ConvexSlab> Plate::*slabs) const {
+    const Plate &a = plate(pair.first), &b = plate(pair.second);
+    Meeting least;
+    for (const ConvexSlab& one : a.*slabs) {
+      const ConvexSlab first = moved(one, pose.panels[a.panel]);
+      for (const ConvexSlab& other : b.*slabs) {
+        const ConvexSlab second = moved(other, pose.panels[b.panel]);
+        const double gap = gapBetween(first, second);
+        if (gap < least.gap) least = {gap, between(first, second)};
+      }
+    }
+    return least;
+  }
+
+  /// The corner of one that is nearest to the other's plane and lies over it; roughly their place.
+  static Vec3 between(const ConvexSlab& a, const ConvexSlab& b) {
+    const auto middle = [](const ConvexSlab& slab) {
+      Vec3 sum = Vec3::Zero();
+      for (const Vec3& corner : slab.corners)
+        sum += corner;
+      return Vec3(sum / static_cast<double>(slab.corners.size()));
+    };
+    const Vec3 ma = middle(a), mb = middle(b);
+    Vec3 best = 0.5 * (ma + mb);
+    double nearest = 1e300;
+    for (const auto& [one, other, to] : {std::tuple{&a, &b, &mb}, std::tuple{&b, &a, &ma}})
+      for (const Vec3& corner : one->corners) {
+        const double off =
+            std::abs(other->normal.dot(corner - other->corners[0])) + 0.01 * (corner - *to).norm();
+        if (off < nearest) nearest = off, best = corner;
+      }
+    return best;
+  }
+
+  void search(double t0, double t1, const std::vector<Pair>& pairs) {
+    if (m_stop.stop_requested() || pairs.empty()) return;
+    std::vector<BodyIndex> bodies;
+    for (const Pair& pair : pairs)
+      bodies.push_back(plate(pair.first).body), bodies.push_back(plate(pair.second).body);
+    const ThreePoses at = threeAt(t0, t1, m_motion.blocksFor(bodies));
+    std::vector<Pair> left;
+    for (const Pair& pair : pairs) {
+      const Meeting m[3] = {meetingAt(pair, *at[0]), meetingAt(pair, *at[1]),
+                            meetingAt(pair, *at[2])};
+      const auto [least, most] = std::minmax({m[0].gap, m[1].gap, m[2].gap});
+      const double bend =
+          0.5 * std::abs(m[0].gap - 2 * m[1].gap + m[2].gap) + 0.25 * std::abs(m[2].gap - m[0].gap);
+      if (least - bend > -m_options.tolerance_mm) continue;
+      if (most < -m_options.tolerance_mm || t1 - t0 <= m_options.finest_rad) {
+        if (m[1].gap < -m_options.tolerance_mm)
+          record(pair, t0, t1, {0.5 * (t0 + t1), -m[1].gap, parallel(pair, *at[1]), m[1].place});
+      } else {
+        left.push_back(pair);
+      }
+    }
+    search(t0, 0.5 * (t0 + t1), left);
+    search(0.5 * (t0 + t1), t1, left);
+  }
+
+  void record(const Pair& pair, double t0, double t1, const Sample& sample) {
+    auto& runs = m_runs[pair];
+    if (runs.empty() || t0 > runs.back().to + 2 * m_options.finest_rad)
+      runs.push_back({t0, t1, {}});
+    runs.back().to = std::max(runs.back().to, t1);
+    runs.back().samples.push_back(sample);
+  }
+
+  bool parallel(const Pair& pair, const Pose& pose) const {
+    const Vec3 a = pose.panels[plate(pair.first).panel].linear().col(2),
+               b = pose.panels[plate(pair.second).panel].linear().col(2);
+    return std::abs(a.dot(b)) > kParallel;
+  }
+  bool parallelAt(const Pair& pair, double t) const {
+    const Pose pose = m_motion.poseAt(t);
+    return !pose.placed[plate(pair.first).panel] || !pose.placed[plate(pair.second).panel] ||
+           parallel(pair, pose);
+  }
+
+  /// As drawings they still meet, in a corner or an edge, where they have parted as paper: like a
+  /// fold, paper takes that up.
+  bool stillMeet(const Pair& pair, double parted_rad) const {
+    const Pose pose = m_motion.poseAt(parted_rad);
+    return meetingOf(pair, pose, &Plate::sheet).gap <= kMeets_mm;
+  }
+
+  /// What of a run is neither made so nor for the stack of the shut card to judge: where it is
+  /// deepest.
+  std::optional<Sample> worstOf(const Pair& pair, const Run& run) const {
+    const double low = m_motion.low_rad(), high = m_motion.high_rad();
+    const bool begins = run.from <= low + m_options.finest_rad,
+               ends = run.to >= high - m_options.finest_rad;
+    if (begins && ends) return std::nullopt;
+    if ((begins || stillMeet(pair, run.from)) && (ends || stillMeet(pair, run.to)))
+      return std::nullopt;
+    const bool lies = (begins || ends) && parallelAt(pair, begins ? low : high);
+    std::optional<Sample> worst;
+    for (const Sample& sample : run.samples) {
+      const double within = begins ? sample.at - low : high - sample.at;
+      if ((begins || ends) && within <= (lies ? m_options.settling_rad : kEnd_rad)) continue;
+      if (!sample.parallel && (!worst || sample.depth > worst->depth)) worst = sample;
+    }
+    return worst;
+  }
+
+  void judge(const Pair& pair, const std::vector<Run>& runs, std::vector<PlateTouch>& found) const {
+    PlateTouch touch{plate(pair.first).panel, plate(pair.second).panel};
+    for (const Run& run : runs)
+      if (const auto worst = worstOf(pair, run); worst && worst->depth > touch.depth_mm)
+        touch.from_rad = run.from, touch.to_rad = run.to, touch.depth_mm = worst->depth,
+        touch.deepest_rad = worst->at, touch.place = worst->place;
+    if (touch.depth_mm > 0) found.push_back(touch);
+  }
+
+  const Motion& m_motion;
+  const Assembly& m_assembly;
+  PlateOptions m_options;
+  std::stop_token m_stop;
+  std::vector<Plate> m_plates;
+  std::set<std::pair<PanelIndex, PanelIndex>> m_joined;
+  std::map<double, Pose> m_poses;
+  std::map<Pair, std::vector<Run>> m_runs;
+};
+
+} // namespace
+
+std::vector<PlateTouch> plateTouches(const Motion& motion, const std::vector<Slab>& slabs,
+                                     const PlateOptions& options, std::stop_token stop) {
+  return PlateSearch(motion, slabs, options, stop).run();
+}
+
+} // namespace hinge

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/motion/motion.h"
+#include <stop_token>
+
+namespace hinge {
+
+/// A flat thing of some thickness that moves with a panel: the panel's own paper, a layer on it,
+/// pads.
+struct Slab {
+  PanelIndex panel;
+  Region onPiece;                ///< in the flat frame of the panel's piece
+  double from_mm = 0, to_mm = 0; ///< along the normal of that frame, 0 in the middle of the paper
+};
+
+/// Two panels whose slabs need the same room for a part of the way.
+struct PlateTouch {
+  PanelIndex first, second;
+  double from_rad = 0, to_rad = 0; ///< first and last opening
+  double depth_mm = 0;             ///< how far they would have to give way, at most
+  double deepest_rad = 0;
+  Vec3 place = Vec3::Zero(); ///< near there, at the deepest opening, world frame
+};
+
+struct PlateOptions {
+  double tolerance_mm = 0.2;           ///< paper gives as much without being noticed
+  double coarsest_rad = radians(6.0);  ///< longest interval on which the bound is trusted
+  double finest_rad = radians(0.1);    ///< intervals are halved down to this
+  double settling_rad = radians(25.0); ///< see plateTouches
+  std::vector<StructureId> only;       ///< when not empty: pairs with a panel of one of these
+};
+
+/// How far apart two convex slabs are (mm; negative: how far one has to move for them to be clear):
+/// the largest gap along any of the directions that can part them. `corners` go round the slab's
+/// middle plane in world coordinates, `normal` is of length 1.
+struct ConvexSlab {
+  std::vector<Vec3> corners;
+  Vec3 normal;
+  double from_mm, to_mm;
+};
+double gapBetween(const ConvexSlab& a, const ConvexSlab& b);
+
+/// Where slabs that belong to different bodies come nearer than they are thick. What meets by its
+/// making is left out: panels with a fold, a foot or another joint between them (folds are relieved
+/// on both sides; the caller sets slabs back from their edges by what the paper takes), and what
+/// touches all the way. So is what comes to lie on one another: an overlap of nearly parallel
+/// slabs, or one that begins or ends the way with them within `settling_rad` of its end, is for the
+/// stack of the shut card to judge. Panels whose place the opening does not decide are not looked
+/// at.
+std::vector<PlateTouch> plateTouches(const Motion& motion, const std::vector<Slab>& slabs,
+                                     const PlateOptions& options = {}, std::stop_token stop = {});
+
+} // namespace hinge

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/maker_bench.h"
+#include "core/io/maker_files.h"
+#include "core/io/text_file.h"
+#include <QFileInfo>
+#include <nlohmann/json.hpp>
+
+namespace hinge {
+namespace {
+
+using Json = nlohmann::ordered_json;
+constexpr const char* kFormat = "hinge-lantern-bench";
+
+} // namespace
+
+std::string makersBenchPath() {
+  return makersFile("bench.json");
+}
+
+Result<Bench> makersBench() {
+  const std::string path = makersBenchPath();
+  Bench bench;
+  if (!QFileInfo::exists(QString::fromStdString(path))) return bench;
+  const auto text = readFile(path);
+  if (!text) return text.error();
+  const Json json = Json::parse(*text, nullptr, false);
+  if (!json.is_object() || json.value("format", Json()) != kFormat)
+    return Error{"file.format", path};
+  for (const BenchRow& row : benchRows()) {
+    const auto given = json.find(row.key);
+    if (given == json.end()) continue;
+    const std::string place = path + ": " + std::string(row.key);
+    if (row.length && !given->is_number()) return Error{"value.range/number", place};
+    if (row.length)
+      bench.*row.length = given->get<double>();
+    else if (!given->is_string() || !setSchool(bench, row.key, given->get<std::string>()))
+      return Error{"bench.choice", place};
+  }
+  if (const auto valid = validate(bench); !valid)
+    return Error{valid.error().message, path + ": " + valid.error().place};
+  return bench;
+}
+
+Result<void> keepBench(const Bench& bench) {
+  if (auto valid = validate(bench); !valid) return valid;
+  Json out = {{"format", kFormat}, {"version", 1}};
+  for (const BenchRow& row : benchRows())
+    if (row.length)
+      out[std::string(row.key)] = bench.*row.length;
+    else
+      out[std::string(row.key)] = schoolOf(bench, row.key);
+  return writeMakersFile(makersBenchPath(), out.dump(2) + "\n");
+}
+
+} // namespace hinge

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/maker_files.h"
+#include "core/io/text_file.h"
+#include <QDir>
+#include <QFileInfo>
+#include <QStandardPaths>
+
+namespace hinge {
+
+std::string makersFile(std::string_view name) {
+  return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation).toStdString() +
+         "/hinge-lantern/" + std::string(name);
+}
+
+Result<void> writeMakersFile(const std::string& path, const std::string& text) {
+  if (!QDir().mkpath(QFileInfo(QString::fromStdString(path)).path()))
+    return Error{"file.unwritable/folder", path};
+  return writeFile(path, text);
+}
+
+} // namespace hinge

@@ -1,0 +1,295 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "command_runner.h"
+#include <QDir>
+#include <QJsonArray>
+#include <QRegularExpression>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QXmlStreamReader>
+#include <cmath>
+#include <map>
+
+// The command line at the cutting table: rounding, the bench, tables, layouts, drawings of sheets.
+
+namespace {
+
+/// Outlines of a drawing by layer: how many, and their length in all.
+struct Layers {
+  std::map<QString, int> count;
+  std::map<QString, double> length;
+  std::vector<QString> order; ///< layers as their strokes come
+  void add(const QString& layer, const std::vector<QPointF>& points, bool closed) {
+    ++count[layer];
+    if (order.empty() || order.back() != layer) order.push_back(layer);
+    for (std::size_t k = 0; k + (closed ? 0 : 1) < points.size(); ++k) {
+      const QPointF d = points[(k + 1) % points.size()] - points[k];
+      length[layer] += std::hypot(d.x(), d.y());
+    }
+  }
+};
+
+/// The groups and paths of an SVG, read as XML.
+Layers svgLayers(const QByteArray& text, QString& size) {
+  Layers all;
+  QXmlStreamReader xml(text);
+  QString group;
+  while (!xml.atEnd()) {
+    if (xml.readNext() != QXmlStreamReader::StartElement) continue;
+    const auto value = [&](const char* name) {
+      return xml.attributes().value(QLatin1String(name)).toString();
+    };
+    if (xml.name() == QStringLiteral("svg"))
+      size =
+          value("width") + QLatin1Char(' ') + value("height") + QLatin1Char(' ') + value("viewBox");
+    if (xml.name() == QStringLiteral("g")) group = value("id");
+    if (xml.name() != QStringLiteral("path")) continue;
+    const QString d = value("d");
+    std::vector<QPointF> points;
+    static const QRegularExpression number(QStringLiteral("(-?[0-9.]+),(-?[0-9.]+)"));
+    auto match = number.globalMatch(d);
+    while (match.hasNext()) {
+      const auto one = match.next();
+      points.push_back({one.captured(1).toDouble(), one.captured(2).toDouble()});
+    }
+    all.add(group, points, d.endsWith(QLatin1Char('Z')));
+  }
+  return all;
+}
+
+/// The polylines of a DXF, read by its group codes.
+Layers dxfLayers(const QByteArray& text, int& units) {
+  Layers all;
+  const QList<QByteArray> lines = text.split('\n');
+  QString layer;
+  bool closed = false, vertex = false;
+  std::vector<QPointF> points;
+  for (qsizetype k = 0; k + 1 < lines.size(); k += 2) {
+    const int code = lines[k].trimmed().toInt();
+    const QByteArray value = lines[k + 1].trimmed();
+    if (code == 9 && value == "$INSUNITS" && k + 3 < lines.size()) units = lines[k + 3].toInt();
+    if (code == 0) {
+      vertex = value == "VERTEX";
+      if (value == "POLYLINE") points.clear(), closed = false, layer.clear();
+      if (value == "SEQEND") all.add(layer, points, closed);
+      if (vertex) points.push_back({});
+    }
+    if (code == 8 && !vertex) layer = QString::fromLatin1(value);
+    if (code == 70 && !vertex) closed = value.toInt() & 1;
+    if (code == 10 && vertex) points.back().setX(value.toDouble());
+    if (code == 20 && vertex) points.back().setY(value.toDouble());
+  }
+  return all;
+}
+
+QList<QJsonObject> objectsIn(const QJsonArray& values) {
+  QList<QJsonObject> all;
+  for (const QJsonValue& value : values)
+    all << value.toObject();
+  return all;
+}
+
+double apart(const QJsonValue& one, const QJsonValue& other) {
+  const QJsonArray a = one.toArray(), b = other.toArray();
+  return std::hypot(a.at(0).toDouble() - b.at(0).toDouble(),
+                    a.at(1).toDouble() - b.at(1).toDouble());
+}
+
+} // namespace
+
+class TestCutCommands : public QObject {
+  Q_OBJECT
+  QTemporaryDir m_folder;
+  QString at(const QString& name) const { return m_folder.filePath(name); }
+  static QString demo(const char* name) {
+    return QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(name) +
+           QStringLiteral(".hinge");
+  }
+private slots:
+  void initTestCase() {
+    // The maker's own bench is not the tests' to change.
+    qputenv("XDG_DATA_HOME", at("data").toUtf8());
+  }
+
+  void roundingListsAndApplies() {
+    const QString copy = at("card.hinge");
+    QVERIFY(QFile::copy(demo("canal-houses"), copy));
+    const QByteArray before = bytesOf(copy);
+    const Ran listed = run({"round", copy, "--to", "1/16in", "--json"});
+    QCOMPARE(listed.code, 0);
+    QCOMPARE(bytesOf(copy), before);
+    const QJsonArray changes = listed.json()["changes"].toArray();
+    QVERIFY(changes.size() > 20);
+    double greatest = 0;
+    for (const QJsonObject& change : objectsIn(changes)) {
+      const double to = change["to_mm"].toDouble(), from = change["from_mm"].toDouble();
+      QVERIFY(std::abs(std::remainder(to, 25.4 / 16)) < 1e-9);
+      greatest = std::max(greatest, std::abs(to - from));
+    }
+    QVERIFY(std::abs(greatest - listed.json()["greatest_mm"].toDouble()) < 1e-9);
+    QCOMPARE(run({"round", copy, "--to", "1/16in", "--hold", "s1", "card.width", "--apply"}).code,
+             0);
+    const QByteArray after = bytesOf(copy);
+    QVERIFY(after != before);
+    QVERIFY(run({"check", copy}).code == 0);
+    const Ran again = run({"round", copy, "--to", "1/16in", "--hold", "s1", "card.width"});
+    QVERIFY(again.out.startsWith("0 of "));
+  }
+
+  void theBenchIsKept() {
+    QCOMPARE(run({"bench", "--json"}).json()["board_mm"].toDouble(), 300.0);
+    QCOMPARE(run({"bench", "--set", "board=12in", "sides=both"}).code, 0);
+    const QJsonObject kept = run({"bench", "--json"}).json();
+    QCOMPARE(kept["board_mm"].toDouble(), 304.8);
+    QCOMPARE(kept["sides"].toString(), QStringLiteral("both"));
+    QVERIFY(run({"bench"}).out.contains("mountains on the back"));
+    for (const auto& [set, says] :
+         {std::pair{"boards=3", "the bench has no"}, std::pair{"sides=all", "choices"},
+          std::pair{"grid=99", "outside"}, std::pair{"trimmer=long", "trimmer"}}) {
+      const Ran wrong = run({"bench", "--set", set});
+      QCOMPARE(wrong.code, 2);
+      QVERIFY2(wrong.err.contains(says), wrong.err);
+    }
+    QCOMPARE(run({"bench", "--json"}).json(), kept);
+    // A damaged file is told and left as it is.
+    const QString path = at("data/hinge-lantern/bench.json");
+    QFile file(path);
+    QVERIFY(file.open(QIODevice::WriteOnly));
+    file.write("{ \"format\": \"hinge-lantern-bench\", \"board\": \"wide\" }");
+    file.close();
+    const Ran damaged = run({"scores-table", demo("canal-houses")});
+    QCOMPARE(damaged.code, 2);
+    QVERIFY(damaged.err.contains("bench.json: board"));
+    QVERIFY(bytesOf(path).contains("wide"));
+    QVERIFY(QFile::remove(path));
+  }
+
+  void scoreTables() {
+    const QJsonArray tables =
+        QJsonDocument::fromJson(run({"scores-table", demo("canal-houses"), "--json"}).out).array();
+    QVERIFY(tables.size() >= 5);
+    for (const QJsonObject& table : objectsIn(tables)) {
+      double before = 0;
+      for (const QJsonObject& score : objectsIn(table["scores"].toArray())) {
+        if (score["way"] != QStringLiteral("upright")) continue;
+        QVERIFY(std::abs(score["first_mm"].toDouble() + score["other_mm"].toDouble() -
+                         table["width_mm"].toDouble()) < 1e-9);
+        QVERIFY(std::abs(score["first_mm"].toDouble() - before - score["step_mm"].toDouble()) <
+                1e-9);
+        before = score["first_mm"].toDouble();
+      }
+    }
+    const Ran text = run({"scores-table", demo("canal-houses"), "--piece", "B"});
+    QVERIFY(text.out.contains("Warehouse") && !text.out.contains("Lock keeper"));
+    const Ran csv = run({"scores-table", demo("canal-houses"), "--csv"});
+    for (const QByteArray& line : csv.out.split('\n'))
+      if (!line.isEmpty()) QVERIFY(line.endsWith('\r'));
+    const Ran fitted = run({"scores-table", demo("canal-houses"), "--fit", "300mm"});
+    QCOMPARE(fitted.code, 0);
+    QVERIFY(fitted.out.contains("140 -> 150") && fitted.out.contains("held"));
+    QCOMPARE(run({"scores-table", demo("canal-houses"), "--piece", "Q"}).code, 2);
+    QCOMPARE(run({"scores-table", at("missing.hinge")}).code, 2);
+  }
+
+  void layouts() {
+    for (const char* tool : {"trimmer", "machine"}) {
+      const Ran ran =
+          run({"layout", demo("canal-houses"), "--for", tool, "--json", "--cards", "2"});
+      QCOMPARE(ran.code, 0);
+      const QJsonObject plan = ran.json();
+      QCOMPARE(plan["for"].toString(), QLatin1String(tool));
+      qsizetype placed = 0;
+      for (const QJsonObject& sheet : objectsIn(plan["sheets"].toArray()))
+        placed += sheet["places"].toArray().size();
+      QCOMPARE(placed, plan["parts"].toArray().size());
+      QCOMPARE(plan["cuts"].toArray().isEmpty(), QLatin1String(tool) == QLatin1String("machine"));
+    }
+    QVERIFY(run({"layout", demo("canal-houses"), "--for", "trimmer"}).out.contains("set "));
+    // A card larger than its sheet.
+    const QString large = at("large.hinge");
+    QCOMPARE(run({"new", large, "--width", "300", "--height", "400"}).code, 0);
+    const Ran told = run({"layout", large});
+    QCOMPARE(told.code, 1);
+    QVERIFY(told.out.contains("larger than every sheet"));
+    QCOMPARE(run({"layout", large, "--gap", "-1"}).code, 2);
+    QCOMPARE(run({"layout", large, "--margin", "wide"}).code, 2);
+    QCOMPARE(run({"layout", demo("canal-houses"), "--gap", "0", "--margin", "0"}).code, 0);
+  }
+
+  void sheetsFromStock() {
+    const QString copy = at("stock.hinge");
+    QCOMPARE(run({"new", copy, "--width", "100", "--height", "140"}).code, 0);
+    const Ran uncounted = run({"layout", copy, "--from-stock"});
+    QVERIFY(uncounted.out.contains("no sheets of these papers are counted"));
+  }
+
+  /// One sheet as SVG and DXF: the same lengths on the same layers, closed outlines, millimetres.
+  void drawingsOfOneSheet() {
+    const QJsonObject plan =
+        run({"layout", demo("tea-chests"), "--for", "machine", "--json"}).json();
+    const auto sheets = plan["sheets"].toArray();
+    for (int sheet = 1; sheet <= sheets.size(); ++sheet) {
+      const QString svg = at("s.svg"), dxf = at("s.dxf"), number = QString::number(sheet);
+      QCOMPARE(run({"export", demo("tea-chests"), "--to", "svg", "--sheet", number, "--for",
+                    "machine", "-o", svg})
+                   .code,
+               0);
+      QCOMPARE(run({"export", demo("tea-chests"), "--to", "dxf", "--sheet", number, "--for",
+                    "machine", "-o", dxf})
+                   .code,
+               0);
+      QString size;
+      int units = 0;
+      Layers one = svgLayers(bytesOf(svg), size), other = dxfLayers(bytesOf(dxf), units);
+      QCOMPARE(units, 4);
+      QCOMPARE(size, QStringLiteral("210mm 297mm 0 0 210 297"));
+      QCOMPARE(other.count["sheet"], 1);
+      double outlines = 0;
+      for (const QJsonObject& place :
+           objectsIn(sheets.at(sheet - 1).toObject()["places"].toArray())) {
+        const QJsonArray ring = place["outline"].toArray();
+        for (qsizetype k = 0; k < ring.size(); ++k)
+          outlines += apart(ring.at(k), ring.at((k + 1) % ring.size()));
+      }
+      QVERIFY(std::abs(one.length["cut-outline"] - outlines) < 0.05);
+      for (const char* layer : {"score-mountain", "score-valley", "cut-inside", "cut-outline"}) {
+        QCOMPARE(one.count[layer], other.count[layer]);
+        QVERIFY(std::abs(one.length[layer] - other.length[layer]) < 0.05);
+      }
+      // Scores first, and no score after a cut.
+      const auto isCut = [](const QString& layer) {
+        return layer.startsWith(QStringLiteral("cut"));
+      };
+      const auto firstCut = std::ranges::find_if(other.order, isCut);
+      QVERIFY(std::find_if(firstCut, other.order.end(), [](const QString& layer) {
+                return layer.startsWith(QStringLiteral("score"));
+              }) == other.order.end());
+    }
+    QCOMPARE(run({"export", demo("tea-chests"), "--to", "svg", "--sheet", "999", "-o", at("x.svg")})
+                 .code,
+             2);
+    QCOMPARE(
+        run({"export", demo("tea-chests"), "--to", "obj", "--sheet", "1", "-o", at("x.obj")}).code,
+        2);
+    QCOMPARE(run({"export", demo("tea-chests"), "--to", "csv", "-o", at("t.csv")}).code, 0);
+    QVERIFY(bytesOf(at("t.csv")).contains("mountain"));
+    QCOMPARE(run({"export", demo("tea-chests"), "--to", "txt", "-o", at("no/t.txt")}).code, 2);
+  }
+
+  void theOrderSaysWhenLayersAreStuckOn() {
+    const QJsonObject order = run({"order", demo("canal-houses"), "--json"}).json();
+    const QJsonArray dressing = order["dressing"].toArray();
+    QVERIFY(!dressing.isEmpty());
+    const auto steps = order["steps"].toArray().size();
+    for (const QJsonObject& moment : objectsIn(dressing)) {
+      QVERIFY(!moment["faces"].toArray().isEmpty());
+      QVERIFY(moment["after"].toInt() >= 0 && moment["after"].toInt() <= steps);
+      if (!moment["before"].isNull())
+        QVERIFY(moment["before"].toInt() > moment["after"].toInt() &&
+                moment["before"].toInt() <= steps);
+    }
+    QVERIFY(run({"order", demo("canal-houses")}).out.contains("while it lies flat"));
+  }
+};
+
+QTEST_GUILESS_MAIN(TestCutCommands)
+#include "test_cut_commands.moc"
