@@ -94,6 +94,7 @@ QWidget* CutPlace::makeSheetSide() {
   m_byHand->setToolTip(
       tr("Cuts from edge to edge with a trimmer, the stop set as rarely as can be"));
   m_byMachine = way(tr("By knife or machine"), false);
+  m_byMachine->setObjectName(QStringLiteral("by-machine"));
   m_byMachine->setToolTip(tr("Outlines nested close; drag a part to give it another place"));
   row->addSpacing(12);
   auto* label = new QLabel(tr("Cards"), side);
@@ -185,6 +186,7 @@ QWidget* CutPlace::makeTogether() {
 QLayout* CutPlace::makeButtons() {
   auto* buttons = new QHBoxLayout;
   auto* round = new QPushButton(tr("Round…"), this);
+  round->setObjectName(QStringLiteral("round-sizes"));
   round->setToolTip(tr("Every size to what a hand can set, with everything that shuts flat kept"));
   connect(round, &QPushButton::clicked, this, [this] {
     auto* dialog = new RoundDialog(m_document, window());
@@ -300,6 +302,8 @@ void CutPlace::showPlan() {
                           percent(plan->sheets_mm2 > 0 ? plan->kept_mm2 / plan->sheets_mm2 : 0));
   if (plan->how == LayoutFor::Trimmer)
     text += tr("; %1 cuts, the stop is set %2 times").arg(plan->cuts.size()).arg(plan->settings());
+  if (const auto lost = plan->tooLarge.size() + plan->noSheet.size(); lost > 0)
+    text += tr("; ◆ %1 without a sheet: see Cuts and sheets").arg(lost);
   m_summary->setText(text);
   if (m_mats.empty() && m_document->snapshot()->dressedIfReady()) fillPieces();
   showCuts();

@@ -63,7 +63,8 @@ constexpr char kSheet[] = R"(
     QToolButton#place:hover { color: %ink; }
     QToolButton#place:checked { color: %ink; font-weight: 700; border-bottom: 3px solid %accent; }
     QToolButton#place:focus { color: %accent; }
-    QPushButton:checked { color: %ink; font-weight: 700; border-color: %accent; }
+    QPushButton:checked { background: %field; color: %ink; font-weight: 700;
+      border: 1px solid %line; border-bottom: 3px solid %accent; }
     QTabWidget::pane { border: none; border-top: 1px solid %line; }
     QTabBar { background: transparent; }
     QTabBar::tab { background: transparent; border: none; color: %soft; padding: 6px 4px 5px 4px;

@@ -5,6 +5,7 @@
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/round_dialog.h"
 #include "app/shelf.h"
 #include "core/units/length.h"
 #include "words/language.h"
@@ -13,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QSettings>
 #include <cstdio>
+#include <functional>
 
 using namespace hinge;
 
@@ -40,14 +42,32 @@ void holdHand(MainWindow& window, const QCommandLineParser& options) {
   sheet.hand().point({at(2), at(3)}, {});
 }
 
+void waitWhile(const std::function<bool()>& busy) {
+  constexpr int kLongest_ms = 60000;
+  QElapsedTimer timer;
+  timer.start();
+  while (busy() && timer.elapsed() < kLongest_ms)
+    QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+}
+
+/// What is asked for at the cutting table; the dialog, if one is.
+QWidget* showCutting(MainWindow& window, const QCommandLineParser& options) {
+  CutPlace& place = window.cutPlace();
+  if (options.isSet(QStringLiteral("machine")))
+    place.findChild<QPushButton*>(QStringLiteral("by-machine"))->click();
+  waitWhile([&place] { return place.planner().busy(); });
+  if (!options.isSet(QStringLiteral("round"))) return nullptr;
+  place.findChild<QPushButton*>(QStringLiteral("round-sizes"))->click();
+  auto* dialog = window.findChild<RoundDialog*>();
+  dialog->findChild<QComboBox*>()->setCurrentText(options.value(QStringLiteral("round")));
+  waitWhile([dialog] { return dialog->busy(); });
+  return dialog;
+}
+
 /// Lets the window work the design out, mends included, then saves a picture of it.
 int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& options) {
   const auto settle = [&] {
-    QElapsedTimer timer;
-    timer.start();
-    while ((window.analyst().busy() || window.analyst().searchingMends()) &&
-           timer.elapsed() < 60000)
-      QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    waitWhile([&] { return window.analyst().busy() || window.analyst().searchingMends(); });
     for (int k = 0; k < 5; ++k)
       QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
   };
@@ -76,14 +96,13 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     target = window.findChild<FitDialog*>();
     target->findChild<QLineEdit*>()->setText(options.value(QStringLiteral("fit")));
   }
+  if (QWidget* dialog = showCutting(window, options)) target = dialog;
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
     target = QApplication::activePopupWidget();
-    QElapsedTimer timer;
-    timer.start();
-    while (qobject_cast<Shelf*>(target) && !static_cast<Shelf*>(target)->isReady() &&
-           timer.elapsed() < 60000)
-      QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    waitWhile([target] {
+      return qobject_cast<Shelf*>(target) && !static_cast<Shelf*>(target)->isReady();
+    });
   }
   settle();
   if (!target || !target->grab().save(file, "PNG")) {
@@ -108,6 +127,9 @@ void addOptions(QCommandLineParser& parser) {
        {QStringLiteral("hidden"),
         MainTexts::tr("With --place dress: hidden faces are struck through.")},
        {QStringLiteral("open"), MainTexts::tr("Opening in degrees."), MainTexts::tr("DEG")},
+       {QStringLiteral("round"), MainTexts::tr("Show what rounding to STEP would change."),
+        MainTexts::tr("STEP")},
+       {QStringLiteral("machine"), MainTexts::tr("Lay the sheets out for a machine.")},
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
        {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},
        {QStringLiteral("adding"), MainTexts::tr("Show the folds on which a structure can be put.")},

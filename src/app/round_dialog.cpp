@@ -2,6 +2,7 @@
 #include "app/round_dialog.h"
 #include "app/background.h"
 #include "app/saying.h"
+#include "core/units/mark.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QThreadPool>
@@ -122,22 +123,24 @@ void RoundDialog::fill(const Rounding& rounding) {
   const QSignalBlocker quiet(m_table);
   const LengthUnit unit = m_document->committed().settings.unit;
   m_table->setRowCount(static_cast<int>(rounding.changes.size() + m_held.size()));
+  // What it comes to is read in the unit of the step.
+  const LengthUnit then = unitNamedIn(m_step->currentText().toStdString(), unit);
   int row = 0;
   const auto put = [&](const std::string& key, const QString& name, bool held, const QString& now,
-                       const QString& then) {
+                       const QString& later) {
     auto* item = new QTableWidgetItem(name);
     item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
     item->setCheckState(held ? Qt::Checked : Qt::Unchecked);
     item->setData(Qt::UserRole, asQt(key));
     m_table->setItem(row, 0, item);
     m_table->setItem(row, 1, new QTableWidgetItem(now));
-    m_table->setItem(row++, 2, new QTableWidgetItem(then));
+    m_table->setItem(row++, 2, new QTableWidgetItem(later));
   };
   for (const std::string& key : m_held)
     put(key, asQt(key), true, tr("held"), {});
   for (const RoundedLength& change : rounding.changes)
     put(change.key, said(change.label, unit), false, asQt(formatLength(change.from_mm, unit)),
-        asQt(formatLength(change.to_mm, unit)));
+        asQt(formatLength(change.to_mm, then)));
 }
 
 void RoundDialog::receive(int request, const Result<JudgedRounding>& answer) {

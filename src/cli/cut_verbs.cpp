@@ -9,6 +9,7 @@
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
 #include "core/structures/names.h"
+#include "core/units/mark.h"
 #include "core/units/tolerances.h"
 #include "words/tables.h"
 #include "words/words.h"
@@ -23,13 +24,14 @@ namespace {
 /// As long as a person waits for a list of numbers.
 constexpr std::chrono::seconds kMostForRounding(20);
 
-void printRounding(const Rounding& rounding, const Design& design) {
+void printRounding(const Rounding& rounding, const Design& design, LengthUnit then) {
   tell({"cli.rounded", rounding.changes.size(), rounding.lengths, rounding.conditions,
         Millimetres{rounding.greatest_mm}},
        design);
-  const auto shown = [&](double mm) { return formatLength(mm, design.settings.unit); };
+  const auto shown = [&](double mm, LengthUnit unit) { return formatLength(mm, unit); };
   for (const RoundedLength& length : rounding.changes)
-    fmt::print("{:16} {:>12} -> {:12} {}\n", length.key, shown(length.from_mm), shown(length.to_mm),
+    fmt::print("{:16} {:>12} -> {:12} {}\n", length.key,
+               shown(length.from_mm, design.settings.unit), shown(length.to_mm, then),
                say(length.label, design.settings.unit));
   for (const auto& [owner, why] : rounding.left)
     tell({"cli.left-as-is", owner, why}, design);
@@ -51,7 +53,7 @@ int roundVerb(const Options& o) {
   if (o.json)
     fmt::print("{}", roundingToJson(*rounded, *step));
   else
-    printRounding(*rounded, *d);
+    printRounding(*rounded, *d, unitNamedIn(o.to, d->settings.unit));
   if (o.apply) return fineUnlessUnusable(saveAndTell(*d, rounded->design, o.target()));
   return o.json ? kFine : fineUnlessUnusable(tellVerdict(rounded->design));
 }

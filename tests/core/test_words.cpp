@@ -148,9 +148,9 @@ private slots:
     QVERIFY2(silent.empty(), qPrintable(listed(silent)));
   }
   void countsChooseTheForm() {
-    QCOMPARE(say(Text("cut.pieces", 1)), std::string("1 piece"));
-    QCOMPARE(say(Text("cut.pieces", 2)), std::string("2 pieces"));
-    QCOMPARE(say(Text("cut.pieces", 0)), std::string("0 pieces"));
+    QCOMPARE(say(Text("cli.laid-sheets", 1)), std::string("one sheet"));
+    QCOMPARE(say(Text("cli.laid-sheets", 2)), std::string("2 sheets"));
+    QCOMPARE(say(Text("cli.laid-sheets", 0)), std::string("0 sheets"));
   }
   void unitsAreTheUsers() {
     const Text text("proportion.too-short", Millimetres{95.25});

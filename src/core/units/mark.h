@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/units/length.h"
 #include <cmath>
+#include <string_view>
 
 namespace hinge {
 
@@ -13,6 +15,15 @@ struct Mark {
 inline Mark nearestMark(double length_mm, double step_mm) {
   const double at = std::round(length_mm / step_mm) * step_mm;
   return {at, length_mm - at};
+}
+
+/// The unit that a typed length names; another one when it names none.
+inline LengthUnit unitNamedIn(std::string_view text, LengthUnit otherwise) {
+  if (text.find("mm") != std::string_view::npos) return LengthUnit::Millimetre;
+  if (text.find("cm") != std::string_view::npos) return LengthUnit::Centimetre;
+  const bool inches =
+      text.find("in") != std::string_view::npos || text.find('"') != std::string_view::npos;
+  return inches ? LengthUnit::Inch : otherwise;
 }
 
 } // namespace hinge
