@@ -165,6 +165,39 @@ private slots:
     QVERIFY2(!f, f ? describe(*f, analysis.design).c_str() : "");
   }
 
+  /// Half slots of two papers: each slit has the other's thickness and a tenth of a millimetre.
+  void slitsAreAsWideAsWhatStandsInThem() {
+    Design design = demo("two-quays");
+    const auto slits = [](const Design& of) {
+      std::vector<std::pair<std::string, double>> all; // paper of the piece that is slit, width
+      const auto assembly = assemble(of);
+      for (const Piece& piece : assembly->pieces)
+        for (const Feature& feature : piece.features)
+          if (const Slit* slit = std::get_if<Slit>(&feature))
+            all.push_back({piece.paper, slit->width_mm});
+      return all;
+    };
+    const auto alike = slits(design);
+    QVERIFY(!alike.empty());
+    for (const auto& [paper, width] : alike)
+      QVERIFY_NEAR(width, design.cardPaper().thickness_mm + 0.1, 1e-12);
+    Paper board;
+    board.key = "board", board.thickness_mm = 0.8;
+    design = *withPaper(design, board);
+    for (StructureItem& item : design.structures)
+      if (item.work && std::ranges::any_of(item.work->joints, [](const PieceJoint& joint) {
+            return is<given::Slot>(joint);
+          }))
+        item.paper = "board";
+    int wide = 0, narrow = 0;
+    for (const auto& [paper, width] : slits(design)) {
+      const bool inBoard = paper == "board";
+      QVERIFY_NEAR(width, (inBoard ? design.cardPaper().thickness_mm : 0.8) + 0.1, 1e-12);
+      ++(inBoard ? narrow : wide);
+    }
+    QVERIFY(wide > 0 && narrow > 0);
+  }
+
   void whenLayersAreStuckOn() {
     Design design = card();
     const StructureId box = add(design, "box", "gutter");
