@@ -28,8 +28,8 @@ constexpr Sentence kAll[] = {
      "stick the layers on one face of %2"},
     {"make/while-flat", QT_TRANSLATE_NOOP("words", "%1 while it lies flat")},
     {"make/cut-open",
-     QT_TRANSLATE_NOOP("words", "%1; what stands there does not pass through the slit: cut the "
-                                "layer open from the slit to its edge (%2)")},
+     QT_TRANSLATE_NOOP("words", "%1: slip it over what stands there while its other end is free, "
+                                "or cut the layer open from the slit to its edge (%2)")},
     {"make/unreachable", QT_TRANSLATE_NOOP("words", "%1: out of reach in any order")},
 };
 

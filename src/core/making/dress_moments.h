@@ -15,8 +15,9 @@ struct DressMoment {
   /// The first step for which it must have been done, because something is glued onto the layers;
   /// -1: none.
   int before = -1;
-  /// Layers that lie over a tab leave a slit for what stands there. Where the slit is closed all
-  /// round, the layer has to be cut open to get it past what is held: the length of that cut (mm).
+  /// Layers that lie over a tab leave a slit for what stands there. A slit that is closed all round
+  /// has to be slipped over it, or the layer is cut open: the length of that cut (mm); 0: the slit
+  /// is open.
   double cutOpen_mm = 0;
 };
 
