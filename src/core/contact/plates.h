@@ -40,13 +40,13 @@ struct ConvexSlab {
 };
 double gapBetween(const ConvexSlab& a, const ConvexSlab& b);
 
-/// Where slabs that belong to different bodies come nearer than they are thick. What meets by its
-/// making is left out: panels with a fold, a foot or another joint between them (folds are relieved
-/// on both sides; the caller sets slabs back from their edges by what the paper takes), and what
-/// touches all the way. So is what comes to lie on one another: an overlap of nearly parallel
-/// slabs, or one that begins or ends the way with them within `settling_rad` of its end, is for the
-/// stack of the shut card to judge. Panels whose place the opening does not decide are not looked
-/// at.
+/// Where slabs that belong to different bodies need the same room. What meets by its making is left
+/// out: panels with a fold, a foot or another joint between them (the caller sets slabs back from
+/// their edges by what the paper takes), what touches all the way, and panels that as drawings
+/// still meet in a corner or an edge where they have parted as paper. So is paper that lies on
+/// paper: openings at which the panels are nearly parallel, and, where they come to lie on one
+/// another, the last `settling_rad` of the way; that is for the stack of the shut card to judge
+/// (decision 23). Panels whose place the opening does not decide are not looked at.
 std::vector<PlateTouch> plateTouches(const Motion& motion, const std::vector<Slab>& slabs,
                                      const PlateOptions& options = {}, std::stop_token stop = {});
 
