@@ -61,16 +61,6 @@ const char* whatKey(CutMark::What what) {
   return "";
 }
 
-const char* noteKey(PieceNote note) {
-  switch (note) {
-  case PieceNote::LongerThanBoard: return "longer-than-board";
-  case PieceNote::LargerThanTrimmer: return "larger-than-trimmer";
-  case PieceNote::TooThick: return "too-thick";
-  case PieceNote::OffGrid: return "off-grid";
-  }
-  return "";
-}
-
 Json scoreJson(const ScoreSetting& score, const Bench& bench, LengthUnit unit) {
   Json out = {{"way", wayKey(score.way)},
               {"kind", score.kind == LineKind::Mountain ? "mountain" : "valley"},
@@ -117,7 +107,7 @@ std::string tablesToJson(const std::vector<PieceTable>& tables, const Design& de
                   {"scores", Json::array()},
                   {"cuts", Json::array()}};
     for (PieceNote note : table.notes)
-      entry["notes"].push_back(noteKey(note));
+      entry["notes"].push_back(keyOf(note));
     for (const ScoreSetting& score : table.scores)
       entry["scores"].push_back(scoreJson(score, bench, design.settings.unit));
     for (const CutMark& cut : table.cuts) {

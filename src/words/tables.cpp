@@ -85,16 +85,6 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words", "read from the right edge, for boards with their stop there")},
 };
 
-std::string_view noteKey(PieceNote note) {
-  switch (note) {
-  case PieceNote::LongerThanBoard: return "table.longer-than-board";
-  case PieceNote::LargerThanTrimmer: return "table.larger-than-trimmer";
-  case PieceNote::TooThick: return "table.too-thick";
-  case PieceNote::OffGrid: return "table.off-grid";
-  }
-  return "";
-}
-
 } // namespace
 
 std::span<const Sentence> Words::tables() {
@@ -138,7 +128,7 @@ public:
     else if (!m_table.mirrored.empty())
       out.lines.push_back(say(Text("table.mirrored", m_table.mirrored.size())));
     for (PieceNote note : m_table.notes)
-      out.lines.push_back(say(Text(noteKey(note))));
+      out.lines.push_back(say(Text(fmt::format("table.{}", keyOf(note)))));
     if (!m_table.scores.empty() && !m_table.cuts.empty())
       out.lines.push_back(say(Text(fmt::format("table.order/{}", schoolOf(m_bench, "order")))));
     const bool left = m_bench.first == FirstEdge::Left;

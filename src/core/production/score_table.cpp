@@ -224,6 +224,16 @@ private:
 
 } // namespace
 
+std::string_view keyOf(PieceNote note) {
+  switch (note) {
+  case PieceNote::LongerThanBoard: return "longer-than-board";
+  case PieceNote::LargerThanTrimmer: return "larger-than-trimmer";
+  case PieceNote::TooThick: return "too-thick";
+  case PieceNote::OffGrid: return "off-grid";
+  }
+  return "";
+}
+
 std::vector<PieceTable> scoreTables(const Assembly& assembly, const Design& design,
                                     const std::vector<FlatPiece>& pieces, const Bench& bench) {
   std::vector<PieceTable> tables;

@@ -43,6 +43,7 @@ struct CutMark {
 
 /// Why a piece cannot be worked as usual.
 enum class PieceNote { LongerThanBoard, LargerThanTrimmer, TooThick, OffGrid };
+std::string_view keyOf(PieceNote note); ///< "longer-than-board", ...
 
 /// A distinct piece with all that a hand sets to make it.
 struct PieceTable {
