@@ -6,16 +6,8 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QThreadPool>
-#include <chrono>
 
 namespace hinge {
-namespace {
-
-/// As long as a person waits for a list of numbers.
-constexpr std::chrono::seconds kMost(20);
-
-} // namespace
-
 RoundDialog::RoundDialog(Document* document, QWidget* parent)
     : QDialog(parent), m_document(document), m_snapshot(document->committedSnapshot()) {
   setWindowTitle(tr("Round to what I can set"));
@@ -110,7 +102,7 @@ void RoundDialog::work() {
   runInBackground(
       [this, request, snapshot = m_snapshot, mm = *step, held = m_held, stop = m_stop.get_token()] {
         const auto before = analyse(snapshot, stop);
-        auto answer = before ? judgedRounding(*before, mm, held, kMost, stop)
+        auto answer = before ? judgedRounding(*before, mm, held, kMostForRounding, stop)
                              : Result<JudgedRounding>(before.error());
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(

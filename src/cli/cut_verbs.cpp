@@ -21,9 +21,6 @@
 namespace hinge {
 namespace {
 
-/// As long as a person waits for a list of numbers.
-constexpr std::chrono::seconds kMostForRounding(20);
-
 void printRounding(const Rounding& rounding, const Design& design, LengthUnit then) {
   tell({"cli.rounded", rounding.changes.size(), rounding.lengths, rounding.conditions,
         Millimetres{rounding.greatest_mm}},

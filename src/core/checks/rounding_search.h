@@ -5,6 +5,9 @@
 
 namespace hinge {
 
+/// As long as a person waits for a list of numbers.
+constexpr std::chrono::seconds kMostForRounding(20);
+
 /// A card on the maker's lattice, and what the checks say of it then.
 struct JudgedRounding {
   Rounding rounding;
