@@ -11,7 +11,7 @@ namespace hinge {
 namespace {
 
 constexpr double kBetween_px = 26, kUnder_px = 46, kEdge_px = 8;
-constexpr double kSnap_mm = 3, kGap_mm = 2;
+constexpr double kSnap_mm = 3;
 
 } // namespace
 
@@ -195,6 +195,7 @@ Vec2 SheetsView::snapped(const Spot& spot, const Vec2& offset) const {
   PartPlace place = sheet.places[spot.place];
   place.offset = offset;
   const Box2 own = boxOnSheet(m_plan->parts[place.part], place);
+  const LayoutOptions kept; // by the layout of a machine
   Vec2 out = offset;
   for (Eigen::Index axis : {0, 1}) {
     double best = kSnap_mm, by = 0;
@@ -202,13 +203,13 @@ Vec2 SheetsView::snapped(const Spot& spot, const Vec2& offset) const {
       if (std::abs(to - from) < best) best = std::abs(to - from), by = to - from;
     };
     const double size = axis == 0 ? sheet.width_mm : sheet.height_mm;
-    pull(own.low[axis], 5), pull(own.high[axis], size - 5);
+    pull(own.low[axis], kept.margin_mm), pull(own.high[axis], size - kept.margin_mm);
     for (std::size_t k = 0; k < sheet.places.size(); ++k) {
       if (k == spot.place) continue;
       const Box2 other = boxOnSheet(m_plan->parts[sheet.places[k].part], sheet.places[k]);
       pull(own.low[axis], other.low[axis]), pull(own.high[axis], other.high[axis]);
-      pull(own.low[axis], other.high[axis] + kGap_mm);
-      pull(own.high[axis], other.low[axis] - kGap_mm);
+      pull(own.low[axis], other.high[axis] + kept.gap_mm);
+      pull(own.high[axis], other.low[axis] - kept.gap_mm);
     }
     out[axis] += by;
   }
