@@ -244,6 +244,22 @@ private:
     layout->add_option("--margin", o.margin, help("help.layout-margin"));
     layout->add_option("--gap", o.gap, help("help.layout-gap"));
     json(layout);
+    CLI::App* cut = onFile("cut", help("help.cut"), cutVerb);
+    cut->add_option("--sheet", o.sheetNumber, help("help.cut-sheet"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 10000));
+    cut->add_option("--for", o.tool, help("help.layout-for"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"trimmer", "machine"}));
+    cut->add_option("--cards", o.cards, help("help.layout-cards"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 500));
+    cut->add_option("--to", o.device, help("help.cut-to"));
+    cut->add_flag("--resume", o.resume, help("help.cut-resume"));
+    cut->add_flag("--again", o.again, help("help.cut-again"));
+    cut->add_flag("--squares", o.squares, help("help.cut-squares"));
+    cut->add_option("--measured", o.measured, help("help.cut-measured"))->expected(4);
+    json(cut);
     CLI::App* tables = onFile("scores-table", help("help.scores-table"), scoresTableVerb);
     tables->add_option("--fit", o.fit, help("help.scores-table-fit"));
     tables->add_option("--hold", o.hold, help("help.lengths-to-hold"))->expected(1, -1);
@@ -274,7 +290,7 @@ private:
     exporting->add_option("--to", o.format, help("help.format"))
         ->required()
         ->type_name(help("help.label/TEXT"))
-        ->check(CLI::IsMember({"svg", "dxf", "pdf", "fold", "obj", "png", "csv", "txt"}));
+        ->check(CLI::IsMember({"svg", "dxf", "pdf", "fold", "obj", "png", "csv", "txt", "hpgl"}));
     exporting->add_option("--sheet", o.sheetNumber, help("help.export-sheet"))
         ->type_name(help("help.label/INT"))
         ->check(between(1, 10000));

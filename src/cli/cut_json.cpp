@@ -34,9 +34,18 @@ std::string benchToJson(const Bench& bench) {
   Json out = Json::object();
   for (const BenchRow& row : benchRows())
     if (row.length)
-      out[std::string(row.key) + "_mm"] = bench.*row.length;
+      out[std::string(row.key) + (row.plain ? "" : "_mm")] = bench.*row.length;
     else
       out[std::string(row.key)] = schoolOf(bench, row.key);
+  out["speeds_cms"] = bench.speeds_cms.empty() ? Json::object() : Json(bench.speeds_cms);
+  return printed(out);
+}
+
+std::string cutterJobToJson(const CutterJob& job, std::optional<CutterEnd> ended) {
+  Json out = {{"strokes", job.steps.size()},  {"lowered_mm", job.lowered_mm()},
+              {"raised_mm", job.raised_mm()}, {"seconds", job.seconds()},
+              {"speed_cms", job.speed_cms},   {"force_g", job.force_g}};
+  if (ended) out["ended"] = *ended == CutterEnd::Done ? "done" : "stopped";
   return printed(out);
 }
 

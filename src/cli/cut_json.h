@@ -3,6 +3,7 @@
 #include "core/edits/rounding.h"
 #include "core/production/cut_plan.h"
 #include "core/production/score_table.h"
+#include "core/sending/talk.h"
 #include <string>
 
 namespace hinge {
@@ -14,6 +15,9 @@ namespace hinge {
 /// "to_mm"}],"left":[{"owner","why"}]}
 std::string roundingToJson(const Rounding& rounding, double step_mm);
 /// {"trimmer_mm",...,"sides","length","order","first"}
+/// "strokes", "lowered_mm", "raised_mm", "seconds", "speed_cms", "force_g"; "ended" when it was
+/// sent: "done" or "stopped".
+std::string cutterJobToJson(const CutterJob& job, std::optional<CutterEnd> ended);
 std::string benchToJson(const Bench& bench);
 /// [{"letter","name","paper","count","same":[piece keys],"mirrored":[...],"handed","width_mm",
 /// "height_mm","rectangle","notes":[...],"scores":[{"way","kind","back","first_mm","other_mm",

@@ -63,14 +63,29 @@ Result<Bench> benchWith(Bench bench, const std::vector<std::string>& sets, Lengt
     const auto equals = set.find('=');
     const std::string key = set.substr(0, equals);
     const auto row = std::ranges::find(benchRows(), key, &BenchRow::key);
+    if (key.starts_with(kSpeedWord) && equals != std::string::npos) {
+      const std::string paper = key.substr(kSpeedWord.size());
+      const auto speed = parseNumber(set.substr(equals + 1), 0, kFastest_cms, key);
+      if (!speed) return speed.error();
+      if (*speed > 0)
+        bench.speeds_cms[paper] = *speed;
+      else
+        bench.speeds_cms.erase(paper);
+      continue;
+    }
     if (row == benchRows().end() || equals == std::string::npos) {
       std::vector<std::string> known;
       for (const BenchRow& one : benchRows())
         known.push_back(std::string(one.key));
+      known.push_back(std::string(kSpeedWord) + "PAPER");
       return Error{{"bench.unknown", key, listed(known)}, "--set"};
     }
     const std::string value = set.substr(equals + 1);
-    if (row->length) {
+    if (row->plain) {
+      const auto number = parseNumber(value, row->least, row->most, key);
+      if (!number) return number.error();
+      bench.*row->length = *number;
+    } else if (row->length) {
       const auto length = parseLength_mm(value, unit);
       if (!length) return Error{length.error().message, key};
       bench.*row->length = *length;
@@ -100,12 +115,17 @@ int benchVerb(const Options& o) {
   }
   for (const BenchRow& row : benchRows())
     if (row.length)
-      fmt::print("{}\n", say(Text("cli.bench-length", std::string(row.key),
-                                  Millimetres{(*bench).*row.length})));
+      fmt::print("{}\n", say(row.plain ? Text("cli.bench-length", std::string(row.key),
+                                              Decimal{(*bench).*row.length, 4})
+                                       : Text("cli.bench-length", std::string(row.key),
+                                              Millimetres{(*bench).*row.length})));
     else
       fmt::print("{}\n", say(Text("cli.bench-choice", std::string(row.key),
                                   std::string(schoolOf(*bench, row.key)),
                                   saySchool(row.key, schoolOf(*bench, row.key)))));
+  for (const auto& [paper, speed] : bench->speeds_cms)
+    fmt::print("{}\n",
+               say(Text("cli.bench-speed", std::string(kSpeedWord) + paper, Decimal{speed, 1})));
   return kFine;
 }
 

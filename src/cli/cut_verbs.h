@@ -9,6 +9,8 @@ namespace hinge {
 
 /// The layout that the options ask for ("--for", "--cards", "--margin", "--gap", "--from-stock").
 Result<CutPlan> planFor(const Options& o, const Snapshot& snapshot);
+/// HPGL of the sheet that the options ask for.
+Result<std::string> sheetAsHpgl(const Options& o, const Snapshot& snapshot);
 Result<LayoutOptions> layoutOptions(const Options& o, LengthUnit unit);
 /// Score and cut tables on the maker's bench, with what "--set" says otherwise.
 struct BenchTables {

@@ -57,6 +57,10 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
 
 /// One sheet of a layout.
 Result<void> writeSheet(const Options& o, const Snapshot& card) {
+  if (o.format == "hpgl") {
+    const auto text = sheetAsHpgl(o, card);
+    return text ? writeFile(o.out, *text) : Result<void>(text.error());
+  }
   if (o.format != "svg" && o.format != "dxf") return Error{"layout.sheet-format", "--to"};
   const auto plan = planFor(o, card);
   if (!plan) return plan.error();
@@ -78,7 +82,7 @@ Result<void> writeTables(const Options& o, const Snapshot& card) {
 }
 
 Result<void> written(const Options& o, const Snapshot& card, std::optional<double> open_deg) {
-  if (o.sheetNumber > 0) return writeSheet(o, card);
+  if (o.sheetNumber > 0 || o.format == "hpgl") return writeSheet(o, card);
   if (o.format == "csv" || o.format == "txt") return writeTables(o, card);
   const Motion& motion = *card.motion();
   const Design& d = card.design();

@@ -28,6 +28,9 @@ struct Options {
   int sheetNumber = 0;                       ///< of its sheets, from 1; 0: none asked for
   int cards = 1;
   bool fromStock = false;
+  std::string device;                ///< path of a cutting machine
+  std::vector<std::string> measured; ///< of its test squares
+  bool squares = false, resume = false, again = false;
   int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;
   bool allDisplayed = false;
@@ -100,6 +103,7 @@ int roundVerb(const Options& o);
 int benchVerb(const Options& o);
 int scoresTableVerb(const Options& o);
 int layoutVerb(const Options& o);
+int cutVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);
 int mend(const Options& o);

@@ -244,7 +244,9 @@ constexpr Sentence kAll[] = {
                                               "cards: trimmer, scoring board, steps, habits")},
     {"help.bench-set",
      QT_TRANSLATE_NOOP("words",
-                       "key=value: trimmer, board, grid, step, thickest, offcut (lengths); "
+                       "key=value: trimmer, board, grid, step, thickest, offcut (lengths); of a "
+                       "cutting machine blade, overcut, offset-x, offset-y (lengths), scale-x, "
+                       "scale-y, speed:PAPER (cm/s); "
                        "sides=face|both, length=whole|folding, "
                        "order=score-first|cut-first, first=left|right")},
     {"help.layout",
@@ -258,11 +260,27 @@ constexpr Sentence kAll[] = {
     {"help.layout-from-stock",
      QT_TRANSLATE_NOOP("words", "only from the sheets at hand; also says how many cards they are "
                                 "enough for")},
+    {"help.cut", QT_TRANSLATE_NOOP(
+                     "words", "send one sheet of the layout to a cutting machine (HPGL), stroke by "
+                              "stroke; without --to say how long it takes")},
+    {"help.cut-sheet", QT_TRANSLATE_NOOP("words", "number of the sheet (1)")},
+    {"help.cut-to",
+     QT_TRANSLATE_NOOP("words", "the machine: a local socket or a serial terminal; see "
+                                "hinge-lantern-cutter for a simulated one")},
+    {"help.cut-resume",
+     QT_TRANSLATE_NOOP("words", "go on with the job that was broken off, where the tool stands")},
+    {"help.cut-again", QT_TRANSLATE_NOOP("words", "begin on a new sheet, whatever was broken off")},
+    {"help.cut-squares",
+     QT_TRANSLATE_NOOP("words", "cut two squares of the sheet of the card instead, to measure")},
+    {"help.cut-measured",
+     QT_TRANSLATE_NOOP("words",
+                       "what the squares measure: from the sheet's left and from its lower edge to "
+                       "the first, from there to the second, across and up; kept on the bench")},
     {"help.layout-margin", QT_TRANSLATE_NOOP("words", "of a sheet that is not cut from")},
     {"help.layout-gap", QT_TRANSLATE_NOOP("words", "between parts")},
     {"help.export-sheet",
      QT_TRANSLATE_NOOP("words",
-                       "svg and dxf: only this sheet of the layout, a layer for each tool, "
+                       "svg, dxf and hpgl: only this sheet of the layout, a layer for each tool, "
                        "inside before outside")},
     {"help.scores-table",
      QT_TRANSLATE_NOOP("words", "score and cut tables: where each line of each distinct piece is "
@@ -356,6 +374,19 @@ constexpr Sentence kAll[] = {
     {"cli.gives", QT_TRANSLATE_NOOP("words", "gives")},
     {"cli.bench-choice", QT_TRANSLATE_NOOP("words", "%1 = %2: %3")},
     {"cli.bench-length", QT_TRANSLATE_NOOP("words", "%1 = %2")},
+    {"cli.bench-speed", QT_TRANSLATE_NOOP("words", "%1 = %2 cm/s")},
+    {"cli.cut-job", QT_TRANSLATE_NOOP("words", "%1 strokes, %2 m with the tool down, at %3 cm/s "
+                                               "and %4 g: about %5 minutes")},
+    {"cli.cut-so-far", QT_TRANSLATE_NOOP("words", "%1 % is cut")},
+    {"cli.cut-done", QT_TRANSLATE_NOOP("words", "the sheet is cut")},
+    {"cli.cut-stopped", QT_TRANSLATE_NOOP("words", "stopped; --resume goes on")},
+    {"cli.squares",
+     QT_TRANSLATE_NOOP("words", "two squares of %1: the first %2 from the sheet's left and lower "
+                                "edge, the second %3 to its right and %4 above")},
+    {"cli.machine-fit",
+     QT_TRANSLATE_NOOP("words",
+                       "the machine makes %1 of a length of 1 across and %2 up, and begins "
+                       "%3 and %4 off; jobs are told so that they come out right")},
     {"cli.layer-part", QT_TRANSLATE_NOOP("words", "layer %1, %2")},
     {"cli.laid-out",
      QT_TRANSLATE_NOOP("words", "%1 parts on %2; %3 % of the paper is waste, %4 % worth keeping")},

@@ -158,10 +158,41 @@ constexpr Sentence kAll[] = {
     {"proportion.unknown", QT_TRANSLATE_NOOP("words", "there is no length \"%1\" to hold")},
     {"bench.choice", QT_TRANSLATE_NOOP("words", "not one of the choices there are")},
     {"bench.unknown", QT_TRANSLATE_NOOP("words", "the bench has no \"%1\"; there is: %2")},
+    {"cutter.answer", QT_TRANSLATE_NOOP("words", "the machine's answer is not understood: %1")},
+    {"cutter.elsewhere",
+     QT_TRANSLATE_NOOP("words", "the tool stands where this job has not led it: somebody has moved "
+                                "it, or another sheet is being cut; begin again on a new sheet")},
+    {"cutter.gone", QT_TRANSLATE_NOOP("words", "no machine answers there: is it switched on?")},
+    {"cutter.jam",
+     QT_TRANSLATE_NOOP("words", "the machine is jammed: switch the tool off before you reach in, "
+                                "free the sheet without moving it, clear the machine, then go on")},
+    {"cutter.large",
+     QT_TRANSLATE_NOOP("words", "the sheet is longer than the %1 that machines of this kind take")},
+    {"cutter.lost", QT_TRANSLATE_NOOP("words", "the line to the machine is gone: plug it in again, "
+                                               "then go on")},
+    {"cutter.measured",
+     QT_TRANSLATE_NOOP("words", "the squares are %1 and %2 apart when all is well: what was "
+                                "measured is more than a tenth off")},
+    {"cutter.no-device", QT_TRANSLATE_NOOP("words", "is no machine but a file of another kind")},
+    {"cutter.nothing-under-way", QT_TRANSLATE_NOOP("words", "no job was broken off")},
+    {"cutter.other-job",
+     QT_TRANSLATE_NOOP("words", "the job that was broken off is another one: the card, its layout "
+                                "or the bench has changed since; begin again on a new sheet")},
+    {"cutter.outside",
+     QT_TRANSLATE_NOOP("words", "with its correction the machine would have to go %1 past the "
+                                "sheet's corner")},
+    {"cutter.paper", QT_TRANSLATE_NOOP("words", "the machine is out of paper")},
+    {"cutter.refused", QT_TRANSLATE_NOOP("words", "the machine refuses, with its error %1")},
+    {"cutter.silent", QT_TRANSLATE_NOOP("words", "the machine does not answer any more")},
+    {"cutter.small-sheet",
+     QT_TRANSLATE_NOOP("words", "test squares want a sheet of at least %1 both ways")},
+    {"cutter.under-way",
+     QT_TRANSLATE_NOOP("words", "a job was broken off: --resume goes on with it, --again begins on "
+                                "a new sheet")},
     {"table.no-piece", QT_TRANSLATE_NOOP("words", "no piece has the letter \"%1\"")},
     {"layout.no-sheet", QT_TRANSLATE_NOOP("words", "the layout has %1 sheets, not %2")},
     {"layout.sheet-format",
-     QT_TRANSLATE_NOOP("words", "one sheet of a layout is written as svg or dxf")},
+     QT_TRANSLATE_NOOP("words", "one sheet of a layout is written as svg, dxf or hpgl")},
     {"round.step", QT_TRANSLATE_NOOP("words", "a step is from %1 to 50 mm")},
     {"round.stopped", QT_TRANSLATE_NOOP("words", "the search was stopped before it had an answer")},
     {"round.impossible",

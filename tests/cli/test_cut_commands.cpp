@@ -2,12 +2,14 @@
 #include "command_runner.h"
 #include <QDir>
 #include <QJsonArray>
+#include <QProcessEnvironment>
 #include <QRegularExpression>
 #include <QTemporaryDir>
 #include <QTest>
 #include <QXmlStreamReader>
 #include <cmath>
 #include <map>
+#include <memory>
 
 // The command line at the cutting table: rounding, the bench, tables, layouts, drawings of sheets.
 
@@ -94,6 +96,59 @@ double apart(const QJsonValue& one, const QJsonValue& other) {
                     a.at(1).toDouble() - b.at(1).toDouble());
 }
 
+/// The simulated cutting machine as a process of its own.
+class Machine {
+public:
+  explicit Machine(const QStringList& arguments) {
+    m_process.start(QStringLiteral(HINGE_CUTTER), arguments);
+    while (!m_process.canReadLine() && m_process.waitForReadyRead(20000)) {
+    }
+    const QString line = QString::fromLocal8Bit(m_process.readLine()).trimmed();
+    if (line.startsWith(QStringLiteral("listening "))) m_place = line.mid(10);
+  }
+  ~Machine() { kill(); }
+  QString place() const { return m_place; }
+  /// What a hand does at it; returns when it is done.
+  bool tell(const QByteArray& what) {
+    m_process.write(what + "\n");
+    while (!m_process.canReadLine() && m_process.waitForReadyRead(20000)) {
+    }
+    return m_process.readLine().trimmed() == "done " + what;
+  }
+  void kill() {
+    m_process.kill();
+    m_process.waitForFinished();
+  }
+
+private:
+  QProcess m_process;
+  QString m_place;
+};
+
+/// How much the knife has cut, from the machine's own record.
+double cutLength(const QString& memory) {
+  std::map<int, std::vector<QPointF>> tracks;
+  std::map<int, int> tools;
+  for (const QByteArray& line : bytesOf(memory).split('\n')) {
+    if (!line.endsWith(" .")) continue;
+    const QList<QByteArray> words = line.split(' ');
+    for (qsizetype k = 0; k + 4 < words.size() && words[k] == "T";) {
+      const int track = words[k + 1].toInt(), from = words[k + 3].toInt(),
+                count = words[k + 4].toInt();
+      tools[track] = words[k + 2].toInt();
+      tracks[track].resize(static_cast<std::size_t>(from + count));
+      for (int p = 0; p < count; ++p)
+        tracks[track][static_cast<std::size_t>(from + p)] = {words[k + 5 + 2 * p].toDouble(),
+                                                             words[k + 6 + 2 * p].toDouble()};
+      k += 5 + 2 * count;
+    }
+  }
+  Layers cut;
+  for (const auto& [track, points] : tracks)
+    if (tools[track] == 2) cut.add(QStringLiteral("cut"), points, false);
+  return cut.length[QStringLiteral("cut")];
+}
+
 } // namespace
 
 class TestCutCommands : public QObject {
@@ -133,6 +188,112 @@ private slots:
     QVERIFY(run({"check", copy}).code == 0);
     const Ran again = run({"round", copy, "--to", "1/16in", "--hold", "s1", "card.width"});
     QVERIFY(again.out.startsWith("0 of "));
+  }
+
+  void aMachineIsSentASheetAndGoesOn_data() {
+    QTest::addColumn<QStringList>("wrong");
+    QTest::addColumn<QByteArray>("cause");
+    QTest::newRow("nothing") << QStringList() << QByteArray();
+    QTest::newRow("jam") << QStringList{"--jam-after", "900"} << QByteArray("jammed");
+    QTest::newRow("paper") << QStringList{"--paper-for", "700"} << QByteArray("out of paper");
+    QTest::newRow("line") << QStringList{"--lose-line-after", "800"} << QByteArray("line");
+  }
+  void aMachineIsSentASheetAndGoesOn() {
+    QFETCH(QStringList, wrong);
+    QFETCH(QByteArray, cause);
+    const QString memory = at(QString::fromLatin1(QTest::currentDataTag()) + ".memory");
+    Machine machine(QStringList{"--socket", at("cutter"), "--faster", "200", "--memory", memory} +
+                    wrong);
+    QCOMPARE(machine.place(), at("cutter"));
+    const QStringList sheet{"cut", demo("ferry-pass"), "--sheet", "2", "--to", machine.place()};
+    const Ran first = run(sheet);
+    QCOMPARE(first.code, cause.isEmpty() ? 0 : 2);
+    QVERIFY2(first.err.contains(cause), first.err.constData());
+    if (!cause.isEmpty()) {
+      const Ran refused = run(sheet);
+      QCOMPARE(refused.code, 2);
+      QVERIFY(refused.err.contains("--resume"));
+      QVERIFY(machine.tell("clear"));
+      QCOMPARE(run(sheet + QStringList{"--resume"}).code, 0);
+    }
+    QCOMPARE(run(sheet + QStringList{"--resume"}).code, 2); // nothing is under way any more
+    QVERIFY(machine.tell("picture " + at("sheet.png").toUtf8()));
+    QVERIFY(bytesOf(at("sheet.png")).startsWith("\x89PNG"));
+    const double length = cutLength(memory);
+    static double whole = 0;
+    if (whole == 0) whole = length;
+    QVERIFY(whole > 500);
+    QVERIFY2(std::abs(length - whole) < 0.3, qPrintable(QString::number(length - whole)));
+  }
+
+  void aMachineThatIsKilledGoesOn() {
+    const QString memory = at("killed.memory");
+    const QStringList how{"--socket", at("cutter"), "--faster", "3", "--memory", memory};
+    const QStringList sheet{"cut", demo("ferry-pass"), "--sheet", "2", "--to", at("cutter")};
+    auto machine = std::make_unique<Machine>(how);
+    QProcess sends;
+    sends.start(QStringLiteral(HINGE_CLI), sheet);
+    while (!sends.readAllStandardOutput().contains("20 %") && sends.waitForReadyRead(20000)) {
+    }
+    machine->kill();
+    QVERIFY(sends.waitForFinished(30000));
+    QCOMPARE(sends.exitCode(), 2);
+    machine = std::make_unique<Machine>(how);
+    // And the program that sends is killed too.
+    sends.start(QStringLiteral(HINGE_CLI), sheet + QStringList{"--resume"});
+    while (!sends.readAllStandardOutput().contains("60 %") && sends.waitForReadyRead(20000)) {
+    }
+    sends.kill();
+    QVERIFY(sends.waitForFinished(30000));
+    QCOMPARE(run(sheet + QStringList{"--resume"}).code, 0);
+    const QString other = at("whole.memory");
+    machine.reset();
+    machine = std::make_unique<Machine>(
+        QStringList{"--socket", at("cutter"), "--faster", "200", "--memory", other});
+    QCOMPARE(run(sheet).code, 0);
+    const double more = cutLength(memory) - cutLength(other);
+    QVERIFY2(std::abs(more) < 0.3, qPrintable(QString::number(more)));
+  }
+
+  void aTerminalIsALineToo() {
+    Machine machine({"--faster", "300", "--scale-x", "1.01", "--off", "0.5x1"});
+    QVERIFY(machine.place().startsWith("/dev/"));
+    const QStringList squares{"cut", demo("ferry-pass"), "--squares"};
+    const Ran told = run(squares + QStringList{"--to", machine.place()});
+    QVERIFY2(told.code == 0, told.err.constData());
+    QVERIFY(told.out.contains("150 mm"));
+    const Ran kept = run(squares + QStringList{"--measured", "20.7", "21", "151.5", "230"});
+    QCOMPARE(kept.code, 0);
+    const QJsonObject bench = run({"bench", "--json"}).json();
+    QVERIFY(std::abs(bench["scale-x"].toDouble() - 1.01) < 1e-9);
+    QVERIFY(std::abs(bench["offset-x_mm"].toDouble() - 0.5) < 1e-9);
+    QCOMPARE(
+        run({"bench", "--set", "scale-x=1", "offset-x=0", "offset-y=0", "speed:canal-blue=9"}).code,
+        0);
+    QCOMPARE(run({"cut", demo("ferry-pass"), "--json"}).json()["speed_cms"].toInt(), 9);
+    QCOMPARE(run({"bench", "--set", "speed:canal-blue=0"}).code, 0);
+    QCOMPARE(run({"bench", "--set", "speed:canal-blue=x"}).code, 2);
+  }
+
+  void whatIsNoMachineIsSaid() {
+    const QStringList sheet{"cut", demo("ferry-pass"), "--to"};
+    QVERIFY(run(sheet + QStringList{at("nothing")}).err.contains("switched on"));
+    QVERIFY(run(sheet + QStringList{demo("ferry-pass")}).err.contains("another kind"));
+    QVERIFY(run(sheet + QStringList{"/dev/null"}).err.contains("another kind"));
+    QCOMPARE(run({"cut", demo("ferry-pass"), "--sheet", "99"}).code, 2);
+    // Where no mark can be kept, nothing is sent.
+    Machine machine({"--faster", "200"});
+    QProcess process;
+    auto environment = QProcessEnvironment::systemEnvironment();
+    environment.insert("XDG_DATA_HOME", demo("ferry-pass"));
+    process.setProcessEnvironment(environment);
+    const Ran full = runProcess(process, HINGE_CLI, sheet + QStringList{machine.place()});
+    QCOMPARE(full.code, 2);
+    QVERIFY(full.err.contains("cut-under-way"));
+    const QString file = at("sheet.hpgl");
+    QCOMPARE(run({"export", demo("ferry-pass"), "--to", "hpgl", "--sheet", "2", "-o", file}).code,
+             0);
+    QVERIFY(bytesOf(file).startsWith("IN;SP"));
   }
 
   void theBenchIsKept() {

@@ -36,6 +36,14 @@ Result<Bench> makersBench() {
     else if (!given->is_string() || !setSchool(bench, row.key, given->get<std::string>()))
       return Error{"bench.choice", place};
   }
+  const auto speeds = json.find("speeds");
+  if (speeds != json.end() && !speeds->is_object())
+    return Error{"value.range/number", path + ": speeds"};
+  if (speeds != json.end())
+    for (const auto& [paper, speed] : speeds->items()) {
+      if (!speed.is_number()) return Error{"value.range/number", path + ": speeds." + paper};
+      bench.speeds_cms[paper] = speed.get<double>();
+    }
   if (const auto valid = validate(bench); !valid)
     return Error{valid.error().message, path + ": " + valid.error().place};
   return bench;
@@ -49,6 +57,7 @@ Result<void> keepBench(const Bench& bench) {
       out[std::string(row.key)] = bench.*row.length;
     else
       out[std::string(row.key)] = schoolOf(bench, row.key);
+  if (!bench.speeds_cms.empty()) out["speeds"] = bench.speeds_cms;
   return writeMakersFile(makersBenchPath(), out.dump(2) + "\n");
 }
 

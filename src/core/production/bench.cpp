@@ -19,13 +19,19 @@ int placeOf(std::span<const std::string_view> choices, std::string_view word) {
 } // namespace
 
 std::span<const BenchRow> benchRows() {
-  static const std::array<BenchRow, 10> all{{
+  static const std::array<BenchRow, 16> all{{
       {"trimmer", &Bench::trimmer_mm, 0, 2000},
       {"board", &Bench::board_mm, 0, 2000},
       {"grid", &Bench::grid_mm, 0, 50},
       {"step", &Bench::step_mm, 0, 25.4},
       {"thickest", &Bench::thickest_mm, 0.05, 10},
       {"offcut", &Bench::offcut_mm, 1, 1000},
+      {"blade", &Bench::blade_mm, 0, 2},
+      {"overcut", &Bench::overcut_mm, 0, 5},
+      {"scale-x", &Bench::scaleX, 0.9, 1.1, true},
+      {"scale-y", &Bench::scaleY, 0.9, 1.1, true},
+      {"offset-x", &Bench::offsetX_mm, -20, 20},
+      {"offset-y", &Bench::offsetY_mm, -20, 20},
       {"sides"},
       {"length"},
       {"order"},
@@ -69,10 +75,20 @@ double stepOf_mm(const Bench& bench, LengthUnit unit) {
 Result<void> validate(const Bench& bench) {
   for (const BenchRow& row : benchRows())
     if (row.length)
-      if (const double value = bench.*row.length; !(value >= row.least_mm && value <= row.most_mm))
-        return Error{{"value.range", Millimetres{value}, Millimetres{row.least_mm},
-                      Millimetres{row.most_mm}},
-                     "bench." + std::string(row.key)};
+      if (const double value = bench.*row.length; !(value >= row.least && value <= row.most)) {
+        const std::string place = "bench." + std::string(row.key);
+        if (row.plain)
+          return Error{
+              {"value.range", Decimal{value, 3}, Decimal{row.least, 1}, Decimal{row.most, 1}},
+              place};
+        return Error{
+            {"value.range", Millimetres{value}, Millimetres{row.least}, Millimetres{row.most}},
+            place};
+      }
+  for (const auto& [paper, speed] : bench.speeds_cms)
+    if (!(speed >= kSlowest_cms && speed <= kFastest_cms))
+      return Error{{"value.range", Decimal{speed}, Decimal{kSlowest_cms}, Decimal{kFastest_cms}},
+                   "bench." + std::string(kSpeedWord) + paper};
   return {};
 }
 

@@ -2,7 +2,9 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/units/length.h"
+#include <map>
 #include <span>
+#include <string>
 #include <string_view>
 
 namespace hinge {
@@ -28,6 +30,11 @@ struct Bench {
   ScoreLength length = ScoreLength::Folding;
   ScoreOrder order = ScoreOrder::ScoreFirst;
   FirstEdge first = FirstEdge::Left;
+  double blade_mm = 0.25;        ///< of the cutting machine's knife: from its axis to its tip
+  double overcut_mm = 0.5;       ///< past the start of closed cuts
+  double scaleX = 1, scaleY = 1; ///< what the machine makes of a length of 1
+  double offsetX_mm = 0, offsetY_mm = 0; ///< and where it comes out with what should be at 0
+  std::map<std::string, double> speeds_cms = {}; ///< of the machine, by the key of the paper
   bool operator==(const Bench&) const = default;
 };
 
@@ -38,14 +45,19 @@ double stepOf_mm(const Bench& bench, LengthUnit unit);
 Result<void> validate(const Bench& bench);
 
 /// The words of the file and the command line: "trimmer", "board", "grid", "step", "thickest",
-/// "offcut" with lengths in mm; "sides" (face, both), "length" (whole, folding), "order"
-/// (score-first, cut-first), "first" (left, right).
+/// "offcut", "blade", "overcut", "offset-x", "offset-y" with lengths in mm; "scale-x", "scale-y";
+/// "sides" (face, both), "length" (whole, folding), "order" (score-first, cut-first), "first"
+/// (left, right).
 struct BenchRow {
   std::string_view key;
   double Bench::*length = nullptr; ///< null for schools
-  double least_mm = 0, most_mm = 0;
+  double least = 0, most = 0;
+  bool plain = false; ///< a number without a unit
 };
 std::span<const BenchRow> benchRows();
+/// Begins the word for the machine's speed on a paper, "speed:card-220" (cm/s; 0 forgets it).
+constexpr std::string_view kSpeedWord = "speed:";
+constexpr double kSlowest_cms = 1, kFastest_cms = 100;
 /// What a school is set to, and sets it; false when it has no such choice.
 std::string_view schoolOf(const Bench& bench, std::string_view key);
 bool setSchool(Bench& bench, std::string_view key, std::string_view choice);
