@@ -1,44 +1,27 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cut_place.h"
+#include "app/background.h"
+#include "app/bench_dialog.h"
+#include "app/cutter_dialog.h"
 #include "app/look.h"
+#include "app/pdf_dialog.h"
 #include "app/round_dialog.h"
 #include "app/saying.h"
 #include "core/checks/finding.h"
-#include "core/io/fold_file.h"
 #include "core/io/maker_bench.h"
 #include "core/io/text_file.h"
 #include "core/making/dress_moments.h"
-#include "render/sheets_dxf.h"
-#include "render/sheets_pdf.h"
-#include "render/sheets_svg.h"
 #include "words/tables.h"
 #include <QClipboard>
 #include <QFileDialog>
 #include <QGuiApplication>
-#include <QHeaderView>
 #include <QScrollArea>
+#include <QThreadPool>
 #include <QVBoxLayout>
 #include <algorithm>
 
 namespace hinge {
 namespace {
-
-QString capital(QString text) {
-  if (!text.isEmpty()) text[0] = text[0].toUpper();
-  return text;
-}
-
-QTableWidget* quietTable(int columns, QWidget* parent) {
-  auto* table = new QTableWidget(0, columns, parent);
-  table->horizontalHeader()->setStretchLastSection(true);
-  table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft);
-  table->verticalHeader()->hide();
-  table->setShowGrid(false);
-  table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-  table->setSelectionMode(QAbstractItemView::SingleSelection);
-  table->setWordWrap(true);
-  return table;
-}
 
 QLabel* softLabel(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
@@ -50,7 +33,8 @@ QLabel* softLabel(const QString& text, QWidget* parent) {
 } // namespace
 
 CutPlace::CutPlace(Document* document, QWidget* parent)
-    : QWidget(parent), m_document(document), m_planner(new CutPlanner(this)) {
+    : QWidget(parent), m_document(document), m_planner(new CutPlanner(this)),
+      m_runner(new CutterRunner(this)) {
   setObjectName(QStringLiteral("page"));
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(24, 20, 24, 20);
@@ -60,7 +44,8 @@ CutPlace::CutPlace(Document* document, QWidget* parent)
   column->setSpacing(10);
   m_tabs = new QTabWidget(this);
   m_tabs->setAccessibleName(tr("What to set, cut and join"));
-  m_tabs->addTab(makeNumbers(), tr("Numbers"));
+  m_numbers = new NumbersPanel(document, this);
+  m_tabs->addTab(m_numbers, tr("Numbers"));
   m_tabs->addTab(makeCuts(), tr("Cuts and sheets"));
   m_tabs->addTab(makeTogether(), tr("Put together"));
   column->addWidget(m_tabs, 1);
@@ -73,7 +58,9 @@ CutPlace::CutPlace(Document* document, QWidget* parent)
   connect(document, &Document::designChanged, this, [this] {
     if (!m_document->previewing()) refill();
   });
-  connect(document, &Document::selectionChanged, this, &CutPlace::followSelection);
+  connect(document, &Document::selectionChanged, m_numbers, &NumbersPanel::followSelection);
+  connect(m_numbers, &NumbersPanel::chosen, this, &CutPlace::showChosen);
+  connect(m_numbers, &NumbersPanel::refused, this, &CutPlace::refused);
   connect(m_planner, &CutPlanner::changed, this, &CutPlace::showPlan);
   refill();
 }
@@ -124,31 +111,6 @@ QWidget* CutPlace::makeSheetSide() {
   return side;
 }
 
-QWidget* CutPlace::makeNumbers() {
-  auto* page = new QWidget(this);
-  auto* column = new QVBoxLayout(page);
-  column->setContentsMargins(0, 10, 0, 0);
-  m_pieces = quietTable(4, page);
-  m_pieces->setAccessibleName(tr("Piece list"));
-  m_pieces->setHorizontalHeaderLabels({QString(), tr("Piece"), tr("Size"), tr("Paper")});
-  for (int c : {0, 1, 2})
-    m_pieces->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
-  m_pieces->setSelectionBehavior(QAbstractItemView::SelectRows);
-  column->addWidget(m_pieces, 3);
-  connect(m_pieces, &QTableWidget::currentCellChanged, this, [this](int row) { choosePiece(row); });
-  m_ruler = new PieceRuler(m_document, page);
-  column->addWidget(m_ruler, 2);
-  m_says = softLabel({}, page);
-  column->addWidget(m_says);
-  m_numbers = quietTable(7, page);
-  m_numbers->setAccessibleName(tr("Numbers to set"));
-  m_numbers->setWordWrap(false);
-  column->addWidget(m_numbers, 4);
-  connect(m_numbers, &QTableWidget::currentCellChanged, this,
-          [this](int row, int cell) { m_ruler->measure(row, cell); });
-  return page;
-}
-
 QWidget* CutPlace::makeCuts() {
   auto* page = new QWidget(this);
   auto* column = new QVBoxLayout(page);
@@ -197,18 +159,57 @@ QLayout* CutPlace::makeButtons() {
   auto* copy = new QPushButton(tr("Copy numbers"), this);
   connect(copy, &QPushButton::clicked, this, &CutPlace::copyTables);
   buttons->addWidget(copy);
+  auto* bench = new QPushButton(tr("My bench…"), this);
+  bench->setObjectName(QStringLiteral("bench"));
+  bench->setToolTip(tr("Trimmer, scoring board, machine, habits: described once for all cards"));
+  connect(bench, &QPushButton::clicked, this, &CutPlace::askBench);
+  buttons->addWidget(bench);
   buttons->addStretch();
-  for (const auto& [format, label, primary] :
-       {std::tuple{"pdf", tr("PDF 1:1"), true}, std::tuple{"svg", tr("SVG"), false},
-        std::tuple{"dxf", tr("DXF"), false}, std::tuple{"csv", tr("Numbers (CSV)"), false},
-        std::tuple{"fold", tr("FOLD"), false}}) {
-    auto* button = new QPushButton(label, this);
-    if (primary) button->setObjectName(QStringLiteral("primary"));
-    connect(button, &QPushButton::clicked, this,
-            [this, f = QString::fromLatin1(format)] { ask(f); });
-    buttons->addWidget(button);
-  }
+  auto* files = new QPushButton(tr("Files"), this);
+  files->setObjectName(QStringLiteral("files"));
+  files->setMenu(makeFilesMenu());
+  buttons->addWidget(files);
+  m_send = new QPushButton(tr("Send to cutter…"), this);
+  m_send->setObjectName(QStringLiteral("send"));
+  m_send->setVisible(false);
+  connect(m_send, &QPushButton::clicked, this, &CutPlace::askCutter);
+  buttons->addWidget(m_send);
+  auto* print = new QPushButton(tr("PDF 1:1…"), this);
+  print->setObjectName(QStringLiteral("primary"));
+  connect(print, &QPushButton::clicked, this, &CutPlace::askPdf);
+  buttons->addWidget(print);
   return buttons;
+}
+
+QMenu* CutPlace::makeFilesMenu() {
+  auto* menu = new QMenu(this);
+  const auto add = [&](const QString& text, const char* format) {
+    connect(menu->addAction(text), &QAction::triggered, this,
+            [this, f = QString::fromLatin1(format)] { ask(f, this->files()); });
+  };
+  menu->addSection(tr("This sheet, a layer for each tool"));
+  add(tr("SVG"), "sheet-svg"), add(tr("DXF"), "sheet-dxf");
+  add(tr("HPGL, for a cutting machine"), "sheet-hpgl");
+  menu->addSection(tr("All pieces of the card"));
+  add(tr("SVG, side by side"), "svg"), add(tr("DXF, side by side"), "dxf");
+  add(tr("FOLD, flat and folded"), "fold");
+  menu->addSection(tr("Numbers"));
+  add(tr("CSV"), "csv"), add(tr("Plain text"), "txt");
+  return menu;
+}
+
+void CutPlace::askBench() {
+  auto* dialog = new BenchDialog(m_document, m_bench, window());
+  connect(dialog, &BenchDialog::notice, this, &CutPlace::notice);
+  connect(dialog, &BenchDialog::benchChanged, this, &CutPlace::refill);
+  dialog->show();
+}
+
+void CutPlace::askCutter() {
+  auto* dialog = new CutterDialog(m_document, m_runner, m_planner->plan(), m_bench, window());
+  connect(dialog, &CutterDialog::notice, this, &CutPlace::notice);
+  connect(dialog, &CutterDialog::benchChanged, this, &CutPlace::refill);
+  dialog->show();
 }
 
 void CutPlace::showEvent(QShowEvent*) {
@@ -224,57 +225,14 @@ void CutPlace::refill() {
   else
     emit refused(said(bench.error()));
   m_slice->setChecked(m_document->design().settings.slice);
-  fillPieces();
+  m_numbers->refill(m_bench);
   m_sheets->unpinAll();
   if (isVisible()) layOutAgain();
 }
 
-void CutPlace::fillPieces() {
-  const auto snapshot = m_document->snapshot();
-  const Design& design = m_document->design();
-  const Assembly& assembly = **snapshot->assembly();
-  const LengthUnit unit = design.settings.unit;
-  m_tables = scoreTables(assembly, design, *snapshot->flatPieces(), m_bench);
-  const auto dressed = snapshot->dressedIfReady();
-  m_mats = dressed ? matList(design, *dressed) : std::vector<MatLine>{};
-  const QSignalBlocker quiet(m_pieces);
-  m_pieces->setRowCount(static_cast<int>(m_tables.size() + m_mats.size()));
-  const auto put = [&](std::size_t row, int column, const QString& text) {
-    m_pieces->setItem(static_cast<int>(row), column, new QTableWidgetItem(text));
-  };
-  const auto size = [&](const Vec2& mm) {
-    const double step = stepOf_mm(m_bench, unit);
-    return asQt(sayMark(mm.x(), step, unit) + " × " + sayMark(mm.y(), step, unit));
-  };
-  const auto paper = [&](const std::string& key) {
-    const Paper* known = design.findPaper(key);
-    return known ? said(nameOf(*known)) : QString();
-  };
-  const auto counted = [](std::size_t count, const QString& name) {
-    return count > 1 ? QStringLiteral("%1 × %2").arg(count).arg(name) : name;
-  };
-  for (std::size_t k = 0; k < m_tables.size(); ++k) {
-    const PieceTable& table = m_tables[k];
-    put(k, 0, asQt(table.letter));
-    put(k, 1, counted(table.count(), capital(said(pieceName(design, assembly, table.piece)))));
-    put(k, 2, size(table.size));
-    put(k, 3, paper(table.paper));
-  }
-  for (std::size_t k = 0; k < m_mats.size(); ++k) {
-    const MatLine& line = m_mats[k];
-    const std::size_t row = m_tables.size() + k;
-    put(row, 0, QString::number(k + 1));
-    QString what = counted(static_cast<std::size_t>(line.count()), tr("layer"));
-    if (line.handed)
-      what = tr("%1, %2 left, %3 right").arg(what).arg(line.left()).arg(line.right());
-    put(row, 1, what), put(row, 2, size(line.size_mm())), put(row, 3, paper(line.paper));
-  }
-  if (m_pieces->currentRow() < 0 && m_pieces->rowCount() > 0) m_pieces->setCurrentCell(0, 1);
-  choosePiece(std::max(0, m_pieces->currentRow()));
-}
-
 void CutPlace::layOutAgain() {
   m_stale = false;
+  m_send->setVisible(m_byMachine->isChecked());
   LayoutOptions options =
       usualFor(m_byMachine->isChecked() ? LayoutFor::Machine : LayoutFor::Trimmer, m_bench);
   options.unlimited = true;
@@ -305,9 +263,9 @@ void CutPlace::showPlan() {
   if (const auto lost = plan->tooLarge.size() + plan->noSheet.size(); lost > 0)
     text += tr("; ◆ %1 without a sheet: see Cuts and sheets").arg(lost);
   m_summary->setText(text);
-  if (m_mats.empty() && m_document->snapshot()->dressedIfReady()) fillPieces();
+  if (m_numbers->lacksLayers() && m_document->snapshot()->dressedIfReady()) m_numbers->fillLayers();
   showCuts();
-  choosePiece(m_pieces->currentRow());
+  showChosen();
 }
 
 void CutPlace::showCuts() {
@@ -351,76 +309,19 @@ void CutPlace::showCuts() {
   flush();
 }
 
-void CutPlace::choosePiece(int row) {
-  const auto place = static_cast<std::size_t>(std::max(0, row));
-  std::vector<std::size_t> parts;
-  const auto plan = m_planner->plan();
-  const bool piece = place < m_tables.size();
-  for (std::size_t k = 0; plan && k < plan->parts.size(); ++k) {
-    const CutPart& part = plan->parts[k];
-    if (!piece ? part.mat == place - m_tables.size() + 1
-               : part.mat == 0 && (std::ranges::count(m_tables[place].same, part.flat.piece) ||
-                                   std::ranges::count(m_tables[place].mirrored, part.flat.piece)))
-      parts.push_back(k);
-  }
-  m_sheets->choose(parts);
-  m_numbers->setRowCount(0);
-  m_says->clear();
-  if (!piece) return m_ruler->clear();
-  const auto snapshot = m_document->snapshot();
-  const PieceTable& table = m_tables[place];
-  const ReadTable read = readTable(table, m_document->design(), **snapshot->assembly(), m_bench);
-  QStringList says;
-  for (const std::string& line : read.lines)
-    says << capital(asQt(line));
-  m_says->setText(says.join(QStringLiteral(". ")));
-  QStringList head;
-  for (const std::string& name : read.head)
-    head << capital(asQt(name));
-  m_numbers->setHorizontalHeaderLabels(head);
-  m_numbers->setRowCount(static_cast<int>(read.rows.size()));
-  for (std::size_t r = 0; r < read.rows.size(); ++r)
-    for (std::size_t c = 0; c < read.rows[r].size(); ++c)
-      m_numbers->setItem(static_cast<int>(r), static_cast<int>(c),
-                         new QTableWidgetItem(asQt(read.rows[r][c])));
-  m_numbers->resizeColumnsToContents();
-  m_ruler->show((*snapshot->flatPieces())[static_cast<std::size_t>(table.piece.value)], table,
-                m_bench);
-  if (const auto owner = (*snapshot->assembly())->pieces[table.piece].owner;
-      owner && owner != m_document->selection() && isVisible())
-    m_document->select(owner);
-}
-
 void CutPlace::choosePart(std::size_t part) {
   const auto plan = m_planner->plan();
-  if (!plan || part >= plan->parts.size()) return;
-  const CutPart& chosen = plan->parts[part];
-  for (std::size_t k = 0; k < m_tables.size(); ++k)
-    if (chosen.mat == 0 && (std::ranges::count(m_tables[k].same, chosen.flat.piece) ||
-                            std::ranges::count(m_tables[k].mirrored, chosen.flat.piece)))
-      m_pieces->setCurrentCell(static_cast<int>(k), 1);
-  if (chosen.mat > 0)
-    m_pieces->setCurrentCell(static_cast<int>(m_tables.size() + chosen.mat) - 1, 1);
+  if (plan && part < plan->parts.size()) m_numbers->choose(plan->parts[part]);
 }
 
-void CutPlace::followSelection() {
-  const auto selection = m_document->selection();
-  const auto assembled = m_document->snapshot()->assembly();
-  const auto row = static_cast<std::size_t>(std::max(0, m_pieces->currentRow()));
-  if (!selection || !assembled) return;
-  const auto ownerOf = [&](std::size_t k) {
-    const PieceIndex piece = m_tables[k].piece;
-    return static_cast<std::size_t>(piece.value) < (*assembled)->pieces.size()
-               ? (*assembled)->pieces[piece].owner
-               : std::nullopt;
-  };
-  if (row < m_tables.size() && ownerOf(row) == selection) return;
-  for (std::size_t k = 0; k < m_tables.size(); ++k)
-    if (ownerOf(k) == selection) return m_pieces->setCurrentCell(static_cast<int>(k), 1);
+void CutPlace::showChosen() {
+  const auto plan = m_planner->plan();
+  m_sheets->choose(plan ? m_numbers->chosenIn(*plan) : std::vector<std::size_t>{});
 }
 
 void CutPlace::showOrder(const Analysis& analysis) {
-  if (m_mats.empty() && analysis.snapshot.get() == m_document->snapshot().get()) fillPieces();
+  if (m_numbers->lacksLayers() && analysis.snapshot.get() == m_document->snapshot().get())
+    m_numbers->fillLayers();
   if (m_orderOf == analysis.motion) return; // only mends have been added since
   m_orderOf = analysis.motion;
   m_order->clear();
@@ -441,64 +342,66 @@ void CutPlace::showOrder(const Analysis& analysis) {
 }
 
 void CutPlace::copyTables() {
-  const auto assembled = m_document->snapshot()->assembly();
-  if (!assembled) return;
-  std::vector<ReadTable> read;
-  for (const PieceTable& table : m_tables)
-    read.push_back(readTable(table, m_document->design(), **assembled, m_bench));
-  QGuiApplication::clipboard()->setText(asQt(tabSeparated(read)));
+  QGuiApplication::clipboard()->setText(asQt(tabSeparated(m_numbers->readTables())));
   emit notice(tr("The numbers of all pieces are on the clipboard, in columns"));
 }
 
-void CutPlace::ask(const QString& format) {
-  const QString suggested = m_document->name() + QLatin1Char('.') + format;
-  const QString path = QFileDialog::getSaveFileName(
-      this, tr("Export"), suggested, QStringLiteral("%1 (*.%2)").arg(format.toUpper(), format));
-  if (!path.isEmpty()) exportTo(format, path);
+CardFiles CutPlace::files() const {
+  return {
+      m_document->committedSnapshot(), m_bench, {}, m_planner->plan(), m_sheets->currentSheet()};
 }
 
-Result<void> CutPlace::writeModel(const Snapshot& snapshot, const QString& path) {
-  // As a rule the verdict has had it worked out before anybody asks for a file.
-  const auto motion = snapshot.motion();
-  std::vector<double> openings;
-  for (double t : foldFrames_deg(*motion))
-    if (radians(t) >= motion->low_rad() && radians(t) <= motion->high_rad()) openings.push_back(t);
-  const auto text = motionToFold(*motion, openings);
-  return text ? writeFile(path.toStdString(), *text) : Result<void>(text.error());
+void CutPlace::askPdf() {
+  auto* dialog = new PdfDialog(m_document, window());
+  connect(dialog, &QDialog::accepted, this, [this, dialog] {
+    CardFiles what = files();
+    what.pdf = dialog->wishes();
+    ask(QStringLiteral("pdf"), what);
+  });
+  dialog->show();
+}
+
+void CutPlace::ask(const QString& format, const CardFiles& files) {
+  const QString ending = format.section(QLatin1Char('-'), -1);
+  QString name = m_document->name();
+  if (format.contains(QLatin1Char('-'))) name += tr(" sheet %1").arg(files.sheet + 1);
+  const QString path =
+      QFileDialog::getSaveFileName(this, tr("Export"), name + QLatin1Char('.') + ending,
+                                   QStringLiteral("%1 (*.%2)").arg(ending.toUpper(), ending));
+  if (path.isEmpty() || !mayWrite(path)) return;
+  emit notice(tr("Writing %1 …").arg(path));
+  const int request = ++m_writing;
+  runInBackground([this, files, format, path, request] {
+    const auto written = files.write(format, path);
+    QMetaObject::invokeMethod(
+        this, [this, written, path, request] { tellWritten(written, path, request); },
+        Qt::QueuedConnection);
+  });
+}
+
+bool CutPlace::mayWrite(const QString& path) {
+  if (!isSameFile(path.toStdString(), m_document->path().toStdString())) return true;
+  emit refused(tr("%1 is the card itself: choose another name").arg(path));
+  return false;
+}
+
+void CutPlace::tellWritten(const Result<void>& written, const QString& path, int request) {
+  if (!written)
+    emit refused(said(written.error(), m_document->design().settings.unit));
+  else if (request == m_writing)
+    emit notice(tr("Written: %1").arg(path));
 }
 
 bool CutPlace::exportTo(const QString& format, const QString& path) {
-  if (isSameFile(path.toStdString(), m_document->path().toStdString())) {
-    emit refused(tr("%1 is the card itself: choose another name").arg(path));
-    return false;
-  }
-  const auto snapshot = m_document->committedSnapshot();
-  const Design& design = snapshot->design();
-  const auto assembled = snapshot->assembly();
-  Result<void> written;
-  if (!assembled)
-    written = assembled.error();
-  else if (format == QStringLiteral("svg"))
-    written = writeFile(path.toStdString(), piecesToSvg(**assembled, design));
-  else if (format == QStringLiteral("dxf")) {
-    const auto drawing = piecesToDxf(**assembled, design);
-    written = drawing ? writeFile(path.toStdString(), *drawing) : Result<void>(drawing.error());
-  } else if (format == QStringLiteral("pdf"))
-    written = writeSheetsPdf(*snapshot, m_bench, path.toStdString());
-  else if (format == QStringLiteral("csv")) {
-    std::vector<ReadTable> read;
-    for (const PieceTable& table :
-         scoreTables(**assembled, design, *snapshot->flatPieces(), m_bench))
-      read.push_back(readTable(table, design, **assembled, m_bench));
-    written = writeFile(path.toStdString(), commaSeparated(read));
-  } else {
-    written = writeModel(*snapshot, path);
-  }
-  if (!written)
-    emit refused(said(written.error(), m_document->design().settings.unit));
-  else
-    emit notice(tr("Written: %1").arg(path));
+  if (!mayWrite(path)) return false;
+  const auto written = files().write(format, path);
+  tellWritten(written, path, ++m_writing);
   return written.ok();
+}
+
+CutPlace::~CutPlace() {
+  // Workers post to this object; none may be left when it goes.
+  backgroundPool().waitForDone();
 }
 
 } // namespace hinge

@@ -1,21 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "app/card_files.h"
 #include "app/cut_planner.h"
+#include "app/cutter_runner.h"
 #include "app/document.h"
-#include "app/piece_ruler.h"
+#include "app/numbers_panel.h"
 #include "app/sheets_view.h"
 #include "core/checks/analysis.h"
-#include "core/production/score_table.h"
 #endif
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QMenu>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTabWidget>
-#include <QTableWidget>
 
 namespace hinge {
 
@@ -26,6 +27,7 @@ class CutPlace : public QWidget {
   Q_OBJECT
 public:
   CutPlace(Document* document, QWidget* parent = nullptr);
+  ~CutPlace() override;
   void showOrder(const Analysis& analysis); ///< in which the pieces are put together
   bool exportTo(const QString& format, const QString& path); ///< also used by tests and the menu
   void copyTables();                                         ///< to the clipboard, with columns
@@ -41,36 +43,37 @@ protected:
 
 private:
   QWidget* makeSheetSide();
-  QWidget* makeNumbers();
   QWidget* makeCuts();
   QWidget* makeTogether();
   QLayout* makeButtons();
+  QMenu* makeFilesMenu();
   void refill();
-  void fillPieces();
   void layOutAgain();
   void showPlan();
   void showCuts();
-  void choosePiece(int row); ///< of the piece list
   void choosePart(std::size_t part);
-  void followSelection();
-  void ask(const QString& format);
-  Result<void> writeModel(const Snapshot& snapshot, const QString& path);
+  void showChosen();
+  CardFiles files() const;
+  void askPdf();
+  void askBench();
+  void askCutter();
+  void ask(const QString& format, const CardFiles& files);
+  bool mayWrite(const QString& path);
+  void tellWritten(const Result<void>& written, const QString& path, int request);
 
   Document* m_document;
   CutPlanner* m_planner;
+  CutterRunner* m_runner;
   SheetsView* m_sheets;
-  QPushButton *m_byHand, *m_byMachine;
+  QPushButton *m_byHand, *m_byMachine, *m_send = nullptr;
   QSpinBox* m_cards;
   QLabel* m_summary;
   QTabWidget* m_tabs;
-  QTableWidget *m_pieces, *m_numbers;
-  PieceRuler* m_ruler;
-  QLabel* m_says;
+  NumbersPanel* m_numbers;
   QListWidget *m_cuts, *m_order;
   std::shared_ptr<const Motion> m_orderOf; ///< the motion whose order is shown
   QCheckBox* m_slice;
-  std::vector<PieceTable> m_tables;
-  std::vector<MatLine> m_mats; ///< rows of the piece list after the tables
+  int m_writing = 0; ///< files that were asked for
   Bench m_bench;
   bool m_stale = true; ///< the plan is not of the present card
 };

@@ -8,22 +8,15 @@
 namespace hinge {
 
 FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidget* parent)
-    : QDialog(parent), m_document(document), m_piece(piece) {
-  setWindowTitle(piece ? tr("Fit to another length") : tr("Fit to another sheet"));
-  setAttribute(Qt::WA_DeleteOnClose);
+    : WorkDialog(
+          document, piece ? tr("Fit to another length") : tr("Fit to another sheet"),
+          piece ? tr("What gives grows in proportion until the piece is as long as this; its feet "
+                     "stand farther out, its windows with it.")
+                : tr("What gives grows in proportion until the open sheet is as long as this. "
+                     "Ticked lengths are held: at first those along the folds, and the tabs."),
+          parent),
+      m_piece(piece) {
   resize(560, 520);
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(20, 16, 20, 16);
-  column->setSpacing(12);
-  auto* hint = new QLabel(
-      piece ? tr("What gives grows in proportion until the piece is as long as this; its feet "
-                 "stand farther out, its windows with it.")
-            : tr("What gives grows in proportion until the open sheet is as long as this. Ticked "
-                 "lengths are held: at first those along the folds, and the tabs."),
-      this);
-  hint->setObjectName(QStringLiteral("soft"));
-  hint->setWordWrap(true);
-  column->addWidget(hint);
   const LengthUnit unit = document->committed().settings.unit;
   auto* row = new QHBoxLayout;
   row->addWidget(new QLabel(tr("Flat length"), this));
@@ -34,8 +27,22 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
     m_length->setText(QString::fromStdString(formatLength(*now, unit)));
   row->addWidget(m_length);
   row->addStretch();
-  column->addLayout(row);
-  m_rows = lengthRows(document->committed(), piece);
+  m_column->addLayout(row);
+  makeTable();
+  addFoot(tr("Fit it"));
+  connect(m_take, &QPushButton::clicked, this, &FitDialog::take);
+  connect(m_length, &QLineEdit::textChanged, this, &FitDialog::work);
+  connect(m_table, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
+    if (item->column() == 0) work();
+  });
+  // What it was worked out from is gone when the document changes behind it.
+  connect(document, &Document::designChanged, this, &QDialog::reject);
+  work();
+}
+
+void FitDialog::makeTable() {
+  const LengthUnit unit = m_document->committed().settings.unit;
+  m_rows = lengthRows(m_document->committed(), m_piece);
   m_table = new QTableWidget(static_cast<int>(m_rows.size()), 3, this);
   m_table->setAccessibleName(tr("Lengths held and giving"));
   m_table->setHorizontalHeaderLabels({tr("Held"), tr("Now"), tr("Then")});
@@ -55,28 +62,7 @@ FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidg
         new QTableWidgetItem(QString::fromStdString(formatLength(m_rows[k].value_mm, unit))));
     m_table->setItem(at, 2, new QTableWidgetItem);
   }
-  column->addWidget(m_table, 1);
-  m_says = new QLabel(this);
-  m_says->setWordWrap(true);
-  column->addWidget(m_says);
-  auto* buttons = new QHBoxLayout;
-  buttons->addStretch();
-  auto* leave = new QPushButton(tr("Leave it"), this);
-  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-  m_take = new QPushButton(tr("Fit it"), this);
-  m_take->setObjectName(QStringLiteral("primary"));
-  m_take->setDefault(true);
-  connect(m_take, &QPushButton::clicked, this, &FitDialog::take);
-  buttons->addWidget(leave);
-  buttons->addWidget(m_take);
-  column->addLayout(buttons);
-  connect(m_length, &QLineEdit::textChanged, this, &FitDialog::work);
-  connect(m_table, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
-    if (item->column() == 0) work();
-  });
-  // What it was worked out from is gone when the document changes behind it.
-  connect(document, &Document::designChanged, this, &QDialog::reject);
-  work();
+  m_column->addWidget(m_table, 1);
 }
 
 std::set<std::string> FitDialog::held() const {
@@ -110,8 +96,7 @@ void FitDialog::work() {
         tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
     m_fitted = *fitted;
   } else
-    m_says->setText(QStringLiteral("◆  ") +
-                    said(fitted.error(), m_document->design().settings.unit));
+    sayRefusal(fitted.error());
   m_take->setEnabled(m_fitted.has_value());
 }
 

@@ -56,6 +56,11 @@ QWidget* showCutting(MainWindow& window, const QCommandLineParser& options) {
   if (options.isSet(QStringLiteral("machine")))
     place.findChild<QPushButton*>(QStringLiteral("by-machine"))->click();
   waitWhile([&place] { return place.planner().busy(); });
+  if (options.isSet(QStringLiteral("press"))) {
+    const QString name = options.value(QStringLiteral("press"));
+    if (auto* button = place.findChild<QPushButton*>(name)) button->click();
+    return window.findChild<WorkDialog*>();
+  }
   if (!options.isSet(QStringLiteral("round"))) return nullptr;
   place.findChild<QPushButton*>(QStringLiteral("round-sizes"))->click();
   auto* dialog = window.findChild<RoundDialog*>();
@@ -129,6 +134,9 @@ void addOptions(QCommandLineParser& parser) {
        {QStringLiteral("open"), MainTexts::tr("Opening in degrees."), MainTexts::tr("DEG")},
        {QStringLiteral("round"), MainTexts::tr("Show what rounding to STEP would change."),
         MainTexts::tr("STEP")},
+       {QStringLiteral("press"),
+        MainTexts::tr("With --place cut: a button that is pressed: bench, send or primary."),
+        MainTexts::tr("NAME")},
        {QStringLiteral("machine"), MainTexts::tr("Lay the sheets out for a machine.")},
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
        {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},

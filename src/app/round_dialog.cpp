@@ -8,37 +8,19 @@
 #include <QThreadPool>
 
 namespace hinge {
+
 RoundDialog::RoundDialog(Document* document, QWidget* parent)
-    : QDialog(parent), m_document(document), m_snapshot(document->committedSnapshot()) {
-  setWindowTitle(tr("Round to what I can set"));
-  setAttribute(Qt::WA_DeleteOnClose);
+    : WorkDialog(document, tr("Round to what I can set"),
+                 tr("Every size moves to the nearest mark, all of them together, so that what "
+                    "shuts flat still does and what is the same on both sides still is. Ticked "
+                    "sizes are held as they are."),
+                 parent),
+      m_snapshot(document->committedSnapshot()) {
   resize(640, 560);
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(20, 16, 20, 16);
-  column->setSpacing(12);
-  auto* hint = new QLabel(tr("Every size moves to the nearest mark, all of them together, so that "
-                             "what shuts flat still does and what is the same on both sides still "
-                             "is. Ticked sizes are held as they are."),
-                          this);
-  hint->setObjectName(QStringLiteral("soft"));
-  hint->setWordWrap(true);
-  column->addWidget(hint);
   makeSteps();
   makeTable();
-  m_says = new QLabel(this);
-  m_says->setWordWrap(true);
-  column->addWidget(m_says);
-  auto* buttons = new QHBoxLayout;
-  buttons->addStretch();
-  auto* leave = new QPushButton(tr("Leave it"), this);
-  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-  m_take = new QPushButton(tr("Round them"), this);
-  m_take->setObjectName(QStringLiteral("primary"));
-  m_take->setDefault(true);
+  addFoot(tr("Round them"));
   connect(m_take, &QPushButton::clicked, this, &RoundDialog::take);
-  buttons->addWidget(leave);
-  buttons->addWidget(m_take);
-  column->addLayout(buttons);
   // What it was worked out from is gone when the document changes behind it.
   connect(document, &Document::designChanged, this, &QDialog::reject);
   work();
@@ -63,7 +45,7 @@ void RoundDialog::makeSteps() {
   m_step->setCurrentIndex(inches ? 0 : 2);
   label->setBuddy(m_step);
   row->addWidget(label), row->addWidget(m_step), row->addStretch();
-  static_cast<QVBoxLayout*>(layout())->addLayout(row);
+  m_column->addLayout(row);
   connect(m_step, &QComboBox::currentTextChanged, this, &RoundDialog::work);
 }
 
@@ -76,7 +58,7 @@ void RoundDialog::makeTable() {
   m_table->verticalHeader()->hide();
   m_table->setShowGrid(false);
   m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-  static_cast<QVBoxLayout*>(layout())->addWidget(m_table, 1);
+  m_column->addWidget(m_table, 1);
   connect(m_table, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
     if (item->column() != 0) return;
     const std::string key = item->data(Qt::UserRole).toString().toStdString();
@@ -140,7 +122,7 @@ void RoundDialog::receive(int request, const Result<JudgedRounding>& answer) {
   m_busy = false;
   const LengthUnit unit = m_document->committed().settings.unit;
   if (!answer) {
-    m_says->setText(QStringLiteral("◆  ") + said(answer.error(), unit));
+    sayRefusal(answer.error());
     return emit worked();
   }
   m_answer = *answer;

@@ -1,13 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/work_dialog.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "app/document.h"
 #include "core/checks/rounding_search.h"
 #endif
 #include <QComboBox>
-#include <QDialog>
-#include <QLabel>
-#include <QPushButton>
 #include <QTableWidget>
 
 namespace hinge {
@@ -15,7 +12,7 @@ namespace hinge {
 /// Every size of the card on what its maker can set: which sizes change, from what to what, and
 /// what the checks say of the card then. Worked out on another thread; a tick holds a size as it
 /// is.
-class RoundDialog : public QDialog {
+class RoundDialog : public WorkDialog {
   Q_OBJECT
 public:
   explicit RoundDialog(Document* document, QWidget* parent = nullptr);
@@ -23,7 +20,6 @@ public:
   bool busy() const { return m_busy; }
 
 signals:
-  void notice(const QString& text);
   void worked(); ///< an answer is there
 
 private:
@@ -34,7 +30,6 @@ private:
   void fill(const Rounding& rounding);
   void take();
 
-  Document* m_document;
   std::shared_ptr<const Snapshot> m_snapshot; ///< of the card that is rounded
   std::set<std::string> m_held;
   std::optional<JudgedRounding> m_answer;
@@ -43,8 +38,6 @@ private:
   bool m_busy = false;
   QComboBox* m_step;
   QTableWidget* m_table;
-  QLabel* m_says;
-  QPushButton* m_take;
 };
 
 } // namespace hinge

@@ -25,12 +25,17 @@ SheetsView::SheetsView(Document* document, QWidget* parent)
 void SheetsView::show(std::shared_ptr<const CutPlan> plan) {
   m_plan = plan ? std::make_shared<CutPlan>(*plan) : nullptr;
   m_dragged.reset();
+  m_current = 0;
   resizeEvent(nullptr);
   update();
 }
 
 void SheetsView::choose(std::vector<std::size_t> parts) {
   m_chosen = std::move(parts);
+  if (m_plan && !m_chosen.empty())
+    for (std::size_t s = 0; s < m_plan->sheets.size(); ++s)
+      if (std::ranges::count(m_plan->sheets[s].places, m_chosen.front(), &PartPlace::part) > 0)
+        m_current = s;
   update();
 }
 
@@ -106,6 +111,29 @@ QString SheetsView::titleOf(std::size_t sheet) const {
            asQt(formatLength(here.height_mm, unit)));
 }
 
+/// Cuts by the places they have in the list of cuts, blanks by their numbers there.
+void SheetsView::paintCuts(QPainter& p, std::size_t sheet, const std::vector<Blank>& blanks) const {
+  const Theme& theme = Look::theme();
+  const QTransform to = toPixels(sheet);
+  p.setFont(Look::font(10));
+  for (std::size_t k = 0; k < blanks.size(); ++k) {
+    const Blank& blank = blanks[k];
+    if (blank.sheet != sheet || k < m_plan->sheets.size()) continue;
+    const QRectF box(to.map(QPointF(blank.box.low.x(), blank.box.high.y())),
+                     to.map(QPointF(blank.box.high.x(), blank.box.low.y())));
+    p.setPen(QPen(theme.accent, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(box);
+    const QString number = QString::number(k + 1);
+    const QSizeF needs = QFontMetricsF(p.font()).size(Qt::TextSingleLine, number);
+    if (blank.cut || needs.width() + 4 > box.width() || needs.height() > box.height()) continue;
+    p.setPen(theme.ink);
+    const QRectF corner(box.left() + 1, box.top() + 1, needs.width() + 4, needs.height());
+    p.fillRect(corner, theme.sheet);
+    p.drawText(corner, Qt::AlignCenter, number);
+  }
+}
+
 void SheetsView::paintSheet(QPainter& p, std::size_t sheet, const Assembly& assembly) const {
   const Theme& theme = Look::theme();
   const LaidSheet& here = m_plan->sheets[sheet];
@@ -138,7 +166,9 @@ void SheetsView::paintSheet(QPainter& p, std::size_t sheet, const Assembly& asse
     p.setBrush(theme.accent), p.setPen(Qt::NoPen);
     p.drawEllipse(to.map(QPointF(box.high.x(), box.high.y())) + QPointF(-6, 6), 4, 4);
   }
-  p.setPen(QPen(theme.sheetEdge, 1));
+  if (m_plan->how == LayoutFor::Trimmer) paintCuts(p, sheet, blanksOf(*m_plan));
+  const bool current = m_plan->how == LayoutFor::Machine && sheet == m_current;
+  p.setPen(QPen(current ? theme.accent : theme.sheetEdge, current ? 2 : 1));
   p.setBrush(Qt::NoBrush);
   p.drawRect(page);
   p.setPen(theme.inkSoft);
@@ -234,6 +264,8 @@ bool SheetsView::free(const Spot& spot, const Vec2& offset) const {
 }
 
 void SheetsView::mousePressEvent(QMouseEvent* event) {
+  for (std::size_t s = 0; m_plan && s < m_plan->sheets.size(); ++s)
+    if (pageOf(s).contains(event->position())) m_current = s, update();
   const auto spot = at(event->position());
   if (!spot || event->button() != Qt::LeftButton) return;
   const PartPlace& place = m_plan->sheets[spot->sheet].places[spot->place];

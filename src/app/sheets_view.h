@@ -18,6 +18,8 @@ public:
 
   void show(std::shared_ptr<const CutPlan> plan);
   void choose(std::vector<std::size_t> parts); ///< that stand out
+  /// That was pressed last, or holds the first part that stands out.
+  std::size_t currentSheet() const { return m_current; }
   std::vector<PinnedPart> pinned() const;
   void unpinAll();
   /// The rectangle of a part's middle, for tests and for scrolling to it.
@@ -49,6 +51,7 @@ private:
   /// A place near another one where the part lies flush to the sheet or to other parts.
   Vec2 snapped(const Spot& spot, const Vec2& offset) const;
   bool free(const Spot& spot, const Vec2& offset) const;
+  void paintCuts(QPainter& painter, std::size_t sheet, const std::vector<Blank>& blanks) const;
   void paintSheet(QPainter& painter, std::size_t sheet, const Assembly& assembly) const;
   QString titleOf(std::size_t sheet) const;
 
@@ -58,6 +61,7 @@ private:
   std::optional<Spot> m_dragged;
   Vec2 m_grip = Vec2::Zero(), m_from = Vec2::Zero();
   bool m_moved = false;
+  std::size_t m_current = 0;
 };
 
 } // namespace hinge

@@ -300,6 +300,17 @@ private:
     exporting->add_option("--cards", o.cards, help("help.layout-cards"))
         ->type_name(help("help.label/INT"))
         ->check(between(1, 500));
+    exporting->add_flag("--prints", o.prints, help("help.export-prints"));
+    exporting->add_option("--lines", o.lines, help("help.export-lines"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"over", "under"}));
+    exporting->add_flag("--backs", o.backs, help("help.export-backs"));
+    exporting->add_option("--page", o.page, help("help.export-page"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"a4", "a3", "letter", "12x12"}));
+    exporting->add_option("--only", o.only, help("help.export-only"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"sheets", "tables"}));
     m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
     exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
     CLI::App* describing = onFile("describe", help("help.describe"), describePage);

@@ -3,7 +3,6 @@
 #include "cli/cut_json.h"
 #include "cli/options.h"
 #include "core/checks/rounding_search.h"
-#include "core/edits/proportion.h"
 #include "core/io/design_json.h"
 #include "core/io/maker_bench.h"
 #include "core/model/snapshot.h"
@@ -11,7 +10,7 @@
 #include "core/structures/names.h"
 #include "core/units/mark.h"
 #include "core/units/tolerances.h"
-#include "words/tables.h"
+#include "words/fitted_tables.h"
 #include "words/words.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -146,28 +145,16 @@ Result<void> putBeside(const Options& o, const Design& design, const Bench& benc
                        std::vector<ReadTable>& read) {
   const auto length = parseLength_mm(o.fit, design.settings.unit);
   if (!length) return Error{length.error().message, "--fit"};
-  std::set<std::string> held(o.hold.begin(), o.hold.end());
-  const auto before = lengthRows(design);
-  for (const LengthRow& row : before)
-    if (row.held) held.insert(row.key);
-  const auto fitted = fittedTo(design, std::nullopt, *length, held);
+  const auto fitted = tablesFitted(design, *length, {o.hold.begin(), o.hold.end()}, bench);
   if (!fitted) return fitted.error();
-  const Snapshot after(fitted->design);
-  const auto assembly = after.assembly();
-  if (!assembly) return assembly.error();
-  const auto tables = scoreTables(**assembly, fitted->design, *after.flatPieces(), bench);
-  for (std::size_t k = 0; k < read.size(); ++k)
-    for (const PieceTable& table : tables) {
-      const ReadTable then = readTable(table, fitted->design, **assembly, bench);
-      if (then.title == read[k].title) read[k] = sideBySide(read[k], then);
-    }
+  for (ReadTable& table : read)
+    for (const ReadTable& then : fitted->tables)
+      if (then.title == table.title) table = sideBySide(table, then);
   if (o.csv) return {};
-  const auto rows = lengthRows(fitted->design);
-  for (std::size_t k = 0; k < rows.size() && k < before.size(); ++k) {
-    const bool same = std::abs(rows[k].value_mm - before[k].value_mm) < kTouch_mm;
-    tell(same ? Text("cli.fit-held", rows[k].label, Millimetres{rows[k].value_mm})
-              : Text("cli.fit-gave", rows[k].label, Millimetres{before[k].value_mm},
-                     Millimetres{rows[k].value_mm}),
+  for (const FittedLength& row : fitted->lengths) {
+    const bool same = std::abs(row.to_mm - row.from_mm) < kTouch_mm;
+    tell(same ? Text("cli.fit-held", row.label, Millimetres{row.to_mm})
+              : Text("cli.fit-gave", row.label, Millimetres{row.from_mm}, Millimetres{row.to_mm}),
          design);
   }
   return {};

@@ -10,6 +10,7 @@
 #include "core/io/page.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
+#include "core/paper/sheet_size.h"
 #include "render/picture.h"
 #include "render/plan_drawings.h"
 #include "render/sheets_dxf.h"
@@ -81,6 +82,17 @@ Result<void> writeTables(const Options& o, const Snapshot& card) {
   return writeFile(o.out, o.format == "csv" ? commaSeparated(read) : plainText(read));
 }
 
+PdfWishes wishesOf(const Options& o) {
+  PdfWishes wishes;
+  if (o.prints) wishes.print = o.lines == "under" ? PdfPrint::LinesUnder : PdfPrint::LinesOver;
+  wishes.backs = o.backs;
+  if (o.only == "sheets") wishes.what = PdfContent::Sheets;
+  if (o.only == "tables") wishes.what = PdfContent::Tables;
+  if (!o.page.empty())
+    wishes.page_mm = Vec2(sheetByKey(o.page).width_mm, sheetByKey(o.page).height_mm);
+  return wishes;
+}
+
 Result<void> written(const Options& o, const Snapshot& card, std::optional<double> open_deg) {
   if (o.sheetNumber > 0 || o.format == "hpgl") return writeSheet(o, card);
   if (o.format == "csv" || o.format == "txt") return writeTables(o, card);
@@ -96,7 +108,7 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
   if (o.format == "pdf") {
     const auto bench = makersBench();
     card.seen(); // for the marks on what nobody sees
-    return bench ? writeSheetsPdf(card, *bench, o.out) : Result<void>(bench.error());
+    return bench ? writeSheetsPdf(card, *bench, o.out, wishesOf(o)) : Result<void>(bench.error());
   }
   if (o.format == "png")
     return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)),

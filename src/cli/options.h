@@ -30,6 +30,8 @@ struct Options {
   bool fromStock = false;
   std::string device;                ///< path of a cutting machine
   std::vector<std::string> measured; ///< of its test squares
+  std::string lines, page, only;     ///< of a PDF: of what is printed, the printer's page
+  bool prints = false, backs = false;
   bool squares = false, resume = false, again = false;
   int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;

@@ -2,6 +2,7 @@
 #include "render/paper_brush.h"
 #include <QCache>
 #include <QImage>
+#include <QMutex>
 #include <QPainter>
 #include <cmath>
 
@@ -71,6 +72,8 @@ QImage pictureImage(const Picture& picture, double pixelsPerMm) {
 }
 
 QImage tileImage(const Paper& paper, double pixelsPerMm) {
+  static QMutex one; // files are written beside the window's thread
+  const QMutexLocker lock(&one);
   static QCache<QString, QImage> kept(64);
   const QString name = paper.print ? nameOf(paper, pixelsPerMm)
                                    : QStringLiteral("%1 %2 %3")

@@ -11,7 +11,7 @@ QColor toQColor(const Colour& colour);
 QColor meanColour(const Paper& paper, bool back);
 /// How a side is painted where a unit is a millimetre and y points up; a pattern has its first
 /// repeat at the origin. `pixelsPerMm` is how large it will be seen. Film lets through what is
-/// below. Repeats are kept as images; for the thread of the interface.
+/// below. Repeats are kept as images.
 QBrush paperBrush(const Paper& paper, bool back, double pixelsPerMm);
 
 } // namespace hinge

@@ -25,7 +25,7 @@ QString number(double value) {
   return QString::fromStdString(formatNumber(value, 4));
 }
 
-QString pathOf(const Stroke& stroke, double height_mm) {
+QString pathOf(const ToolStroke& stroke, double height_mm) {
   QString d;
   for (const Vec2& p : stroke.points)
     d += QStringLiteral("%1%2,%3").arg(d.isEmpty() ? QStringLiteral("M") : QStringLiteral(" L"),
@@ -33,7 +33,7 @@ QString pathOf(const Stroke& stroke, double height_mm) {
   return stroke.closed ? d + QStringLiteral(" Z") : d;
 }
 
-void writeLayer(QXmlStreamWriter& xml, const KindLook& look, const std::vector<Stroke>& strokes,
+void writeLayer(QXmlStreamWriter& xml, const KindLook& look, const std::vector<ToolStroke>& strokes,
                 const LaidSheet& sheet) {
   xml.writeStartElement(QStringLiteral("g"));
   const auto key = keyOf(look.kind);
@@ -42,7 +42,7 @@ void writeLayer(QXmlStreamWriter& xml, const KindLook& look, const std::vector<S
   xml.writeAttribute(QStringLiteral("stroke"), QLatin1String(look.colour));
   xml.writeAttribute(QStringLiteral("stroke-width"), QStringLiteral("0.2"));
   if (*look.dash) xml.writeAttribute(QStringLiteral("stroke-dasharray"), QLatin1String(look.dash));
-  for (const Stroke& stroke : strokes) {
+  for (const ToolStroke& stroke : strokes) {
     if (stroke.kind != look.kind) continue;
     xml.writeEmptyElement(QStringLiteral("path"));
     xml.writeAttribute(QStringLiteral("data-part"), QString::number(stroke.part + 1));
@@ -55,7 +55,7 @@ void writeLayer(QXmlStreamWriter& xml, const KindLook& look, const std::vector<S
 
 std::string sheetToSvg(const CutPlan& plan, std::size_t sheet) {
   const LaidSheet& here = plan.sheets[sheet];
-  const std::vector<Stroke> strokes = strokesOf(plan, sheet);
+  const std::vector<ToolStroke> strokes = strokesOf(plan, sheet);
   QByteArray out;
   QXmlStreamWriter xml(&out);
   xml.setAutoFormatting(true);
@@ -82,7 +82,7 @@ Result<std::string> sheetToDxf(const CutPlan& plan, std::size_t sheet) {
     layers.push_back({std::string(keyOf(look.kind)), look.dxfColour});
   layers.push_back({"sheet", 8});
   return writtenAsDxf(layers, [&](const DxfPath& path) {
-    for (const Stroke& stroke : strokesOf(plan, sheet))
+    for (const ToolStroke& stroke : strokesOf(plan, sheet))
       path(static_cast<std::size_t>(stroke.kind), stroke.points, stroke.closed);
     path(kKinds.size(),
          {{0, 0}, {here.width_mm, 0}, {here.width_mm, here.height_mm}, {0, here.height_mm}}, true);

@@ -15,6 +15,8 @@ namespace hinge {
 
 constexpr int kDotsPerInch = 1200;
 constexpr double kDotsPerMm = kDotsPerInch / kMillimetresPerInch;
+/// Patterns are images: 300 dots to an inch are as fine as printers show.
+constexpr double kPrintDotsPerMm = 300 / kMillimetresPerInch;
 
 inline QPointF dots(double x_mm, double y_mm) {
   return {x_mm * kDotsPerMm, y_mm * kDotsPerMm};

@@ -3,7 +3,7 @@
 #include "core/io/text_file.h"
 #include "core/paper/sheet_size.h"
 #include "render/print_dots.h"
-#include "render/sheet_painter.h"
+#include "render/sheet_print.h"
 #include "render/table_pages.h"
 #include "words/words.h"
 #include <QBuffer>
@@ -15,7 +15,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kMargin_mm = 10, kFooter_mm = 14, kOverlap_mm = 8, kGap_mm = 4;
+constexpr double kMargin_mm = kPrinterMargin_mm, kFooter_mm = kPrinterFooter_mm, kOverlap_mm = 8;
 
 struct SheetTexts {
   Q_DECLARE_TR_FUNCTIONS(hinge::SheetTexts)
@@ -55,11 +55,11 @@ LaidSheet alone(const CutPlan& plan, std::size_t part) {
   return sheet;
 }
 
-/// Everything of one card, inside of what printers print.
-CutPlan printedPlan(const Snapshot& snapshot) {
-  LayoutOptions options;
-  options.margin_mm = kMargin_mm, options.footer_mm = kFooter_mm, options.gap_mm = kGap_mm;
-  options.unlimited = true;
+/// Everything of one card, inside of what printers print; prints do not reach into one another.
+CutPlan printedPlan(const Snapshot& snapshot, const PdfWishes& wishes) {
+  LayoutOptions options = printedOptions();
+  if (wishes.print == PdfPrint::LinesOver) options.gap_mm = 2 * kBleed_mm + 1;
+  if (wishes.print == PdfPrint::LinesUnder) options.gap_mm = 2 * (kBleed_mm + kTick_mm) + 1;
   const Design& design = snapshot.design();
   return layOutParts(design,
                      partsToCut(design, *snapshot.flatPieces(),
@@ -70,11 +70,11 @@ CutPlan printedPlan(const Snapshot& snapshot) {
 /// The pages of a document, painted one after another. The first page has its size already.
 class SheetsPainter {
 public:
-  SheetsPainter(const Snapshot& snapshot, const CutPlan& plan, QPdfWriter& writer,
-                QPainter& painter)
+  SheetsPainter(const Snapshot& snapshot, const CutPlan& plan, const PdfWishes& wishes,
+                const Vec2& usual_mm, QPdfWriter& writer, QPainter& painter)
       : m_design(snapshot.design()), m_assembly(**snapshot.assembly()), m_writer(writer),
-        m_painter(painter), m_plan(plan), m_page_mm(sheetByKey(m_design.settings.sheet).width_mm,
-                                                    sheetByKey(m_design.settings.sheet).height_mm) {
+        m_painter(painter), m_plan(plan), m_wishes(wishes), m_usual_mm(usual_mm),
+        m_page_mm(usual_mm) {
     m_style.lines.fillSheet = false;
     m_style.lines.lineWidth_px = 0.25 * kDotsPerMm;
     m_style.papers = false;
@@ -86,13 +86,20 @@ public:
   void run() {
     for (std::size_t k = 0; k < m_plan.sheets.size(); ++k) {
       const LaidSheet& sheet = m_plan.sheets[k];
-      startPage(Vec2(sheet.width_mm, sheet.height_mm));
+      const QString name = SheetTexts::tr("%1  sheet %2 of %3  %4")
+                               .arg(title())
+                               .arg(k + 1)
+                               .arg(m_plan.sheets.size())
+                               .arg(paperName(sheet.paper));
+      const Vec2 size(sheet.width_mm, sheet.height_mm);
+      if (m_wishes.page_mm && (size - m_usual_mm).maxCoeff() > 0.5) {
+        paintTiles(sheet, size, name);
+        continue;
+      }
+      startPage(size);
       paintParts(sheet, 0, 0);
-      footer(SheetTexts::tr("%1  sheet %2 of %3  %4")
-                 .arg(title())
-                 .arg(k + 1)
-                 .arg(m_plan.sheets.size())
-                 .arg(paperName(sheet.paper)));
+      footer(name);
+      if (m_wishes.backs) paintBack(sheet, name);
     }
     for (std::size_t part : m_plan.tooLarge)
       paintLarge(part);
@@ -123,15 +130,49 @@ private:
   void paintParts(const LaidSheet& sheet, double right_mm, double up_mm) {
     const QTransform toDots(kDotsPerMm, 0, 0, -kDotsPerMm, -right_mm * kDotsPerMm,
                             (m_page_mm.y() + up_mm) * kDotsPerMm);
-    for (const PartPlace& place : sheet.places)
-      paintPart(m_painter, m_assembly, m_design, m_plan.parts[place.part], place, false, toDots,
-                m_style);
+    for (const PartPlace& place : sheet.places) {
+      const CutPart& part = m_plan.parts[place.part];
+      switch (m_wishes.print) {
+      case PdfPrint::LinesAlone:
+        paintPart(m_painter, m_assembly, m_design, part, place, false, toDots, m_style);
+        break;
+      case PdfPrint::LinesOver:
+        paintPrint(m_painter, m_design, part, place, false, toDots, kPrintDotsPerMm);
+        paintCutLines(m_painter, part, place, toDots, m_style.lines);
+        break;
+      case PdfPrint::LinesUnder:
+        paintCutLines(m_painter, part, place, toDots, m_style.lines);
+        paintPrint(m_painter, m_design, part, place, false, toDots, kPrintDotsPerMm);
+        paintTicks(m_painter, part, place, toDots, m_style.lines);
+        break;
+      }
+    }
+    if (!m_wishes.backs) return;
+    for (double x : {0.5 * kMargin_mm, m_page_mm.x() - 0.5 * kMargin_mm})
+      paintCross(m_painter, x, 0.5 * m_page_mm.y(), m_style.lines.theme);
+  }
+
+  /// The other side of the page that came before, turned over about its upright edge. The crosses
+  /// of both lie on one another when the printer holds its place.
+  void paintBack(const LaidSheet& sheet, const QString& name) {
+    startPage(m_page_mm);
+    const QTransform toDots(-kDotsPerMm, 0, 0, -kDotsPerMm, m_page_mm.x() * kDotsPerMm,
+                            m_page_mm.y() * kDotsPerMm);
+    for (const PartPlace& place : sheet.places) {
+      const CutPart& part = m_plan.parts[place.part];
+      if (m_wishes.print != PdfPrint::LinesAlone)
+        paintPrint(m_painter, m_design, part, place, true, toDots, kPrintDotsPerMm);
+      if (m_wishes.print != PdfPrint::LinesUnder)
+        paintCutLines(m_painter, part, place, toDots, m_style.lines);
+    }
+    for (double x : {0.5 * kMargin_mm, m_page_mm.x() - 0.5 * kMargin_mm})
+      paintCross(m_painter, x, 0.5 * m_page_mm.y(), m_style.lines.theme);
+    footer(SheetTexts::tr("%1, back").arg(name));
   }
 
   /// A part that leaves no margin: to the edge of one sheet, or over several with crosses.
   void paintLarge(std::size_t part) {
-    const SheetSize& usual = sheetByKey(m_design.settings.sheet);
-    const Vec2 page(usual.width_mm, usual.height_mm), size = m_plan.parts[part].size();
+    const Vec2 page = m_usual_mm, size = m_plan.parts[part].size();
     LaidSheet sheet = alone(m_plan, part);
     const bool turned = size.x() > page.x() && size.y() <= page.x() && size.x() <= page.y();
     if (turned) {
@@ -146,6 +187,12 @@ private:
       m_withoutRuler = true;
       return;
     }
+    paintTiles(sheet, lies, SheetTexts::tr("%1, %2").arg(title(), paperName(sheet.paper)));
+  }
+
+  /// A sheet that is larger than the printer's page, over several with crosses.
+  void paintTiles(const LaidSheet& sheet, const Vec2& lies, const QString& name) {
+    const Vec2 page = m_usual_mm;
     const Vec2 usable(page.x() - 2 * kMargin_mm, page.y() - kFooter_mm - 2 * kMargin_mm);
     const auto tiles = [](double whole, double room) {
       return whole <= room ? 1
@@ -157,8 +204,8 @@ private:
         startPage(page);
         paintTile(sheet, Vec2(ix * (usable.x() - kOverlap_mm), iy * (usable.y() - kOverlap_mm)),
                   usable);
-        footer(SheetTexts::tr("%1, %2, part %3 of %4: join at the crosses")
-                   .arg(title(), paperName(sheet.paper))
+        footer(SheetTexts::tr("%1, part %2 of %3: join at the crosses")
+                   .arg(name)
                    .arg(iy * nx + ix + 1)
                    .arg(nx * ny));
       }
@@ -181,8 +228,7 @@ public:
   /// A page with nothing but the ruler, when a part left no place for one.
   void ruler() {
     if (!m_withoutRuler) return;
-    const SheetSize& usual = sheetByKey(m_design.settings.sheet);
-    startPage(Vec2(usual.width_mm, usual.height_mm));
+    startPage(m_usual_mm);
     footer(SheetTexts::tr("%1  ruler for the sheets that are printed to the edge").arg(title()));
   }
 
@@ -192,40 +238,63 @@ private:
   QPdfWriter& m_writer;
   QPainter& m_painter;
   const CutPlan& m_plan;
+  const PdfWishes& m_wishes;
+  Vec2 m_usual_mm; ///< of the printer
   SheetStyle m_style;
   Vec2 m_page_mm;
   int m_pages = 0;
   bool m_withoutRuler = false;
 };
 
+/// The legend of letters, then a table for each distinct piece.
+std::vector<ReadTable> tablesOf(const Snapshot& snapshot, const CutPlan& plan, const Bench& bench) {
+  const Design& design = snapshot.design();
+  const Assembly& assembly = **snapshot.assembly();
+  const auto tables = scoreTables(assembly, design, *snapshot.flatPieces(), bench);
+  std::vector<ReadTable> all{legendTable(tables, plan, design, assembly, bench)};
+  for (const PieceTable& table : tables)
+    all.push_back(readTable(table, design, assembly, bench));
+  return all;
+}
+
 } // namespace
 
-Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path) {
+LayoutOptions printedOptions() {
+  LayoutOptions options;
+  options.margin_mm = kMargin_mm, options.footer_mm = kFooter_mm, options.gap_mm = 4;
+  options.unlimited = true;
+  return options;
+}
+
+Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path,
+                            const PdfWishes& wishes) {
   const auto assembly = snapshot.assembly();
   if (!assembly) return assembly.error();
   const Design& design = snapshot.design();
   const SheetSize& sheet = sheetByKey(design.settings.sheet);
-  const Vec2 usual(sheet.width_mm, sheet.height_mm);
-  const CutPlan plan = printedPlan(snapshot);
+  const Vec2 usual = wishes.page_mm.value_or(Vec2(sheet.width_mm, sheet.height_mm));
+  const CutPlan plan = printedPlan(snapshot, wishes);
+  const bool sheets = wishes.what != PdfContent::Tables;
+  const bool first = sheets && !plan.sheets.empty() && !wishes.page_mm;
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {
     QPdfWriter writer(&buffer);
     writer.setPageSize(exactPage(
-        plan.sheets.empty() ? usual
-                            : Vec2(plan.sheets.front().width_mm, plan.sheets.front().height_mm)));
+        first ? Vec2(plan.sheets.front().width_mm, plan.sheets.front().height_mm) : usual));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setResolution(kDotsPerInch);
     writer.setTitle(QString::fromStdString(design.title));
     writer.setCreator(QStringLiteral("Hinge Lantern"));
     QPainter painter(&writer);
-    SheetsPainter pages(snapshot, plan, writer, painter);
-    pages.run();
-    pages.ruler();
-    std::vector<ReadTable> tables;
-    for (const PieceTable& table : scoreTables(**assembly, design, *snapshot.flatPieces(), bench))
-      tables.push_back(readTable(table, design, **assembly, bench));
-    paintTables(writer, painter, usual, QString::fromStdString(design.title), tables);
+    if (sheets) {
+      SheetsPainter pages(snapshot, plan, wishes, usual, writer, painter);
+      pages.run();
+      pages.ruler();
+    }
+    if (wishes.what != PdfContent::Sheets)
+      paintTables(writer, painter, usual, QString::fromStdString(design.title),
+                  tablesOf(snapshot, plan, bench), !sheets);
   }
   return writeFile(path, std::string_view(buffer.data().constData(),
                                           static_cast<std::size_t>(buffer.data().size())));

@@ -16,8 +16,9 @@ constexpr double kMargin_mm = 12, kLine_mm = 4.6, kText_mm = 2.8, kHead_mm = 3.6
 
 class Pages {
 public:
-  Pages(QPdfWriter& writer, QPainter& painter, const Vec2& page_mm, QString title)
-      : m_writer(writer), m_painter(painter), m_page_mm(page_mm), m_title(std::move(title)) {}
+  Pages(QPdfWriter& writer, QPainter& painter, const Vec2& page_mm, QString title, bool first)
+      : m_writer(writer), m_painter(painter), m_page_mm(page_mm), m_title(std::move(title)),
+        m_open(first) {}
 
   void add(const ReadTable& table) {
     const double lines = 1.4 + static_cast<double>(table.lines.size()) +
@@ -28,7 +29,10 @@ public:
     m_y += 1.4 * kLine_mm;
     for (const std::string& line : table.lines)
       write(kMargin_mm + 3, line, kText_mm), m_y += kLine_mm;
-    if (table.rows.empty()) return;
+    if (table.rows.empty()) {
+      m_y += 0.6 * kLine_mm;
+      return;
+    }
     const std::vector<double> columns = columnsOf(table);
     row(table.head, columns, QFont::Bold);
     m_painter.setPen(QPen(Qt::black, 0.15 * kDotsPerMm));
@@ -44,9 +48,11 @@ public:
 
 private:
   void begin() {
-    m_writer.setPageSize(exactPage(m_page_mm));
-    m_writer.newPage();
-    m_begun = true, m_y = kMargin_mm + kHead_mm;
+    if (!m_open) {
+      m_writer.setPageSize(exactPage(m_page_mm));
+      m_writer.newPage();
+    }
+    m_open = false, m_begun = true, m_y = kMargin_mm + kHead_mm;
     write(kMargin_mm, TableTexts::tr("%1: where to score and cut").arg(m_title).toStdString(),
           kHead_mm, QFont::Bold);
     m_y += 1.3 * kLine_mm;
@@ -101,14 +107,14 @@ private:
   Vec2 m_page_mm;
   QString m_title;
   double m_y = 0;
-  bool m_begun = false;
+  bool m_begun = false, m_open;
 };
 
 } // namespace
 
 void paintTables(QPdfWriter& writer, QPainter& painter, const Vec2& page_mm, const QString& title,
-                 const std::vector<ReadTable>& tables) {
-  Pages pages(writer, painter, page_mm, title);
+                 const std::vector<ReadTable>& tables, bool first) {
+  Pages pages(writer, painter, page_mm, title, first);
   for (const ReadTable& table : tables)
     pages.add(table);
 }

@@ -278,6 +278,16 @@ constexpr Sentence kAll[] = {
                        "the first, from there to the second, across and up; kept on the bench")},
     {"help.layout-margin", QT_TRANSLATE_NOOP("words", "of a sheet that is not cut from")},
     {"help.layout-gap", QT_TRANSLATE_NOOP("words", "between parts")},
+    {"help.export-prints",
+     QT_TRANSLATE_NOOP("words", "pdf: the papers are printed too, 3 mm past the cuts")},
+    {"help.export-lines",
+     QT_TRANSLATE_NOOP("words", "with --prints: over the print (as usual), or under it with marks "
+                                "beside it, so that no line stays on the card")},
+    {"help.export-backs",
+     QT_TRANSLATE_NOOP("words", "pdf: after each sheet its back, mirrored, to print both sides")},
+    {"help.export-page",
+     QT_TRANSLATE_NOOP("words", "pdf: the printer's page, on which larger sheets are tiled")},
+    {"help.export-only", QT_TRANSLATE_NOOP("words", "pdf: sheets or tables alone")},
     {"help.export-sheet",
      QT_TRANSLATE_NOOP("words",
                        "svg, dxf and hpgl: only this sheet of the layout, a layer for each tool, "

@@ -7,6 +7,8 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <functional>
+#include <map>
 
 // The score and cut tables in words, and tables as text.
 
@@ -63,6 +65,30 @@ constexpr Sentence kAll[] = {
     {"table.tab-depth", QT_TRANSLATE_NOOP("words", "%1 deep, ends lean in by %2")},
     {"table.tab-depth/square", QT_TRANSLATE_NOOP("words", "%1 deep")},
     {"table.piece", QT_TRANSLATE_NOOP("words", "piece")},
+    {"legend.title", QT_TRANSLATE_NOOP("words", "What the letters mean")},
+    {"legend.letter", QT_TRANSLATE_NOOP("words", "letter")},
+    {"legend.what", QT_TRANSLATE_NOOP("words", "piece")},
+    {"legend.count", QT_TRANSLATE_NOOP("words", "count")},
+    {"legend.size", QT_TRANSLATE_NOOP("words", "size")},
+    {"legend.paper", QT_TRANSLATE_NOOP("words", "paper")},
+    {"legend.sheets", QT_TRANSLATE_NOOP("words", "sheets")},
+    {"legend.layer", QT_TRANSLATE_NOOP("words", "layer")},
+    {"bench.row/trimmer", QT_TRANSLATE_NOOP("words", "Longest cut of the trimmer (0: none)")},
+    {"bench.row/board", QT_TRANSLATE_NOOP("words", "Length of the scoring board (0: a ruler)")},
+    {"bench.row/grid", QT_TRANSLATE_NOOP("words", "Between its grooves (0: anywhere)")},
+    {"bench.row/step", QT_TRANSLATE_NOOP("words", "Finest step that is set (0: as usual)")},
+    {"bench.row/thickest", QT_TRANSLATE_NOOP("words", "Thickest paper that the trimmer cuts")},
+    {"bench.row/offcut", QT_TRANSLATE_NOOP("words", "Offcuts are kept from")},
+    {"bench.row/blade", QT_TRANSLATE_NOOP("words", "Knife, from its axis to its tip")},
+    {"bench.row/overcut", QT_TRANSLATE_NOOP("words", "Closed cuts go past their start by")},
+    {"bench.row/scale-x", QT_TRANSLATE_NOOP("words", "It makes of a length of 1, across")},
+    {"bench.row/scale-y", QT_TRANSLATE_NOOP("words", "It makes of a length of 1, up")},
+    {"bench.row/offset-x", QT_TRANSLATE_NOOP("words", "It begins too far right by")},
+    {"bench.row/offset-y", QT_TRANSLATE_NOOP("words", "It begins too far up by")},
+    {"bench.row/sides", QT_TRANSLATE_NOOP("words", "Scored from")},
+    {"bench.row/length", QT_TRANSLATE_NOOP("words", "How much of a line")},
+    {"bench.row/order", QT_TRANSLATE_NOOP("words", "What comes first")},
+    {"bench.row/first", QT_TRANSLATE_NOOP("words", "Where numbers begin")},
     {"school.sides/face",
      QT_TRANSLATE_NOOP("words", "every line on the face: one side up all the time, quick and hard "
                                 "to get wrong; good for thin card")},
@@ -99,6 +125,10 @@ std::string sayMark(double length_mm, double step_mm, LengthUnit unit) {
     return say(Text(mark.off_mm > 0 ? "table.mark-over" : "table.mark-under", at));
   return fmt::format("{} {}{}", at, mark.off_mm > 0 ? "+" : "-",
                      formatLength(std::abs(mark.off_mm), unit, false));
+}
+
+std::string sayBenchRow(std::string_view key) {
+  return say(Text(fmt::format("bench.row/{}", key)));
 }
 
 std::string saySchool(std::string_view key, std::string_view choice) {
@@ -233,6 +263,55 @@ std::string quoted(const std::string& text) {
 ReadTable readTable(const PieceTable& table, const Design& design, const Assembly& assembly,
                     const Bench& bench) {
   return Reading(table, design, assembly, bench).run();
+}
+
+namespace {
+
+/// "1, 3" of the sheets that hold a part that is meant.
+std::string sheetsWith(const CutPlan& plan, const std::function<bool(const CutPart&)>& meant) {
+  std::string list;
+  for (std::size_t s = 0; s < plan.sheets.size(); ++s)
+    if (std::ranges::any_of(plan.sheets[s].places,
+                            [&](const PartPlace& place) { return meant(plan.parts[place.part]); }))
+      list += (list.empty() ? "" : ", ") + std::to_string(s + 1);
+  return list;
+}
+
+} // namespace
+
+ReadTable legendTable(const std::vector<PieceTable>& tables, const CutPlan& plan,
+                      const Design& design, const Assembly& assembly, const Bench& bench) {
+  const LengthUnit unit = design.settings.unit;
+  const double step = stepOf_mm(bench, unit);
+  const auto size = [&](const Vec2& mm) {
+    return sayMark(mm.x(), step, unit) + " x " + sayMark(mm.y(), step, unit);
+  };
+  const auto paperNamed = [&](const std::string& key) {
+    const Paper* paper = design.findPaper(key);
+    return say(nameOf(paper ? *paper : design.cardPaper()));
+  };
+  ReadTable out;
+  out.title = say(Text("legend.title"));
+  for (const char* key : {"legend.letter", "legend.what", "legend.count", "legend.size",
+                          "legend.paper", "legend.sheets"})
+    out.head.push_back(say(Text(key)));
+  for (const PieceTable& table : tables)
+    out.rows.push_back({table.letter, saySentence(pieceName(design, assembly, table.piece)),
+                        std::to_string(table.count()), size(table.size), paperNamed(table.paper),
+                        sheetsWith(plan, [&](const CutPart& part) {
+                          return part.mat == 0 &&
+                                 (std::ranges::count(table.same, part.flat.piece) > 0 ||
+                                  std::ranges::count(table.mirrored, part.flat.piece) > 0);
+                        })});
+  std::map<std::size_t, std::pair<std::size_t, const CutPart*>> layers;
+  for (const CutPart& part : plan.parts)
+    if (part.mat > 0) ++layers[part.mat].first, layers[part.mat].second = &part;
+  for (const auto& [number, line] : layers)
+    out.rows.push_back({std::to_string(number), say(Text("legend.layer")),
+                        std::to_string(line.first), size(line.second->size()),
+                        paperNamed(line.second->paper),
+                        sheetsWith(plan, [n = number](const CutPart& p) { return p.mat == n; })});
+  return out;
 }
 
 ReadTable sideBySide(const ReadTable& before, const ReadTable& after) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/production/cut_plan.h"
 #include "core/production/score_table.h"
 #include <string>
 #include <vector>
@@ -22,11 +23,18 @@ std::string sayMark(double length_mm, double step_mm, LengthUnit unit);
 ReadTable readTable(const PieceTable& table, const Design& design, const Assembly& assembly,
                     const Bench& bench);
 
+/// What the letters on the sheets mean: each distinct piece and each line of layers, how many of
+/// it, of what, and on which sheets of the plan.
+ReadTable legendTable(const std::vector<PieceTable>& tables, const CutPlan& plan,
+                      const Design& design, const Assembly& assembly, const Bench& bench);
+
 /// Two tables of the same piece in one: where they differ, "before -> after". That of `after` alone
 /// when they have not the same rows.
 ReadTable sideBySide(const ReadTable& before, const ReadTable& after);
 
 /// What a school is good for, said of one of its choices.
+/// What a row of the bench is called.
+std::string sayBenchRow(std::string_view key);
 std::string saySchool(std::string_view key, std::string_view choice);
 
 /// Tables under one another: columns in line, or as RFC 4180 with the title in the first column.

@@ -83,9 +83,9 @@ Lines tracksOf(const DragCutter& cutter, int tool) {
   return lines;
 }
 
-Lines linesOf(const std::vector<Stroke>& strokes, bool scores) {
+Lines linesOf(const std::vector<ToolStroke>& strokes, bool scores) {
   Lines lines;
-  for (const Stroke& stroke : strokes) {
+  for (const ToolStroke& stroke : strokes) {
     const bool scored =
         stroke.kind == StrokeKind::ScoreMountain || stroke.kind == StrokeKind::ScoreValley;
     for (std::size_t k = 0; scored == scores && k + (stroke.closed ? 0 : 1) < stroke.points.size();
@@ -119,7 +119,7 @@ double farthest(const Lines& from, const Lines& to) {
 }
 
 /// Everything wanted is on the sheet, and nothing else.
-void compareSheets(const DragCutter& cutter, const std::vector<Stroke>& strokes,
+void compareSheets(const DragCutter& cutter, const std::vector<ToolStroke>& strokes,
                    std::optional<Vec2> settled = Vec2(1, 1)) {
   for (const bool scores : {true, false}) {
     const Lines wanted = linesOf(strokes, scores), done = tracksOf(cutter, scores ? 1 : 2);
@@ -131,7 +131,7 @@ void compareSheets(const DragCutter& cutter, const std::vector<Stroke>& strokes,
   }
 }
 
-Stroke closedStroke(std::vector<Vec2> points) {
+ToolStroke closedStroke(std::vector<Vec2> points) {
   return {StrokeKind::CutOutline, std::move(points), true, 0};
 }
 
@@ -167,7 +167,7 @@ private slots:
         corners.push_back(Vec2(100, 100) + radius(random) * Vec2(std::cos(angle), std::sin(angle)));
       const double blade = offset(random);
       Vec2 heading = Vec2::UnitX();
-      const Stroke stroke = closedStroke(corners);
+      const ToolStroke stroke = closedStroke(corners);
       const auto way = wayOf(stroke, {blade, 0.5}, heading);
       // A tip that is drawn after the axis at its distance.
       Vec2 tip = way.front() - blade * Vec2::UnitX();
@@ -236,7 +236,7 @@ private slots:
     const double whole = job->lowered_mm() + job->raised_mm();
     const double wanted = lengthOf(linesOf(strokesOf(plan, sheet), false));
     std::size_t closed = 0;
-    for (const Stroke& stroke : strokesOf(plan, sheet))
+    for (const ToolStroke& stroke : strokesOf(plan, sheet))
       closed += stroke.closed ? 1 : 0;
     std::mt19937 random(static_cast<unsigned>(how) + 1);
     std::uniform_real_distribution<double> place(0, whole);

@@ -119,6 +119,23 @@ std::vector<CutPart> partsToCut(const Design& design, const std::vector<FlatPiec
   return all;
 }
 
+std::vector<Blank> blanksOf(const CutPlan& plan) {
+  std::vector<Blank> blanks;
+  for (std::size_t s = 0; s < plan.sheets.size(); ++s)
+    blanks.push_back(
+        {s, {Vec2::Zero(), Vec2(plan.sheets[s].width_mm, plan.sheets[s].height_mm)}, {}});
+  for (std::size_t k = 0; k < plan.cuts.size(); ++k) {
+    const TrimCut& cut = plan.cuts[k];
+    const Eigen::Index axis = cut.upright ? 0 : 1;
+    Blank strip{blanks[cut.blank].sheet, blanks[cut.blank].box, {}}, rest = strip;
+    strip.box.high[axis] = rest.box.low[axis] = strip.box.low[axis] + cut.set_mm;
+    blanks[cut.blank].cut = k;
+    blanks.resize(std::max(blanks.size(), std::max(cut.strip, cut.rest) + 1));
+    blanks[cut.strip] = strip, blanks[cut.rest] = rest;
+  }
+  return blanks;
+}
+
 std::size_t CutPlan::settings() const {
   return static_cast<std::size_t>(std::ranges::count_if(cuts, &TrimCut::setting));
 }

@@ -5,6 +5,7 @@
 #include "core/production/bench.h"
 #include "core/production/flat_piece.h"
 #include <functional>
+#include <optional>
 #include <stop_token>
 
 namespace hinge {
@@ -60,6 +61,13 @@ struct TrimCut {
   std::size_t strip = 0, rest = 0; ///< the blanks that come of it
 };
 
+/// Where a blank lies on its sheet, until it is cut.
+struct Blank {
+  std::size_t sheet = 0;
+  Box2 box;
+  std::optional<std::size_t> cut; ///< that ends it, in the list; none: it is a part or an offcut
+};
+
 enum class LayoutFor { Trimmer, Machine };
 
 /// How a set of parts is cut from sheets.
@@ -75,6 +83,10 @@ struct CutPlan {
   /// Share of the paper that is neither part nor worth keeping.
   double waste() const { return sheets_mm2 > 0 ? 1 - (parts_mm2 + kept_mm2) / sheets_mm2 : 0; }
 };
+
+/// All blanks by their numbers: the sheets, then what the cuts make of them, the strip to the left
+/// of the rest, or below it.
+std::vector<Blank> blanksOf(const CutPlan& plan);
 
 /// A part that keeps its place when the others are laid out again.
 struct PinnedPart {

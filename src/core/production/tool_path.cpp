@@ -6,17 +6,17 @@
 namespace hinge {
 namespace {
 
-double lengthBetween(const Vec2& from, const Stroke& stroke) {
+double lengthBetween(const Vec2& from, const ToolStroke& stroke) {
   const double there = (stroke.points.front() - from).norm();
   return stroke.closed ? there : std::min(there, (stroke.points.back() - from).norm());
 }
 
 /// Puts strokes in an order of short ways, from `at` on; open ones are turned round where that is
 /// nearer.
-void appendNearest(std::vector<Stroke> strokes, Vec2& at, std::vector<Stroke>& out) {
+void appendNearest(std::vector<ToolStroke> strokes, Vec2& at, std::vector<ToolStroke>& out) {
   while (!strokes.empty()) {
     const auto next = std::ranges::min_element(
-        strokes, {}, [&](const Stroke& stroke) { return lengthBetween(at, stroke); });
+        strokes, {}, [&](const ToolStroke& stroke) { return lengthBetween(at, stroke); });
     if (!next->closed && (next->points.back() - at).norm() < (next->points.front() - at).norm())
       std::ranges::reverse(next->points);
     at = next->closed ? next->points.front() : next->points.back();
@@ -34,8 +34,8 @@ std::vector<int> levelsOf(const std::vector<Region>& parts) {
   return levels;
 }
 
-Stroke strokeOf(const FlatLine& line, const PartPlace& place, bool outline) {
-  Stroke stroke;
+ToolStroke strokeOf(const FlatLine& line, const PartPlace& place, bool outline) {
+  ToolStroke stroke;
   stroke.kind = line.kind == LineKind::Mountain ? StrokeKind::ScoreMountain
                 : line.kind == LineKind::Valley ? StrokeKind::ScoreValley
                 : outline                       ? StrokeKind::CutOutline
@@ -58,15 +58,15 @@ std::string_view keyOf(StrokeKind kind) {
   return "";
 }
 
-std::vector<Stroke> strokesOf(const CutPlan& plan, std::size_t sheet) {
+std::vector<ToolStroke> strokesOf(const CutPlan& plan, std::size_t sheet) {
   const LaidSheet& here = plan.sheets[sheet];
   std::vector<Region> regions;
   for (const PartPlace& place : here.places)
     regions.push_back(onSheet(plan.parts[place.part], place));
   const std::vector<int> levels = levelsOf(regions);
   const int deepest = levels.empty() ? 0 : *std::ranges::max_element(levels);
-  std::vector<Stroke> scores;
-  std::vector<std::vector<Stroke>> inside(here.places.size()), outlines(here.places.size());
+  std::vector<ToolStroke> scores;
+  std::vector<std::vector<ToolStroke>> inside(here.places.size()), outlines(here.places.size());
   for (std::size_t k = 0; k < here.places.size(); ++k) {
     const PartPlace& place = here.places[k];
     const auto& lines = plan.parts[place.part].flat.lines;
@@ -77,12 +77,12 @@ std::vector<Stroke> strokesOf(const CutPlan& plan, std::size_t sheet) {
           (!rim || std::abs(signedArea_mm2(line.corners)) > std::abs(signedArea_mm2(rim->corners))))
         rim = &line;
     for (const FlatLine& line : lines) {
-      Stroke stroke = strokeOf(line, place, &line == rim);
+      ToolStroke stroke = strokeOf(line, place, &line == rim);
       auto& list = line.kind != LineKind::Cut ? scores : &line == rim ? outlines[k] : inside[k];
       list.push_back(std::move(stroke));
     }
   }
-  std::vector<Stroke> all;
+  std::vector<ToolStroke> all;
   Vec2 at = Vec2::Zero();
   appendNearest(std::move(scores), at, all);
   for (int level = deepest; level >= 0; --level) {

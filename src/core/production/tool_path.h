@@ -9,7 +9,7 @@ enum class StrokeKind { ScoreMountain, ScoreValley, CutInside, CutOutline };
 std::string_view keyOf(StrokeKind kind); ///< "score-mountain", ..., also the layers of drawings
 
 /// One way of a tool over a sheet, in the sheet's frame (mm, y up).
-struct Stroke {
+struct ToolStroke {
   StrokeKind kind = StrokeKind::CutOutline;
   std::vector<Vec2> points;
   bool closed = false;
@@ -20,6 +20,6 @@ struct Stroke {
 /// it is done: all scores; then what lies in the openings of other parts before those openings, and
 /// of each part what is inside before its outline. Strokes of a kind follow one another by short
 /// ways.
-std::vector<Stroke> strokesOf(const CutPlan& plan, std::size_t sheet);
+std::vector<ToolStroke> strokesOf(const CutPlan& plan, std::size_t sheet);
 
 } // namespace hinge

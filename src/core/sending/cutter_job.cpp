@@ -75,7 +75,7 @@ Result<std::vector<MachinePoint>> told(const std::vector<Vec2>& way, const Machi
 }
 
 /// Adds a stroke; short ones, and those of no length, are nothing to lower a tool for.
-Result<void> addStep(CutterJob& job, const Stroke& stroke, std::size_t part, const Bench& bench,
+Result<void> addStep(CutterJob& job, const ToolStroke& stroke, std::size_t part, const Bench& bench,
                      const MachineFit& fit, Vec2& heading) {
   CutterStep step;
   step.kind = stroke.kind, step.part = part;
@@ -115,7 +115,7 @@ std::optional<Vec2> freeCorner(const CutPlan& plan, const LaidSheet& sheet, cons
 
 Result<void> settle(CutterJob& job, const Vec2& at, const Bench& bench, const MachineFit& fit) {
   Vec2 heading = Vec2::UnitX();
-  const Stroke stroke{StrokeKind::CutInside, {at, at + Vec2(kSettle_mm, 0)}, false, 0};
+  const ToolStroke stroke{StrokeKind::CutInside, {at, at + Vec2(kSettle_mm, 0)}, false, 0};
   return addStep(job, stroke, CutterStep::kNoPart, bench, fit, heading);
 }
 
@@ -182,7 +182,7 @@ Result<CutterJob> cutterJob(const CutPlan& plan, std::size_t sheet, const Design
   const MachineFit fit = fitOf(bench);
   Vec2 heading = Vec2::UnitX();
   bool settled = false;
-  for (const Stroke& stroke : strokesOf(plan, sheet)) {
+  for (const ToolStroke& stroke : strokesOf(plan, sheet)) {
     const bool cuts = stroke.kind == StrokeKind::CutInside || stroke.kind == StrokeKind::CutOutline;
     if (cuts && !settled && bench.blade_mm > 0)
       if (const auto corner = freeCorner(plan, here, fit))
@@ -269,11 +269,11 @@ Result<TestSquares> testSquares(double width_mm, double height_mm, const Paper& 
   if (bench.blade_mm > 0)
     if (auto done = settle(made.job, Vec2(1, 1), bench, {}); !done) return done.error();
   for (const Vec2& corner : {made.first_mm, Vec2(made.first_mm + made.apart_mm)}) {
-    const Stroke square{StrokeKind::CutOutline,
-                        {corner, corner + Vec2(kSquare_mm, 0),
-                         corner + Vec2(kSquare_mm, kSquare_mm), corner + Vec2(0, kSquare_mm)},
-                        true,
-                        0};
+    const ToolStroke square{StrokeKind::CutOutline,
+                            {corner, corner + Vec2(kSquare_mm, 0),
+                             corner + Vec2(kSquare_mm, kSquare_mm), corner + Vec2(0, kSquare_mm)},
+                            true,
+                            0};
     if (auto done = addStep(made.job, square, CutterStep::kNoPart, bench, {}, heading); !done)
       return done.error();
   }

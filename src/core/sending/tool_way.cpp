@@ -14,7 +14,7 @@ constexpr double kArcStep_rad = 5 * std::numbers::pi / 180;
 
 /// The corners that the tip passes: closed strokes come back to their start and go on by the
 /// overcut.
-std::vector<Vec2> passedBy(const Stroke& stroke, double overcut_mm) {
+std::vector<Vec2> passedBy(const ToolStroke& stroke, double overcut_mm) {
   std::vector<Vec2> points;
   const auto add = [&](const Vec2& p) {
     if (points.empty() || (p - points.back()).norm() > kSame_mm) points.push_back(p);
@@ -48,7 +48,7 @@ void turn(std::vector<Vec2>& way, const Vec2& tip, double offset_mm, const Vec2&
 
 } // namespace
 
-std::vector<Vec2> wayOf(const Stroke& stroke, const Blade& blade, Vec2& heading) {
+std::vector<Vec2> wayOf(const ToolStroke& stroke, const Blade& blade, Vec2& heading) {
   const std::vector<Vec2> points = passedBy(stroke, blade.overcut_mm);
   if (points.size() < 2) return {};
   if (blade.offset_mm <= 0) {

@@ -14,6 +14,6 @@ struct Blade {
 /// The way of the holder's middle on which the tip of a blade follows a stroke, in the frame of the
 /// stroke. The tool is down from the first point to the last. At corners the holder turns round
 /// the tip. `heading` is the unit direction in which the blade looks before, and afterwards.
-std::vector<Vec2> wayOf(const Stroke& stroke, const Blade& blade, Vec2& heading);
+std::vector<Vec2> wayOf(const ToolStroke& stroke, const Blade& blade, Vec2& heading);
 
 } // namespace hinge

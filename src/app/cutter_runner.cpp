@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/cutter_runner.h"
+#include "app/background.h"
+#include "core/io/cutter_port.h"
+#include <QThreadPool>
+
+namespace hinge {
+namespace {
+
+/// Short of what the machine does by itself, nothing is lost when the window closes: the mark is
+/// kept before each leg.
+Result<CutterEnd> sendAll(const CutterJob& job, const std::string& device,
+                          const std::optional<CutterMark>& mark, const CutterControl& control) {
+  auto line = openCutter(device);
+  if (!line) return line.error();
+  const auto ended = runCutter(job, **line, mark, control);
+  if (ended && *ended == CutterEnd::Done) forgetCutMark();
+  return ended;
+}
+
+} // namespace
+
+CutterRunner::~CutterRunner() {
+  m_stop.request_stop();
+  // Workers post to this object; none may be left when it goes.
+  backgroundPool().waitForDone();
+}
+
+void CutterRunner::send(const CutterJob& job, const QString& device,
+                        std::optional<CutterMark> mark) {
+  if (m_busy) return;
+  m_stop = std::stop_source();
+  m_pause = false, m_busy = true;
+  m_result.reset();
+  CutterControl control;
+  control.keep = keepCutMark;
+  control.stop = m_stop.get_token();
+  control.pause = &m_pause;
+  control.progress = [this](double done, double all, std::size_t step) {
+    QMetaObject::invokeMethod(
+        this, [this, done, all, step] { emit progress(done, all, static_cast<int>(step)); },
+        Qt::QueuedConnection);
+  };
+  runInBackground([this, job, device = device.toStdString(), mark = std::move(mark), control] {
+    const auto result = sendAll(job, device, mark, control);
+    QMetaObject::invokeMethod(
+        this,
+        [this, result] {
+          m_busy = false;
+          m_result = result;
+          emit ended();
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+} // namespace hinge

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/sending/talk.h"
+#endif
+#include <QObject>
+
+namespace hinge {
+
+/// Sends jobs to a cutting machine on another thread, one at a time.
+class CutterRunner : public QObject {
+  Q_OBJECT
+public:
+  explicit CutterRunner(QObject* parent = nullptr) : QObject(parent) {}
+  ~CutterRunner() override;
+
+  /// From the start, or from where a job was broken off.
+  void send(const CutterJob& job, const QString& device, std::optional<CutterMark> mark);
+  void setPaused(bool paused) { m_pause = paused; }
+  bool paused() const { return m_pause; }
+  void stop() { m_stop.request_stop(); }
+  bool busy() const { return m_busy; }
+
+signals:
+  void progress(double done_mm, double all_mm, int step);
+  void ended(); ///< result() is there
+
+public:
+  const std::optional<Result<CutterEnd>>& result() const { return m_result; }
+
+private:
+  std::stop_source m_stop;
+  std::atomic<bool> m_pause = false;
+  bool m_busy = false;
+  std::optional<Result<CutterEnd>> m_result;
+};
+
+} // namespace hinge
