@@ -15,7 +15,7 @@ namespace {
 /// So many pieces of one paper, those of a row of structures over and over.
 std::vector<CutPart> manyParts(const Design& design, std::size_t count) {
   const Snapshot snapshot(design);
-  const std::vector<CutPart> once = partsToCut(design, *snapshot.flatPieces(), {}, 1, false);
+  const std::vector<CutPart> once = partsToCut(design, *snapshot.cutPieces(), {}, 1, false);
   std::vector<CutPart> parts;
   for (std::size_t k = 0; parts.size() < count; ++k)
     if (once[1 + k % (once.size() - 1)].size().maxCoeff() < 280)

@@ -7,6 +7,7 @@
 #include "app/pdf_dialog.h"
 #include "app/round_dialog.h"
 #include "app/saying.h"
+#include "app/splice_dialog.h"
 #include "core/checks/finding.h"
 #include "core/io/maker_bench.h"
 #include "core/io/text_file.h"
@@ -120,6 +121,11 @@ QWidget* CutPlace::makeCuts() {
   m_cuts->setWordWrap(true);
   m_cuts->setSelectionMode(QAbstractItemView::NoSelection);
   column->addWidget(m_cuts, 1);
+  m_part = new QPushButton(tr("Part what is too long…"), page);
+  m_part->setObjectName(QStringLiteral("part"));
+  m_part->setVisible(false);
+  connect(m_part, &QPushButton::clicked, this, &CutPlace::askSplices);
+  column->addWidget(m_part, 0, Qt::AlignLeft);
   m_slice = new QCheckBox(tr("Printed sheets: equal plain strips as one wide sheet"), page);
   connect(m_slice, &QCheckBox::clicked, this, [this](bool on) {
     Design next = m_document->committed();
@@ -205,6 +211,13 @@ void CutPlace::askBench() {
   dialog->show();
 }
 
+void CutPlace::askSplices() {
+  auto* dialog =
+      new SpliceDialog(m_document, usualFor(m_planner->plan()->how, m_bench).margin_mm, window());
+  connect(dialog, &SpliceDialog::notice, this, &CutPlace::notice);
+  dialog->show();
+}
+
 void CutPlace::askCutter() {
   auto* dialog = new CutterDialog(m_document, m_runner, m_planner->plan(), m_bench, window());
   connect(dialog, &CutterDialog::notice, this, &CutPlace::notice);
@@ -273,6 +286,7 @@ void CutPlace::showCuts() {
   const Design& design = m_document->design();
   const LengthUnit unit = design.settings.unit;
   m_cuts->clear();
+  m_part->setVisible(!plan->tooLarge.empty());
   const auto length = [&](double mm) { return asQt(formatLength(mm, unit)); };
   for (std::size_t part : plan->tooLarge)
     m_cuts->addItem(

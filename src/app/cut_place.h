@@ -57,6 +57,7 @@ private:
   void askPdf();
   void askBench();
   void askCutter();
+  void askSplices();
   void ask(const QString& format, const CardFiles& files);
   bool mayWrite(const QString& path);
   void tellWritten(const Result<void>& written, const QString& path, int request);
@@ -65,7 +66,7 @@ private:
   CutPlanner* m_planner;
   CutterRunner* m_runner;
   SheetsView* m_sheets;
-  QPushButton *m_byHand, *m_byMachine, *m_send = nullptr;
+  QPushButton *m_byHand, *m_byMachine, *m_send = nullptr, *m_part = nullptr;
   QSpinBox* m_cards;
   QLabel* m_summary;
   QTabWidget* m_tabs;

@@ -31,7 +31,7 @@ void CutPlanner::request(std::shared_ptr<const Snapshot> snapshot, const LayoutO
   m_busy = true, m_done = m_all = 0;
   const int request = ++m_request;
   runInBackground([this, snapshot, options, cards, stop = m_stop.get_token(), request] {
-    const auto pieces = snapshot->flatPieces();
+    const auto pieces = snapshot->cutPieces();
     const auto dressed = snapshot->dressed(stop);
     std::shared_ptr<const CutPlan> plan;
     if (pieces && dressed && !stop.stop_requested()) {
@@ -48,10 +48,7 @@ void CutPlanner::request(std::shared_ptr<const Snapshot> snapshot, const LayoutO
             Qt::QueuedConnection);
       };
       plan = std::make_shared<const CutPlan>(
-          layOutParts(design,
-                      partsToCut(design, *pieces, matList(design, *dressed), cards,
-                                 options.how == LayoutFor::Trimmer),
-                      options, stop, told));
+          layOutCards(design, *pieces, matList(design, *dressed), cards, options, stop, told));
     }
     if (stop.stop_requested()) return;
     QMetaObject::invokeMethod(

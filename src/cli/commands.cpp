@@ -244,6 +244,19 @@ private:
     layout->add_option("--margin", o.margin, help("help.layout-margin"));
     layout->add_option("--gap", o.gap, help("help.layout-gap"));
     json(layout);
+    CLI::App* splice = onFile("splice", help("help.splice"), spliceVerb);
+    splice->add_option("--on", o.at, help("help.splice-on"));
+    splice->add_option("--from", o.from, help("help.splice-from"));
+    splice->add_flag("--level", o.level, help("help.splice-level"));
+    splice->add_option("--overlap", o.overlap, help("help.splice-overlap"));
+    splice->add_flag("--on-face", o.onFace, help("help.splice-on-face"));
+    splice->add_option("--remove", o.drop, help("help.splice-remove"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 1000));
+    splice->add_flag("--apply", o.apply, help("help.splice-apply"));
+    splice->add_option("--margin", o.margin, help("help.layout-margin"));
+    mayGoElsewhere(splice);
+    json(splice);
     CLI::App* cut = onFile("cut", help("help.cut"), cutVerb);
     cut->add_option("--sheet", o.sheetNumber, help("help.cut-sheet"))
         ->type_name(help("help.label/INT"))

@@ -41,6 +41,36 @@ std::string benchToJson(const Bench& bench) {
   return printed(out);
 }
 
+namespace {
+
+Json jsonOf(const Splice& splice) {
+  return {{"panel", splice.panel},
+          {"at_mm", splice.at_mm},
+          {"level", splice.level},
+          {"overlap_mm", splice.overlap_mm},
+          {"on_face", splice.onFace}};
+}
+
+} // namespace
+
+std::string splicesToJson(const Design& design, const std::vector<SpliceProposal>& proposals,
+                          const Assembly& assembly) {
+  Json out = {{"splices", Json::array()}, {"proposed", Json::array()}};
+  for (const Splice& splice : design.splices)
+    out["splices"].push_back(jsonOf(splice));
+  for (const SpliceProposal& one : proposals) {
+    Json entry = {{"piece", say(pieceName(design, assembly, one.piece))},
+                  {"splices", Json::array()},
+                  {"seen", one.seen},
+                  {"tab_hidden", one.tabHidden},
+                  {"spared_mm", {one.spared_width_mm, one.spared_height_mm}}};
+    for (const Splice& splice : one.splices)
+      entry["splices"].push_back(jsonOf(splice));
+    out["proposed"].push_back(std::move(entry));
+  }
+  return printed(out);
+}
+
 std::string cutterJobToJson(const CutterJob& job, std::optional<CutterEnd> ended) {
   Json out = {{"strokes", job.steps.size()},  {"lowered_mm", job.lowered_mm()},
               {"raised_mm", job.raised_mm()}, {"seconds", job.seconds()},

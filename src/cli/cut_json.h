@@ -3,6 +3,7 @@
 #include "core/edits/rounding.h"
 #include "core/production/cut_plan.h"
 #include "core/production/score_table.h"
+#include "core/production/spliced.h"
 #include "core/sending/talk.h"
 #include <string>
 
@@ -18,6 +19,10 @@ std::string roundingToJson(const Rounding& rounding, double step_mm);
 /// "strokes", "lowered_mm", "raised_mm", "seconds", "speed_cms", "force_g"; "ended" when it was
 /// sent: "done" or "stopped".
 std::string cutterJobToJson(const CutterJob& job, std::optional<CutterEnd> ended);
+/// "splices" that there are and "proposed", each with "piece", "splices", "seen", "tab_hidden" and
+/// the sheet that would spare it ("spared_mm").
+std::string splicesToJson(const Design& design, const std::vector<SpliceProposal>& proposals,
+                          const Assembly& assembly);
 std::string benchToJson(const Bench& bench);
 /// [{"letter","name","paper","count","same":[piece keys],"mirrored":[...],"handed","width_mm",
 /// "height_mm","rectangle","notes":[...],"scores":[{"way","kind","back","first_mm","other_mm",

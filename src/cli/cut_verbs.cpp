@@ -200,7 +200,10 @@ struct Job {
   std::vector<MatLine> mats;
   const Design& design() const { return snapshot->design(); }
   std::string nameOfPart(const CutPart& part) const {
-    if (part.mat == 0) return saySentence(pieceName(design(), *assembly, part.flat.piece));
+    if (part.mat == 0) {
+      const Text name = pieceName(design(), *assembly, part.flat.piece);
+      return saySentence(part.flat.part > 0 ? Text("cli.part-of", name, part.flat.part) : name);
+    }
     const Paper* paper = design().findPaper(part.paper);
     return say(Text("cli.layer-part", part.mat, paper ? nameOf(*paper) : Text()));
   }
@@ -296,10 +299,7 @@ Result<CutPlan> planFor(const Options& o, const Snapshot& snapshot) {
   if (!options) return options.error();
   const auto assembly = snapshot.assembly();
   if (!assembly) return assembly.error();
-  return layOutParts(design,
-                     partsToCut(design, *snapshot.flatPieces(),
-                                matList(design, *snapshot.dressed()), o.cards,
-                                options->how == LayoutFor::Trimmer),
+  return layOutCards(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()), o.cards,
                      *options);
 }
 
@@ -313,7 +313,7 @@ int layoutVerb(const Options& o) {
   const CutPlan& plan = *made;
   job.assembly = *job.snapshot->assembly();
   job.mats = matList(job.design(), *job.snapshot->dressed());
-  const auto& pieces = *job.snapshot->flatPieces();
+  const auto& pieces = *job.snapshot->cutPieces();
   std::optional<CardsFromStock> enough;
   if (o.fromStock)
     enough = cardsFromStock(job.design(), pieces, job.mats, *layoutOptions(o, unit), kMostCards);

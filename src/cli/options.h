@@ -28,6 +28,8 @@ struct Options {
   int sheetNumber = 0;                       ///< of its sheets, from 1; 0: none asked for
   int cards = 1;
   bool fromStock = false;
+  std::string from, overlap; ///< of a splice
+  bool level = false, onFace = false;
   std::string device;                ///< path of a cutting machine
   std::vector<std::string> measured; ///< of its test squares
   std::string lines, page, only;     ///< of a PDF: of what is printed, the printer's page
@@ -106,6 +108,7 @@ int benchVerb(const Options& o);
 int scoresTableVerb(const Options& o);
 int layoutVerb(const Options& o);
 int cutVerb(const Options& o);
+int spliceVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);
 int mend(const Options& o);

@@ -141,8 +141,9 @@ void paintLabels(QPainter& painter, const Design& design, const Assembly& assemb
   constexpr double kLeast_px = 11; // on a screen the sheets are small, their letters must not be
   const bool turned = std::abs(toPixels.m12()) > std::abs(toPixels.m11());
   for (const FlatLabel& label : piece.labels) {
-    const std::string text = label.panel.valid() ? panelLetter(assembly, label.panel)
-                                                 : say(pieceName(design, assembly, label.piece));
+    std::string text = label.panel.valid() ? panelLetter(assembly, label.panel)
+                                           : say(pieceName(design, assembly, label.piece));
+    if (!label.panel.valid() && piece.part > 0) text += " " + std::to_string(piece.part);
     const auto lettering =
         letteringOf(label, text.size(), std::max(kLabelHeight_mm, kLeast_px / pixelsPerMm));
     if (!lettering) continue;

@@ -62,8 +62,8 @@ CutPlan printedPlan(const Snapshot& snapshot, const PdfWishes& wishes) {
   if (wishes.print == PdfPrint::LinesUnder) options.gap_mm = 2 * (kBleed_mm + kTick_mm) + 1;
   const Design& design = snapshot.design();
   return layOutParts(design,
-                     partsToCut(design, *snapshot.flatPieces(),
-                                matList(design, *snapshot.dressed()), 1, design.settings.slice),
+                     partsToCut(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()),
+                                1, design.settings.slice),
                      options);
 }
 

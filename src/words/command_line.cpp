@@ -260,6 +260,19 @@ constexpr Sentence kAll[] = {
     {"help.layout-from-stock",
      QT_TRANSLATE_NOOP("words", "only from the sheets at hand; also says how many cards they are "
                                 "enough for")},
+    {"help.splice",
+     QT_TRANSLATE_NOOP("words",
+                       "part what is longer than every sheet of its paper: where, with which tab, "
+                       "and which larger sheet would spare it; --on puts a splice yourself")},
+    {"help.splice-on", QT_TRANSLATE_NOOP("words", "the panel that is cut through")},
+    {"help.splice-from",
+     QT_TRANSLATE_NOOP("words", "the cut, from the panel's left border in its flat piece")},
+    {"help.splice-level", QT_TRANSLATE_NOOP("words", "a level cut, from the lower border")},
+    {"help.splice-overlap", QT_TRANSLATE_NOOP("words", "of the tab that holds the parts (12 mm)")},
+    {"help.splice-on-face",
+     QT_TRANSLATE_NOOP("words", "the tab lies on the face of the other part, not behind it")},
+    {"help.splice-remove", QT_TRANSLATE_NOOP("words", "in one piece again: number of the splice")},
+    {"help.splice-apply", QT_TRANSLATE_NOOP("words", "part all pieces as proposed")},
     {"help.cut", QT_TRANSLATE_NOOP(
                      "words", "send one sheet of the layout to a cutting machine (HPGL), stroke by "
                               "stroke; without --to say how long it takes")},
@@ -385,6 +398,19 @@ constexpr Sentence kAll[] = {
     {"cli.bench-choice", QT_TRANSLATE_NOOP("words", "%1 = %2: %3")},
     {"cli.bench-length", QT_TRANSLATE_NOOP("words", "%1 = %2")},
     {"cli.bench-speed", QT_TRANSLATE_NOOP("words", "%1 = %2 cm/s")},
+    {"cli.splice", QT_TRANSLATE_NOOP("words", "parted on %1, %2 from its left border; a tab of %3 "
+                                              "%4 the other part")},
+    {"cli.splice/level", QT_TRANSLATE_NOOP("words", "parted on %1, %2 from its lower border; a tab "
+                                                    "of %3 %4 the other part")},
+    {"splice.behind", QT_TRANSLATE_NOOP("words", "behind")},
+    {"splice.before", QT_TRANSLATE_NOOP("words", "on the face of")},
+    {"cli.splice-proposed",
+     QT_TRANSLATE_NOOP("words", "%1 is longer than every sheet; a sheet of %3 x %4 would hold it. "
+                                "With %2 % of a cut seen on display:")},
+    {"cli.splice-nowhere",
+     QT_TRANSLATE_NOOP("words", "%1 is longer than every sheet, and there is no panel on which it "
+                                "can be parted; a sheet of %3 x %4 would hold it")},
+    {"cli.splice-none", QT_TRANSLATE_NOOP("words", "every piece finds place on a sheet")},
     {"cli.cut-job", QT_TRANSLATE_NOOP("words", "%1 strokes, %2 m with the tool down, at %3 cm/s "
                                                "and %4 g: about %5 minutes")},
     {"cli.cut-so-far", QT_TRANSLATE_NOOP("words", "%1 % is cut")},
@@ -397,6 +423,7 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words",
                        "the machine makes %1 of a length of 1 across and %2 up, and begins "
                        "%3 and %4 off; jobs are told so that they come out right")},
+    {"cli.part-of", QT_TRANSLATE_NOOP("words", "%1, part %2")},
     {"cli.layer-part", QT_TRANSLATE_NOOP("words", "layer %1, %2")},
     {"cli.laid-out",
      QT_TRANSLATE_NOOP("words", "%1 parts on %2; %3 % of the paper is waste, %4 % worth keeping")},
@@ -410,8 +437,9 @@ constexpr Sentence kAll[] = {
     {"cli.need", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4")},
     {"cli.need-at-hand", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4, %5 at hand, %6 to buy")},
     {"cli.too-large",
-     QT_TRANSLATE_NOOP("words", "%1 (%2 x %3) is larger than every sheet of its paper: part it, or "
-                                "get sheets of at least that")},
+     QT_TRANSLATE_NOOP(
+         "words", "%1 (%2 x %3) is larger than every sheet of its paper: part it (see splice), or "
+                  "get sheets of at least that")},
     {"cli.no-sheet", QT_TRANSLATE_NOOP("words", "%1: no sheet of its paper is left")},
     {"cli.cards-from-stock", QT_TRANSLATE_NOOP("words", "what is at hand is enough for %1 cards; "
                                                         "%2 ends first")},

@@ -87,6 +87,8 @@ constexpr Sentence kAll[] = {
      QT_TRANSLATE_NOOP("words", "{detail} on {panel} is narrower than {much} somewhere: it tears")},
     {"dress-lost",
      QT_TRANSLATE_NOOP("words", "something is laid on the face {detail}, which is not there")},
+    {"splice-lost",
+     QT_TRANSLATE_NOOP("words", "where {panel} was to be parted it no longer can be: {detail}")},
     {"topper-unheld",
      QT_TRANSLATE_NOOP("words", "nothing holds {panel}: on its own panel, clear of the folds, too "
                                 "little of it is left, by {much}")},

@@ -30,6 +30,8 @@ constexpr Sentence kAll[] = {
     {"make/cut-open",
      QT_TRANSLATE_NOOP("words", "%1: slip it over what stands there while its other end is free, "
                                 "or cut the layer open from the slit to its edge (%2)")},
+    {"make.splice", QT_TRANSLATE_NOOP("words", "glue the two parts of %1 to one another by the tab "
+                                               "on %2, flat and under a weight")},
     {"make/unreachable", QT_TRANSLATE_NOOP("words", "%1: out of reach in any order")},
 };
 
@@ -91,6 +93,12 @@ std::vector<OrderLine> orderLines(const AssemblyOrder& order,
     for (const DressMoment& moment : moments)
       if (moment.after == step) lines.push_back({"-", said(moment, design, assembly)});
   };
+  for (const Splice& splice : design.splices)
+    if (const PanelIndex panel = assembly.findPanel(splice.panel); panel.valid())
+      lines.push_back(
+          {"-", saySentence(Text("make.splice",
+                                 pieceName(design, assembly, assembly.panels[panel].piece),
+                                 panelName(design, assembly, panel)))});
   dressAfter(-1);
   const auto joints = describe(order, design, assembly);
   for (std::size_t k = 0; k < joints.size(); ++k) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/tables.h"
+#include "core/pieces/splicing.h"
 #include "core/structures/names.h"
 #include "core/units/mark.h"
 #include "words/sentences.h"
@@ -65,6 +66,8 @@ constexpr Sentence kAll[] = {
     {"table.tab-depth", QT_TRANSLATE_NOOP("words", "%1 deep, ends lean in by %2")},
     {"table.tab-depth/square", QT_TRANSLATE_NOOP("words", "%1 deep")},
     {"table.piece", QT_TRANSLATE_NOOP("words", "piece")},
+    {"table.splice", QT_TRANSLATE_NOOP("words", "parted at %1 from the left, with a tab of %2")},
+    {"table.splice/level", QT_TRANSLATE_NOOP("words", "parted at %1 from below, with a tab of %2")},
     {"legend.title", QT_TRANSLATE_NOOP("words", "What the letters mean")},
     {"legend.letter", QT_TRANSLATE_NOOP("words", "letter")},
     {"legend.what", QT_TRANSLATE_NOOP("words", "piece")},
@@ -159,6 +162,7 @@ public:
       out.lines.push_back(say(Text("table.mirrored", m_table.mirrored.size())));
     for (PieceNote note : m_table.notes)
       out.lines.push_back(say(Text(fmt::format("table.{}", keyOf(note)))));
+    addSplices(out);
     if (!m_table.scores.empty() && !m_table.cuts.empty())
       out.lines.push_back(say(Text(fmt::format("table.order/{}", schoolOf(m_bench, "order")))));
     const bool left = m_bench.first == FirstEdge::Left;
@@ -174,6 +178,20 @@ public:
   }
 
 private:
+  /// Where it is parted, from its own left or lower border.
+  void addSplices(ReadTable& out) const {
+    Box2 box;
+    for (PanelIndex p : m_assembly.pieces[m_table.piece].panels)
+      box.add(boundsOf(m_assembly.panels[p].outline));
+    for (const Splice& splice : m_design.splices) {
+      const auto laid = laidSplice(m_assembly, splice);
+      if (!laid || m_assembly.panels[laid->panel].piece != m_table.piece) continue;
+      const double at = laid->cut_mm - box.low[splice.level ? 1 : 0];
+      out.lines.push_back(
+          say(Text(splice.level ? "table.splice/level" : "table.splice", Text("as-it-is", mark(at)),
+                   Text("as-it-is", mark(splice.overlap_mm)))));
+    }
+  }
   std::string mark(double mm) const { return sayMark(mm, stepOf_mm(m_bench, m_unit), m_unit); }
   std::string unitMark() const { return " " + std::string(unitKey(m_unit)); }
   std::string point(const Vec2& p) const { return mark(p.x()) + ", " + mark(p.y()); }

@@ -275,6 +275,51 @@ private slots:
     QCOMPARE(run({"bench", "--set", "speed:canal-blue=x"}).code, 2);
   }
 
+  void whatIsTooLongIsParted() {
+    const QString card = at("long.hinge");
+    QCOMPARE(run({"new", card, "--width", "240", "--height", "160"}).code, 0);
+    QCOMPARE(run({"layout", card}).code, 1);
+    const Ran told = run({"splice", card});
+    QVERIFY(told.out.contains("longer than every sheet") && told.out.contains("parted on"));
+    const QJsonObject json = run({"splice", card, "--json"}).json();
+    const QJsonObject proposed = json["proposed"].toArray().first().toObject();
+    QVERIFY(!proposed["splices"].toArray().isEmpty());
+    QVERIFY(proposed["spared_mm"].toArray().at(1).toDouble() > 480);
+    QCOMPARE(run({"splice", card, "--apply"}).code, 0);
+    QCOMPARE(run({"layout", card}).code, 0);
+    QVERIFY(run({"layout", card}).out.contains("part 2"));
+    QVERIFY(run({"order", card}).out.contains("under a weight"));
+    const qsizetype many = run({"splice", card, "--json"}).json()["splices"].toArray().size();
+    QCOMPARE(run({"splice", card, "--remove", "1"}).code, 0);
+    QCOMPARE(run({"splice", card, "--json"}).json()["splices"].toArray().size(), many - 1);
+    QCOMPARE(run({"splice", card, "--on", "card/page-b", "--from", "2cm", "--overlap", "1cm"}).code,
+             0);
+    const Ran outside = run({"splice", card, "--on", "card/page-b", "--from", "235"});
+    QCOMPARE(outside.code, 2);
+    QVERIFY(outside.err.contains("226 mm"));
+  }
+
+  void pdfsAreAsTheyAreWished() {
+    const auto written = [&](const QStringList& how) {
+      const QString file = at("sheets.pdf");
+      if (run(QStringList{"export", demo("ferry-pass"), "--to", "pdf", "-o", file} + how).code != 0)
+        return QByteArray();
+      return bytesOf(file);
+    };
+    const auto pages = [](const QByteArray& pdf) {
+      return pdf.count("/Type /Page") - pdf.count("/Type /Pages");
+    };
+    const QByteArray plain = written({}), sheets = written({"--only", "sheets"}),
+                     tables = written({"--only", "tables"});
+    QVERIFY(pages(plain) > 3);
+    QCOMPARE(pages(plain), pages(sheets) + pages(tables));
+    // With backs there are two pages for each sheet; prints bring their patterns as images.
+    QCOMPARE(pages(written({"--only", "sheets", "--backs"})), 2 * pages(sheets));
+    QVERIFY(!plain.contains("/Subtype /Image"));
+    QVERIFY(written({"--prints"}).contains("/Subtype /Image"));
+    QVERIFY(written({"--prints", "--lines", "under"}).size() > plain.size());
+  }
+
   void whatIsNoMachineIsSaid() {
     const QStringList sheet{"cut", demo("ferry-pass"), "--to"};
     QVERIFY(run(sheet + QStringList{at("nothing")}).err.contains("switched on"));

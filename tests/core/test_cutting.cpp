@@ -29,7 +29,7 @@ CutPart rectangle(double width, double height, unsigned turns = 0b1111) {
 
 std::vector<CutPart> partsOf(const Design& design, bool together, int cards = 1) {
   const Snapshot snapshot(design);
-  return partsToCut(design, *snapshot.flatPieces(), matList(design, *snapshot.dressed()), cards,
+  return partsToCut(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()), cards,
                     together);
 }
 
@@ -142,6 +142,52 @@ void checkLayout(const CutPlan& plan, double margin_mm) {
 class TestCutting : public QObject {
   Q_OBJECT
 private slots:
+  void stripsAreTakenTogetherWhenThatSaves() {
+    for (const char* name : {"steps-in-the-fold", "canal-houses", "tea-chests"})
+      for (int cards : {1, 4}) {
+        const Design design = demo(name);
+        const Snapshot snapshot(design);
+        const LayoutOptions options = forTool(LayoutFor::Trimmer);
+        const CutPlan chosen = layOutCards(design, *snapshot.cutPieces(), {}, cards, options);
+        LayoutOptions half = options;
+        half.seconds *= 0.5;
+        for (const bool together : {true, false}) {
+          const CutPlan one = layOutParts(
+              design, partsToCut(design, *snapshot.cutPieces(), {}, cards, together), half);
+          QVERIFY(chosen.sheets_mm2 <= one.sheets_mm2 + 1);
+          if (std::abs(chosen.sheets_mm2 - one.sheets_mm2) < 1)
+            QVERIFY(chosen.settings() <= one.settings() + 2); // the search ends by the clock
+        }
+      }
+  }
+
+  void blanksLieWhereTheyAreCut() {
+    for (const char* name : {"canal-houses", "tea-chests"}) {
+      const Design design = demoAsItComes(name);
+      const CutPlan plan = layOutParts(design, partsOf(design, true), forTool(LayoutFor::Trimmer));
+      const auto blanks = blanksOf(plan);
+      std::vector<Vec2> left = blanksAfter(plan);
+      QVERIFY(!left.empty());
+      std::size_t ends = 0;
+      for (const Blank& blank : blanks) {
+        if (blank.cut) continue;
+        ++ends;
+        QVERIFY(takeOut(left, blank.box.size()));
+      }
+      QVERIFY(left.empty() && ends > plan.parts.size());
+      // Every part lies in one of them, and as long and wide as it.
+      for (std::size_t s = 0; s < plan.sheets.size(); ++s)
+        for (const PartPlace& place : plan.sheets[s].places) {
+          if (!plan.parts[place.part].flat.slices.empty()) continue;
+          const Box2 box = boxOnSheet(plan.parts[place.part], place);
+          QVERIFY(std::ranges::any_of(blanks, [&](const Blank& blank) {
+            return !blank.cut && blank.sheet == s && (blank.box.low - box.low).norm() < 0.03 &&
+                   (blank.box.high - box.high).norm() < 0.03;
+          }));
+        }
+    }
+  }
+
   void numbersOfAStrip() {
     Design design = card();
     const auto added = loadDesign(HINGE_SOURCE_DIR "/demo/steps-in-the-fold.hinge");

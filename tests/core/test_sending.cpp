@@ -6,7 +6,7 @@
 #include "core/io/text_file.h"
 #include "core/sending/talk.h"
 #include "cutter/drag_cutter.h"
-#include <QStandardPaths>
+#include <QTemporaryDir>
 #include <random>
 #endif
 
@@ -55,7 +55,7 @@ CutPlan planOf(const Design& design) {
   options.unlimited = true, options.seconds = 0.2;
   return layOutParts(
       design,
-      partsToCut(design, *snapshot.flatPieces(), matList(design, *snapshot.dressed()), 1, false),
+      partsToCut(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()), 1, false),
       options);
 }
 
@@ -147,15 +147,11 @@ std::size_t busiest(const CutPlan& plan) {
 
 class TestSending : public QObject {
   Q_OBJECT
+  QTemporaryDir m_folder;
 private slots:
   void initTestCase() {
-    QStandardPaths::setTestModeEnabled(true);
-    forgetCutMark();
-    std::remove(makersBenchPath().c_str());
-  }
-  void cleanupTestCase() {
-    forgetCutMark();
-    std::remove(makersBenchPath().c_str());
+    // The maker's own bench is not the tests' to change.
+    qputenv("XDG_DATA_HOME", m_folder.path().toUtf8());
   }
 
   void aTrailingTipFollowsTheLine() {

@@ -71,5 +71,6 @@ const CheckKind& holdsCheck();
 const CheckKind& feetCheck();
 const CheckKind& matsCheck();
 const CheckKind& toppersCheck();
+const CheckKind& splicesCheck();
 
 } // namespace hinge

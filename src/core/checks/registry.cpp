@@ -36,7 +36,7 @@ std::span<const CheckKind* const> checkKinds() {
       &pocketsCheck(),   &strapsCheck(),   &feetCheck(),        &orderCheck(),
       &liftsCheck(),     &springsCheck(),  &cardsWithinCheck(), &insideCoverCheck(),
       &tabsCheck(),      &envelopeCheck(), &displayCheck(),     &toppersCheck(),
-      &matsCheck()};
+      &matsCheck(),      &splicesCheck()};
   return all;
 }
 

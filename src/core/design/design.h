@@ -3,6 +3,7 @@
 #include "core/design/dressing.h"
 #include "core/design/parameter.h"
 #include "core/design/piece_work.h"
+#include "core/design/splice.h"
 #include "core/paper/paper.h"
 #include "core/paper/sheet_size.h"
 #include "core/paper/starting_values.h"
@@ -105,6 +106,7 @@ struct Design {
   Settings settings;
   std::vector<StructureItem> structures; ///< a structure stands behind the one it sits on
   Dressing dressing;
+  std::vector<Splice> splices; ///< of pieces that are longer than every sheet
   int nextId = 1;
   std::string extras; ///< unknown members of the file, as JSON text
   bool operator==(const Design&) const = default;

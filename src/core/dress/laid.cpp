@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/dress/laid.h"
+#include "core/pieces/splicing.h"
 #include "core/structures/toppers.h"
 
 namespace hinge {
@@ -27,6 +28,14 @@ std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembl
            fixingZone(assembly, seat, topper, shape, design.settings.foldClearance_mm))
         laid.push_back({faces[face].panel, mapped(zone, onPiece(topper, seat)), topper.raised_mm,
                         "", faces[face].back});
+  }
+  for (const Splice& splice : design.splices) {
+    const auto lies = laidSplice(assembly, splice);
+    if (!lies) continue; // a check tells
+    const std::string& key = assembly.pieces[assembly.panels[lies->panel].piece].paper;
+    const Paper* paper = design.findPaper(key);
+    laid.push_back({lies->panel, lies->overlap, (paper ? *paper : design.cardPaper()).thickness_mm,
+                    key, !splice.onFace});
   }
   return laid;
 }

@@ -6,7 +6,7 @@
 namespace hinge {
 
 /// What makes the shut card thicker than its panels: layers as they are cut, and the pads of
-/// toppers. A springy strip lies flat in the shut card.
+/// toppers; tabs of splices. A springy strip lies flat in the shut card.
 std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembly,
                                    const KeyedVector<FaceIndex, Face>& faces,
                                    const std::vector<DressedFace>& dressed);

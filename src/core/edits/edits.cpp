@@ -50,6 +50,10 @@ Result<Design> removeStructure(const Design& design, StructureId id) {
     return std::ranges::find(gone, item.id) != gone.end();
   });
   edited.dressing = undressed(std::move(edited.dressing), gone);
+  std::erase_if(edited.splices, [&](const Splice& splice) {
+    const auto owner = ownerOfKey(splice.panel);
+    return owner && std::ranges::find(gone, *owner) != gone.end();
+  });
   return edited;
 }
 

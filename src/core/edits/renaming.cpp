@@ -79,6 +79,8 @@ void Renaming::apply(Design& design) const {
     applyTo(rule.face);
   for (Topper& topper : design.dressing.toppers)
     applyTo(topper.face);
+  for (Splice& splice : design.splices)
+    applyTo(splice.panel);
 }
 
 Design upTo(const Design& design, const std::optional<StructureId>& last) {

@@ -159,6 +159,12 @@ Json jsonOf(const Design& d) {
     out["structures"].push_back(std::move(entry));
   }
   if (!d.dressing.empty()) out["dressing"] = jsonOf(d.dressing);
+  for (const Splice& splice : d.splices)
+    out["splices"].push_back({{"panel", splice.panel},
+                              {"at_mm", splice.at_mm},
+                              {"level", splice.level},
+                              {"overlap_mm", splice.overlap_mm},
+                              {"on_face", splice.onFace}});
   out["next_id"] = d.nextId;
   addExtras(out, d.extras);
   return out;
@@ -255,6 +261,24 @@ void readPapersAndDressing(Reader& in, std::optional<Error>& error, Design& d) {
     d.dressing = readDressing(objectOf(dressing, in, "dressing"), "dressing", error);
 }
 
+void readSplices(Reader& in, std::optional<Error>& error, Design& d) {
+  const Json* splices = in.get("splices", false);
+  if (!splices) return;
+  if (!splices->is_array() || splices->size() > kMostSplices)
+    return in.fail("splices", "file.member/list");
+  for (std::size_t k = 0; k < splices->size() && !error; ++k) {
+    const std::string place = fmt::format("splices[{}]", k);
+    if (!(*splices)[k].is_object()) return in.fail(place, "file.member/object");
+    Reader one((*splices)[k], place, error);
+    Splice& splice = d.splices.emplace_back();
+    one.text("panel", splice.panel, true);
+    one.number("at_mm", splice.at_mm, true);
+    one.yesOrNo("level", splice.level);
+    one.positive("overlap_mm", splice.overlap_mm);
+    one.yesOrNo("on_face", splice.onFace);
+  }
+}
+
 void readSettings(Reader& settings, Settings& out) {
   std::string unit = "mm";
   settings.text("unit", unit);
@@ -310,6 +334,7 @@ Result<Design> designFromJson(std::string_view text, const std::string& source) 
   Reader card(objectOf(in.get("card", true), in, "card"), "card", error);
   readCard(card, error, d.card);
   readPapersAndDressing(in, error, d);
+  readSplices(in, error, d);
   Reader settings(objectOf(in.get("settings", false), in, "settings"), "settings", error);
   readSettings(settings, d.settings);
   readStructures(in, error, d);

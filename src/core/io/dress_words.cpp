@@ -383,4 +383,30 @@ Result<Topper> topperFromWords(std::string_view text, LengthUnit unit) {
   return toppedUp(std::move(topper), partsOf(rest, ','), unit);
 }
 
+std::string inWords(const Splice& splice, LengthUnit unit) {
+  return fmt::format("{}: at {}, overlap {}{}{}", splice.panel, inOneWord(splice.at_mm, unit),
+                     inOneWord(splice.overlap_mm, unit), splice.level ? ", level" : "",
+                     splice.onFace ? ", on-face" : "");
+}
+
+Result<Splice> spliceFromWords(std::string_view text, LengthUnit unit) {
+  const auto colon = text.find(": ");
+  if (colon == std::string_view::npos) return Error{{"page.line", text.substr(0, 40)}, ""};
+  Splice splice;
+  splice.panel = text.substr(0, colon);
+  for (const std::string& part : partsOf(text.substr(colon + 2), ',')) {
+    Words words(part);
+    const std::string word = words.next();
+    if (word == "level" || word == "on-face") {
+      (word == "level" ? splice.level : splice.onFace) = true;
+      continue;
+    }
+    const auto length = parseLength_mm(words.rest(), unit);
+    if (word != "at" && word != "overlap") return Error{{"page.line", part}, ""};
+    if (!length) return length.error();
+    (word == "at" ? splice.at_mm : splice.overlap_mm) = *length;
+  }
+  return splice;
+}
+
 } // namespace hinge

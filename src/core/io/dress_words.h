@@ -2,13 +2,14 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/design/dressing.h"
+#include "core/design/splice.h"
 #include "core/paper/paper.h"
 #include "core/units/length.h"
 
 namespace hinge {
 
-// Papers and rules of dressing as lines of the card on one page, and as the command line takes
-// them. Lengths are in the card's unit and come back exactly.
+// Papers, rules of dressing and splices as lines of the card on one page, and as the command line
+// takes them. Lengths are in the card's unit and come back exactly.
 
 /// "night-blue: thick 0.2, weight 160, face #1f2a44, back #1f2a44, called Night blue".
 std::string inWords(const Paper& paper, LengthUnit unit);
@@ -24,6 +25,10 @@ std::string inWords(const Topper& topper, LengthUnit unit);
 Result<Topper> topperFromWords(std::string_view text, LengthUnit unit);
 /// What is said behind the colon, on top of what the topper is already.
 Result<Topper> toppedUp(Topper topper, const std::vector<std::string>& parts, LengthUnit unit);
+
+/// "card/page-a: at 148, overlap 12, level, on-face".
+std::string inWords(const Splice& splice, LengthUnit unit);
+Result<Splice> spliceFromWords(std::string_view text, LengthUnit unit);
 
 /// "3" or "3,0,3,3": foot, right, top, left.
 Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit);

@@ -66,6 +66,8 @@ public:
       line("dress " + inWords(rule, d.settings.unit));
     for (const Topper& topper : d.dressing.toppers)
       line("topper " + inWords(topper, d.settings.unit));
+    for (const Splice& splice : d.splices)
+      line("splice " + inWords(splice, d.settings.unit));
     line(fmt::format("next s{}", d.nextId));
     return std::move(m_out);
   }
@@ -155,6 +157,7 @@ private:
     if (word == "next") return next(rest);
     if (word == "dress") return dress(rest);
     if (word == "topper") return topper(rest);
+    if (word == "splice") return splice(rest);
     if (word == "from" && m_item) return m_item->paper = rest, Result<void>();
     if (m_open) {
       if (word == "called" && m_item) return m_item->label = rest, Result<void>();
@@ -225,6 +228,14 @@ private:
     auto read = topperFromWords(rest, d.settings.unit);
     if (!read) return read.error();
     d.dressing.toppers.push_back(std::move(read).value());
+    return {};
+  }
+
+  Result<void> splice(const std::string& rest) {
+    if (auto done = close(); !done) return done;
+    auto read = spliceFromWords(rest, d.settings.unit);
+    if (!read) return read.error();
+    d.splices.push_back(std::move(read).value());
     return {};
   }
 

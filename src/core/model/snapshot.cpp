@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/snapshot.h"
+#include "core/production/spliced.h"
 #include "core/structures/assemble.h"
 
 namespace hinge {
@@ -97,12 +98,26 @@ std::shared_ptr<const std::vector<DressedFace>> Snapshot::dressed(std::stop_toke
 
 std::shared_ptr<const std::vector<LaidOn>> Snapshot::laid(std::stop_token stop) const {
   return m_laid.get(stop, [&]() -> std::shared_ptr<const std::vector<LaidOn>> {
-    if (m_design.dressing.empty()) return std::make_shared<const std::vector<LaidOn>>();
+    if (m_design.dressing.empty() && m_design.splices.empty())
+      return std::make_shared<const std::vector<LaidOn>>();
     const auto wears = dressed(stop);
     const auto made = assembly();
     if (!wears || !made) return nullptr;
     return std::make_shared<const std::vector<LaidOn>>(
         everythingLaid(m_design, **made, *faces(), *wears));
+  });
+}
+
+std::shared_ptr<const std::vector<FlatPiece>> Snapshot::cutPieces() const {
+  if (m_design.splices.empty()) return flatPieces();
+  return m_cutPieces.get({}, [&]() -> std::shared_ptr<const std::vector<FlatPiece>> {
+    const auto made = assembly();
+    if (!made) return nullptr;
+    std::vector<FlatPiece> all;
+    for (const FlatPiece& whole : *flatPieces())
+      for (FlatPiece& part : cutParts(whole, **made, m_design.splices))
+        all.push_back(std::move(part));
+    return std::make_shared<const std::vector<FlatPiece>>(std::move(all));
   });
 }
 

@@ -62,6 +62,8 @@ public:
 
   /// Every piece by itself, in the order of the assembly. Quick, as the assembly is.
   std::shared_ptr<const std::vector<FlatPiece>> flatPieces() const;
+  /// Those again, with the parts of spliced ones in their places.
+  std::shared_ptr<const std::vector<FlatPiece>> cutPieces() const;
 
 private:
   using Assembled = Result<std::shared_ptr<const Assembly>>;
@@ -78,7 +80,7 @@ private:
   Lazy<std::vector<FaceSeen>> m_seen;
   Lazy<std::vector<DressedFace>> m_dressed;
   Lazy<std::vector<LaidOn>> m_laid;
-  Lazy<std::vector<FlatPiece>> m_pieces;
+  Lazy<std::vector<FlatPiece>> m_pieces, m_cutPieces;
 };
 
 } // namespace hinge

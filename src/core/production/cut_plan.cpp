@@ -26,6 +26,7 @@ unsigned turnsOn(const Paper* paper) {
 CutPart pieceToCut(const Design& design, const FlatPiece& flat, int card) {
   CutPart part;
   part.flat = flat, part.key = fmt::format("piece-{}", flat.piece.value + 1);
+  if (flat.part > 0) part.key += fmt::format("/{}", flat.part);
   part.paper = flat.paper, part.card = card;
   part.outline = paperOf(flat);
   part.turns = turnsOn(design.findPaper(flat.paper));
@@ -84,6 +85,13 @@ bool fitsOn(const CutPart& part, const SheetSupply& sheet, double margin_mm) {
 }
 
 } // namespace
+
+bool fitsSomeSheet(const Design& design, const FlatPiece& piece, double margin_mm) {
+  const CutPart part = pieceToCut(design, piece, 0);
+  return std::ranges::any_of(supplyOf(design, part.paper, true), [&](const SheetSupply& sheet) {
+    return fitsOn(part, sheet, margin_mm);
+  });
+}
 
 Box2 boxOnSheet(const CutPart& part, const PartPlace& place) {
   Box2 box;
@@ -228,6 +236,39 @@ CutPlan layOutParts(const Design& design, std::vector<CutPart> parts, const Layo
       plan.parts_mm2 += area_mm2(plan.parts[place.part].outline);
   }
   return plan;
+}
+
+namespace {
+
+/// Whether a layout is worth its many strips: less lost, less paper, or the stop set less often.
+bool savesBy(const CutPlan& apart, const CutPlan& together) {
+  constexpr double kSameArea_mm2 = 1;
+  if (apart.noSheet.size() + apart.tooLarge.size() !=
+      together.noSheet.size() + together.tooLarge.size())
+    return apart.noSheet.size() + apart.tooLarge.size() <
+           together.noSheet.size() + together.tooLarge.size();
+  if (std::abs(apart.sheets_mm2 - together.sheets_mm2) > kSameArea_mm2)
+    return apart.sheets_mm2 < together.sheets_mm2;
+  return apart.settings() < together.settings();
+}
+
+} // namespace
+
+CutPlan layOutCards(const Design& design, const std::vector<FlatPiece>& pieces,
+                    const std::vector<MatLine>& mats, int cards, const LayoutOptions& options,
+                    std::stop_token stop,
+                    const std::function<void(std::size_t, std::size_t)>& progress) {
+  std::vector<CutPart> single = partsToCut(design, pieces, mats, cards, false);
+  if (options.how != LayoutFor::Trimmer)
+    return layOutParts(design, std::move(single), options, stop, progress);
+  std::vector<CutPart> wide = partsToCut(design, pieces, mats, cards, true);
+  const bool strips = wide.size() < single.size();
+  LayoutOptions half = options;
+  if (strips) half.seconds *= 0.5;
+  CutPlan together = layOutParts(design, std::move(wide), half, stop, progress);
+  if (!strips || stop.stop_requested()) return together;
+  CutPlan apart = layOutParts(design, std::move(single), half, stop, progress);
+  return !stop.stop_requested() && savesBy(apart, together) ? apart : together;
 }
 
 CardsFromStock cardsFromStock(const Design& design, const std::vector<FlatPiece>& pieces,

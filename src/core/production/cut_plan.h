@@ -108,10 +108,21 @@ struct LayoutOptions {
 /// What a tool leaves by itself: a trimmer no margin and no gap.
 LayoutOptions usualFor(LayoutFor how, const Bench& bench);
 
+/// Whether there is a sheet of its paper, at hand or usual, on which a piece finds place.
+bool fitsSomeSheet(const Design& design, const FlatPiece& piece, double margin_mm);
+
 /// Puts the parts on sheets: those at hand of each paper (the sizes in the drawer, else the sheet
 /// of the settings), as few as it finds. `progress` hears of parts placed and of all. Stopped it
 /// returns the best layout so far, which may lack parts only when it was stopped at once.
 CutPlan layOutParts(const Design& design, std::vector<CutPart> parts, const LayoutOptions& options,
+                    std::stop_token stop = {},
+                    const std::function<void(std::size_t, std::size_t)>& progress = {});
+
+/// Everything of so many cards on sheets. For a trimmer, equal plain strips are cut as one wide
+/// sheet and sliced when that takes no more paper, and sets the stop no more often, than each by
+/// itself.
+CutPlan layOutCards(const Design& design, const std::vector<FlatPiece>& pieces,
+                    const std::vector<MatLine>& mats, int cards, const LayoutOptions& options,
                     std::stop_token stop = {},
                     const std::function<void(std::size_t, std::size_t)>& progress = {});
 

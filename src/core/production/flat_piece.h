@@ -43,6 +43,7 @@ struct FlatPiece {
       slices; ///< of a wide sheet that is sliced afterwards: all strips, from below; else empty
   Box2 bounds;
   std::string paper; ///< it is cut from: a key in the drawer
+  int part = 0;      ///< of a piece that is parted for its sheets, from 1; 0: whole
 };
 
 /// The paper of a piece: its outermost cut line and the openings in it; bare cuts are not told.
