@@ -123,7 +123,7 @@ private slots:
     }
     const auto text = readFile(m_files.filePath(QStringLiteral("sheet-svg")).toStdString());
     const double width = place().planner().plan()->sheets[sheet].width_mm;
-    QVERIFY(text->find(fmt::format("width=\"{}mm\"", width)) != std::string::npos);
+    QVERIFY(QString::fromStdString(*text).contains(QStringLiteral("width=\"%1mm\"").arg(width)));
     QVERIFY(button("files")->menu()->actions().size() > 8);
   }
 
