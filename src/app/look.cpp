@@ -40,6 +40,7 @@ constexpr char kSheet[] = R"(
     QPushButton:disabled, QToolButton:disabled { color: %faint; background: %surface; }
     QPushButton#primary { background: %accent; color: %accentInk; border-color: %accent;
       font-weight: 700; }
+    QPushButton#primary:disabled { background: %surface; color: %faint; border-color: %line; }
     QPushButton#mend { background: transparent; color: %accent; border: none; padding: 2px 0px;
       text-align: left; font-weight: 700; }
     QPushButton#mend:hover, QPushButton#mend:focus { text-decoration: underline; }

@@ -7,6 +7,7 @@
 #include "app/new_place.h"
 #include "app/round_dialog.h"
 #include "app/shelf.h"
+#include "app/splice_dialog.h"
 #include "core/units/length.h"
 #include "words/language.h"
 #include <QApplication>
@@ -59,7 +60,10 @@ QWidget* showCutting(MainWindow& window, const QCommandLineParser& options) {
   if (options.isSet(QStringLiteral("press"))) {
     const QString name = options.value(QStringLiteral("press"));
     if (auto* button = place.findChild<QPushButton*>(name)) button->click();
-    return window.findChild<WorkDialog*>();
+    auto* dialog = window.findChild<WorkDialog*>();
+    if (auto* parting = qobject_cast<SpliceDialog*>(dialog))
+      waitWhile([parting] { return parting->busy(); });
+    return dialog;
   }
   if (!options.isSet(QStringLiteral("round"))) return nullptr;
   place.findChild<QPushButton*>(QStringLiteral("round-sizes"))->click();

@@ -7,7 +7,7 @@ namespace hinge {
 WorkDialog::WorkDialog(Document* document, const QString& title, const QString& hint,
                        QWidget* parent)
     : QDialog(parent), m_document(document), m_column(new QVBoxLayout(this)),
-      m_says(new QLabel(this)), m_take(new QPushButton(this)) {
+      m_says(new QLabel(this)) {
   setWindowTitle(title);
   setAttribute(Qt::WA_DeleteOnClose);
   m_column->setContentsMargins(20, 16, 20, 16);
@@ -25,7 +25,7 @@ void WorkDialog::addFoot(const QString& doIt) {
   m_buttons->addStretch();
   auto* leave = new QPushButton(tr("Leave it"), this);
   connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-  m_take->setText(doIt);
+  m_take = new QPushButton(doIt, this); // behind the others, also for the Tab key
   m_take->setObjectName(QStringLiteral("primary"));
   m_take->setDefault(true);
   m_buttons->addWidget(leave);

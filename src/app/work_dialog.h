@@ -30,7 +30,7 @@ protected:
   QVBoxLayout* m_column;
   QHBoxLayout* m_buttons = nullptr;
   QLabel* m_says;
-  QPushButton* m_take;
+  QPushButton* m_take = nullptr;
 };
 
 } // namespace hinge
