@@ -14,6 +14,7 @@ shot sheet.png --place size demo/house-fronts.hinge
 shot dress.png --place dress --face card/page-b --open 105 demo/night-market.hinge
 shot toppers-dark.png --dark --place dress --face card/page-b --topper t1 --open 118 demo/canal-houses.hinge
 shot cut.png --place cut --select s1 demo/canal-houses.hinge
+shot cut-machine.png --place cut --machine --select s1 demo/tea-chests.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
 shot fit.png --fit 640 demo/long-quay.hinge

@@ -3,6 +3,8 @@
 #include "core/structures/names.h"
 #include "render/paper_brush.h"
 #include "words/words.h"
+#include <QFontMetricsF>
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
@@ -140,6 +142,7 @@ void paintLabels(QPainter& painter, const Design& design, const Assembly& assemb
   painter.setPen(colour);
   constexpr double kLeast_px = 11; // on a screen the sheets are small, their letters must not be
   const bool turned = std::abs(toPixels.m12()) > std::abs(toPixels.m11());
+  std::vector<QRectF> written; // where sheets are small, a letter gives way to the name
   for (const FlatLabel& label : piece.labels) {
     std::string text = label.panel.valid() ? panelLetter(assembly, label.panel)
                                            : say(pieceName(design, assembly, label.piece));
@@ -151,9 +154,17 @@ void paintLabels(QPainter& painter, const Design& design, const Assembly& assemb
     font.setPixelSize(
         std::max(1, static_cast<int>(std::lround(lettering->height_mm * pixelsPerMm))));
     painter.setFont(font);
+    const QPointF at = toPixels.map(QPointF(label.at.x(), label.at.y()));
+    const bool upwards = !label.panel.valid() && lettering->upwards != turned;
+    const QSizeF size = QFontMetricsF(font).tightBoundingRect(QString::fromStdString(text)).size();
+    const QSizeF lies = upwards ? size.transposed() : size;
+    const QRectF takes(at - QPointF(0.5 * lies.width(), 0.5 * lies.height()), lies);
+    if (std::ranges::any_of(written, [&](const QRectF& r) { return r.intersects(takes); }))
+      continue;
+    written.push_back(takes);
     painter.save();
-    painter.translate(toPixels.map(QPointF(label.at.x(), label.at.y())));
-    if (!label.panel.valid() && lettering->upwards != turned) painter.rotate(-90);
+    painter.translate(at);
+    if (upwards) painter.rotate(-90);
     const double far = 1000 * pixelsPerMm;
     painter.drawText(QRectF(-far, -far, 2 * far, 2 * far), Qt::AlignCenter,
                      QString::fromStdString(text));

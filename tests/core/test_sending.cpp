@@ -102,16 +102,23 @@ double lengthOf(const Lines& lines) {
   return sum;
 }
 
-/// The farthest that a point of some lines is from all of the others.
-double farthest(const Lines& from, const Lines& to) {
+/// The farthest that a point of some lines is from all of the others; what is nearer than `enough`
+/// is not looked at further.
+double farthest(const Lines& from, const Lines& to, double enough = 0.01) {
   double worst = 0;
+  std::size_t last = 0; // the next point lies near the same line
   for (const auto& [a, b] : from) {
     const int steps = 1 + static_cast<int>((b - a).norm());
     for (int k = 0; k <= steps; ++k) {
       const Vec2 p = a + (b - a) * k / steps;
       double nearest = std::numeric_limits<double>::infinity();
-      for (const auto& [c, d] : to)
-        nearest = std::min(nearest, toSegment(p, c, d));
+      for (std::size_t n = 0; n < to.size() && nearest > enough; ++n) {
+        const auto& [c, d] = to[(last + n) % to.size()];
+        if (const double off = toSegment(p, c, d); off < nearest) {
+          nearest = off;
+          if (off <= enough) last = (last + n) % to.size();
+        }
+      }
       worst = std::max(worst, nearest);
     }
   }
