@@ -285,6 +285,24 @@ private:
 
   void addJudgements() {
     json(onFile("order", help("help.an-order-of-work-in"), orderOf));
+    CLI::App* planning = onFile("plan", help("help.plan"), planVerb);
+    planning->add_option("--closing", o.closing, help("help.plan-closing"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"shut", "marks"}));
+    const CLI::IsMember adhesives(
+        {"wet-glue", "strong-tape", "glue-stick", "pads", "solvent-glue"});
+    for (const auto& [name, text, key] : {std::tuple{"--glue", &o.glue, "help.plan-glue"},
+                                          std::tuple{"--moving", &o.moving, "help.plan-moving"},
+                                          std::tuple{"--layers", &o.layersBy, "help.plan-layers"}})
+      planning->add_option(name, *text, help(key))
+          ->type_name(help("help.label/TEXT"))
+          ->check(adhesives);
+    planning->add_option("--copies", o.cards, help("help.plan-copies"))
+        ->type_name(help("help.label/INT"))
+        ->check(between(1, 500));
+    planning->add_flag("--card-by-card", o.cardByCard, help("help.plan-card-by-card"));
+    planning->add_flag("--text", o.text, help("help.as-text"));
+    json(planning);
     CLI::App* checking = onFile("check", help("help.judge-the-design-exit-1"), check);
     checking->add_option("--mends", o.mends, help("help.seconds-to-look-for-mends"));
     json(checking);

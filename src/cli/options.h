@@ -30,10 +30,12 @@ struct Options {
   bool fromStock = false;
   std::string from, overlap; ///< of a splice
   bool level = false, onFace = false;
-  std::string device;                ///< path of a cutting machine
-  std::vector<std::string> measured; ///< of its test squares
-  std::string lines, page, only;     ///< of a PDF: of what is printed, the printer's page
+  std::string closing, glue, moving, layersBy; ///< schools of a plan
+  std::string device;                          ///< path of a cutting machine
+  std::vector<std::string> measured;           ///< of its test squares
+  std::string lines, page, only;               ///< of a PDF: of what is printed, the printer's page
   bool prints = false, backs = false;
+  bool cardByCard = false;
   bool squares = false, resume = false, again = false;
   int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;
@@ -108,6 +110,7 @@ int benchVerb(const Options& o);
 int scoresTableVerb(const Options& o);
 int layoutVerb(const Options& o);
 int cutVerb(const Options& o);
+int planVerb(const Options& o);
 int spliceVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);

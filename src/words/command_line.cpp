@@ -260,6 +260,31 @@ constexpr Sentence kAll[] = {
     {"help.layout-from-stock",
      QT_TRANSLATE_NOOP("words", "only from the sheets at hand; also says how many cards they are "
                                 "enough for")},
+    {"help.plan",
+     QT_TRANSLATE_NOOP("words",
+                       "the whole work on one card, step by step: parts, adhesive, how, how long, "
+                       "what to look at; exit 1 when a joint cannot be reached")},
+    {"help.plan-copies",
+     QT_TRANSLATE_NOOP("words",
+                       "for so many cards: when the first and the last is ready, and when a "
+                       "break is possible")},
+    {"help.plan-card-by-card",
+     QT_TRANSLATE_NOOP("words",
+                       "one card after the other, not what one tool does for all of them")},
+    {"cli.plan-schedule",
+     QT_TRANSLATE_NOOP("words",
+                       "%1 cards: the first is ready after %2, all after %3; the hands are "
+                       "busy for %4, tools are changed %5 times; %6 of the least there is")},
+    {"cli.plan-break", QT_TRANSLATE_NOOP("words", "  a break after %1, for %2")},
+    {"help.plan-closing",
+     QT_TRANSLATE_NOOP("words", "shut: the last side of a structure takes adhesive and the card is "
+                                "shut on it, wherever that can be; marks: laid on marked lines")},
+    {"help.plan-glue", QT_TRANSLATE_NOOP("words", "of joints that lie still (wet-glue)")},
+    {"help.plan-moving", QT_TRANSLATE_NOOP("words", "of what is pulled at (strong-tape)")},
+    {"help.plan-layers", QT_TRANSLATE_NOOP("words", "of layers (glue-stick)")},
+    {"cli.plan-sum",
+     QT_TRANSLATE_NOOP("words", "%1 steps, %2 for the hands, %3 cm2 of glue and %4 of "
+                                "tape")},
     {"help.splice",
      QT_TRANSLATE_NOOP("words",
                        "part what is longer than every sheet of its paper: where, with which tab, "

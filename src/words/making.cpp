@@ -32,6 +32,81 @@ constexpr Sentence kAll[] = {
                                 "or cut the layer open from the slit to its edge (%2)")},
     {"make.splice", QT_TRANSLATE_NOOP("words", "glue the two parts of %1 to one another by the tab "
                                                "on %2, flat and under a weight")},
+    {"plan.ready",
+     QT_TRANSLATE_NOOP("words", "lay out the papers, a mat, a metal rule, knife, scoring tool "
+                                "and bone, and what is glued with: %1")},
+    {"plan.score", QT_TRANSLATE_N_NOOP("words", "score %n pieces: every line of their tables"),
+     "score one piece: every line of its table"},
+    {"plan.cut",
+     QT_TRANSLATE_N_NOOP("words", "cut %n pieces, what lies inside before the outlines"),
+     "cut one piece, what lies inside before the outline"},
+    {"plan.fold",
+     QT_TRANSLATE_N_NOOP("words", "fold every score of %n pieces both ways, and sharp"),
+     "fold every score of one piece both ways, and sharp"},
+    {"plan.cross",
+     QT_TRANSLATE_N_NOOP("words", "put a pencil cross on %n faces that nobody will see"),
+     "put a pencil cross on the one face that nobody will see"},
+    {"plan.pencil",
+     QT_TRANSLATE_N_NOOP("words", "mark %n places in pencil; what is glued covers them"),
+     "mark one place in pencil; what is glued covers it"},
+    {"plan.point",
+     QT_TRANSLATE_NOOP("words", "on %1: %2 from its left and %3 from its lower border")},
+    {"plan.dry-fit",
+     QT_TRANSLATE_NOOP("words", "without glue: hold it as it will be, shut the card "
+                                "slowly and look: %1")},
+    {"plan.wait", QT_TRANSLATE_NOOP("words", "leave it pressed for %1")},
+    {"plan.measure",
+     QT_TRANSLATE_NOOP("words", "measure: %1 stands %2 from the nearest fold of %3; if "
+                                "it is more than %4 off, take it up again")},
+    {"plan.open", QT_TRANSLATE_NOOP("words", "open it for the first time to %1: push from behind, "
+                                             "never pull")},
+    {"plan.finish",
+     QT_TRANSLATE_NOOP("words", "shut it, press it under a weight, and open it once more")},
+    {"plan/by-shutting",
+     QT_TRANSLATE_NOOP("words", "put the adhesive on, fold it flat, and shut the card "
+                                "on it: the page takes it where it must be")},
+    {"plan/openly", QT_TRANSLATE_NOOP("words", "the card lies open; press all over")},
+    {"plan/by-finger",
+     QT_TRANSLATE_NOOP("words", "the card stands at %1; a finger gets in and presses")},
+    {"plan/glue",
+     QT_TRANSLATE_NOOP("words", "%1 on one of the two faces only, %2 cm2, clear of the folds")},
+    {"plan/tape",
+     QT_TRANSLATE_NOOP("words", "%1, %2 of it, clear of the folds; it cannot be moved any more, "
+                                "so peel half of its backing first")},
+    {"plan/layers", QT_TRANSLATE_NOOP("words", "%1, %2 cm2; rub it down from the middle")},
+    {"plan/before", QT_TRANSLATE_NOOP("words", "before step %1, which shuts it in")},
+    {"plan/slides", QT_TRANSLATE_NOOP("words", "it can be slid to its place for %1")},
+    {"adhesive.wet-glue", QT_TRANSLATE_NOOP("words", "wet glue")},
+    {"adhesive.strong-tape", QT_TRANSLATE_NOOP("words", "strong double tape")},
+    {"adhesive.glue-stick", QT_TRANSLATE_NOOP("words", "glue stick")},
+    {"adhesive.pads", QT_TRANSLATE_NOOP("words", "foam pads")},
+    {"adhesive.solvent-glue", QT_TRANSLATE_NOOP("words", "solvent glue")},
+    {"plan.seconds", QT_TRANSLATE_N_NOOP("words", "%n seconds"), "one second"},
+    {"plan.minutes", QT_TRANSLATE_N_NOOP("words", "%n minutes"), "one minute"},
+    {"plan.hours", QT_TRANSLATE_NOOP("words", "%1 h %2 min")},
+    {"caution.knife",
+     QT_TRANSLATE_NOOP("words",
+                       "cut on a mat along a metal rule, away from the hand; cover the blade "
+                       "at once, and count the blades before you pack up")},
+    {"caution.knife/short", QT_TRANSLATE_NOOP("words", "metal rule, mat, away from the hand")},
+    {"caution.air",
+     QT_TRANSLATE_NOOP("words",
+                       "air the room, no flame near it, and keep to the maker's data sheet "
+                       "and to what is the rule where you are")},
+    {"caution.air/short", QT_TRANSLATE_NOOP("words", "air, no flame")},
+    {"caution.band",
+     QT_TRANSLATE_NOOP("words", "a band that slips goes for the eyes: hold it low, look "
+                                "from the side")},
+    {"caution.band/short", QT_TRANSLATE_NOOP("words", "mind the eyes")},
+    {"caution.pin",
+     QT_TRANSLATE_NOOP("words", "pins and other small parts are not for small children; "
+                                "what is sold or given to them must meet the toy rules "
+                                "where you are")},
+    {"caution.pin/short", QT_TRANSLATE_NOOP("words", "small parts: not for small children")},
+    {"caution.skin",
+     QT_TRANSLATE_NOOP("words", "if skin does not take glue or tape well, wear gloves or "
+                                "take another adhesive")},
+    {"caution.skin/short", QT_TRANSLATE_NOOP("words", "gloves, if need be")},
     {"make/unreachable", QT_TRANSLATE_NOOP("words", "%1: out of reach in any order")},
 };
 

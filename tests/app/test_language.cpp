@@ -33,7 +33,10 @@ namespace {
 
 /// Keys, and what is typed, are the same in every language.
 const char* const kTyped =
-    "bench layout txt csv trimmer machine cards board grid thickest offcut sides whole "
+    "closing shut marks moving layers wet-glue strong-tape glue-stick pads solvent-glue "
+    "copies card-by-card plan h min cm wet strong tape stick solvent bench layout txt csv trimmer "
+    "machine cards board grid "
+    "thickest offcut sides whole "
     "folding first left right both stock margin gap apply text scores-table from-stock "
     "cut-first score-first cli deg switch count spoils advice good spoiled valley ridge "
     "face span held gives glue slot pivot slide band film true false null page edge none "
@@ -286,12 +289,15 @@ private slots:
     QTest::newRow("sweep") << QStringList{"sweep", market, "--step", "60"};
     QTest::newRow("help") << QStringList{"--help"};
     for (const char* verb :
-         {"new",        "add",    "set",      "remove",      "scores", "solve",   "fit",
-          "order",      "check",  "mend",     "sweep",       "export", "gallery", "seats",
-          "structures", "sheet",  "describe", "read",        "small",  "import",  "papers",
-          "faces",      "dress",  "topper",   "thickness",   "mats",   "splice",  "cut",
-          "bench",      "layout", "round",    "scores-table"})
+         {"new",        "add",   "set",      "remove",    "scores",      "solve",   "fit",
+          "order",      "check", "mend",     "sweep",     "export",      "gallery", "seats",
+          "structures", "sheet", "describe", "read",      "small",       "import",  "papers",
+          "faces",      "dress", "topper",   "thickness", "mats",        "plan",    "splice",
+          "cut",        "bench", "layout",   "round",     "scores-table"})
       QTest::addRow("help of %s", verb) << QStringList{QString::fromLatin1(verb), "--help"};
+    QTest::newRow("plan") << QStringList{"plan", boats, "--copies", "5"};
+    QTest::newRow("plan with tape")
+        << QStringList{"plan", demo("ferry-pass"), "--glue", "solvent-glue"};
     QTest::newRow("splice") << QStringList{"splice", demo("long-quay")};
     QTest::newRow("cut") << QStringList{"cut", market};
     QTest::newRow("bench") << QStringList{"bench"};

@@ -62,6 +62,29 @@ class TestCommandLine : public QObject {
         << QStringList{"add", file, "box", "--on", "card/page-a"} << "gutter";
   }
 private slots:
+  void theWholeWorkIsPlanned() {
+    const QString card = QStringLiteral(HINGE_SOURCE_DIR "/demo/ferry-pass.hinge");
+    const Ran text = run({"plan", card});
+    QCOMPARE(text.code, 0);
+    QVERIFY(text.out.contains("Leave it pressed") && text.out.contains("away from the hand"));
+    const QJsonObject plan = run({"plan", card, "--json", "--copies", "3"}).json();
+    const QJsonArray steps = plan["steps"].toArray();
+    QVERIFY(steps.size() > 20);
+    QCOMPARE(steps.first().toObject()["kind"].toString(), QStringLiteral("ready"));
+    QCOMPARE(steps.last().toObject()["kind"].toString(), QStringLiteral("finish"));
+    const QJsonObject schedule = plan["schedule"].toObject();
+    QCOMPARE(schedule["work"].toArray().size(), 3 * steps.size());
+    QCOMPARE(schedule["ready_s"].toArray().size(), 3);
+    QVERIFY(schedule["ratio"].toDouble() >= 1);
+    // Schools change the plan; what is none is refused.
+    const QJsonObject tape = run({"plan", card, "--glue", "strong-tape", "--json"}).json();
+    QVERIFY(tape["tape_mm"].toDouble() > plan["tape_mm"].toDouble());
+    QCOMPARE(run({"plan", card, "--glue", "spit"}).code, 2);
+    QCOMPARE(run({"plan", card, "--copies", "0"}).code, 2);
+    QVERIFY(run({"plan", card, "--copies", "40"}).out.contains(" h "));
+    QCOMPARE(run({"plan", "/nowhere"}).code, 2);
+  }
+
   void aCardFromNothingToFiles() {
     const QString file = at("a.hinge");
     QCOMPARE(run({"new", file, "--width", "130", "--height", "180", "--fold", "side"}).code, 0);

@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/plan_words.h"
+#include "core/structures/names.h"
+#include "words/words.h"
+#include <cmath>
+#include <fmt/format.h>
+#include <set>
+
+namespace hinge {
+namespace {
+
+class Wording {
+public:
+  Wording(const WorkPlan& plan, const Design& design, const Assembly& assembly)
+      : m_plan(plan), m_design(design), m_assembly(assembly), m_unit(design.settings.unit) {}
+
+  std::vector<StepWords> run() {
+    std::vector<StepWords> all;
+    for (const WorkStep& step : m_plan.steps) {
+      StepWords words;
+      words.what = saySentence(whatOf(step), m_unit);
+      notes(step, words);
+      cautions(step, words);
+      all.push_back(std::move(words));
+    }
+    return all;
+  }
+
+private:
+  /// "wet glue, strong double tape": all that the plan takes.
+  Text adhesives() const {
+    std::set<Adhesive> used;
+    for (const WorkStep& step : m_plan.steps)
+      if (step.adhesive) used.insert(*step.adhesive);
+    std::string list;
+    for (Adhesive one : used)
+      list += (list.empty() ? "" : ", ") + sayAdhesive(one);
+    return {"as-it-is", list.empty() ? "-" : list};
+  }
+
+  std::string jointsOf(const WorkStep& step) const {
+    std::string text;
+    std::set<std::string> said; // slots between two pieces are one thing to do
+    for (JointIndex j : step.joints)
+      if (const std::string one = describe({j}, m_design, m_assembly); said.insert(one).second)
+        text += (text.empty() ? "" : "; ") + one;
+    return text;
+  }
+
+  Text pieceOf(const WorkStep& step, std::size_t which = 0) const {
+    return pieceName(m_design, m_assembly, step.pieces[which]);
+  }
+
+  Text whatOf(const WorkStep& step) const {
+    const std::size_t pieces = step.pieces.size();
+    switch (step.kind) {
+    case WorkKind::Ready: return {"plan.ready", adhesives()};
+    case WorkKind::Score: return {"plan.score", pieces};
+    case WorkKind::Cut: return {"plan.cut", pieces};
+    case WorkKind::Fold: return {"plan.fold", pieces};
+    case WorkKind::Splice:
+      return {"make.splice", pieceOf(step),
+              panelName(m_design, m_assembly,
+                        m_assembly.findPanel(m_design.splices[step.splice].panel))};
+    case WorkKind::Cross: return {"plan.cross", step.faces.size()};
+    case WorkKind::Pencil: return {"plan.pencil", step.points.size()};
+    case WorkKind::Dress: return {"make.dress", step.faces.size(), pieceOf(step)};
+    case WorkKind::DryFit: return {"plan.dry-fit", Text("as-it-is", jointsOf(step))};
+    case WorkKind::Join: return {"as-it-is", jointsOf(step)};
+    case WorkKind::Wait: return {"plan.wait", Text("as-it-is", sayTime(step.waits_s))};
+    case WorkKind::Measure:
+      return {"plan.measure", pieceOf(step), Millimetres{step.number_mm}, pieceOf(step, 1),
+              Millimetres{step.within_mm}};
+    case WorkKind::Open: return {"plan.open", Degrees{step.opening_deg}};
+    case WorkKind::Finish: return {"plan.finish"};
+    }
+    return {};
+  }
+
+  void notes(const WorkStep& step, StepWords& words) const {
+    const auto note = [&](const Text& text) { words.notes.push_back(saySentence(text, m_unit)); };
+    for (const PencilPoint& point : step.points)
+      note({"plan.point", panelOnSheet(m_design, m_assembly, point.panel),
+            Millimetres{point.from_mm.x()}, Millimetres{point.from_mm.y()}});
+    const bool glued = step.kind == WorkKind::Join && step.adhesive;
+    if (glued && step.press == PressWay::ByShutting) note({"plan/by-shutting"});
+    if (glued && step.press == PressWay::Openly) note({"plan/openly"});
+    if (glued && step.press == PressWay::ByFinger)
+      note({"plan/by-finger", Degrees{step.opening_deg}});
+    if (step.adhesive) {
+      const Text name("as-it-is", sayAdhesive(*step.adhesive));
+      const Decimal area{step.glue_cm2, step.glue_cm2 < 10 ? 1 : 0};
+      if (step.kind == WorkKind::Dress)
+        note({"plan/layers", name, area});
+      else if (factsOf(*step.adhesive).byLength)
+        note({"plan/tape", name, Millimetres{std::ceil(step.tape_mm)}});
+      else
+        note({"plan/glue", name, area});
+      if (const double slides = factsOf(*step.adhesive).slides_s; slides > 0)
+        note({"plan/slides", Text("as-it-is", sayTime(slides))});
+    }
+    if (step.before >= 0) note({"plan/before", step.before + 1});
+  }
+
+  void cautions(const WorkStep& step, StepWords& words) {
+    const auto caution = [&](const char* key) {
+      const bool first = m_told.insert(key).second;
+      words.cautions.push_back(saySentence(Text(first ? key : std::string(key) + "/short")));
+    };
+    if (step.kind == WorkKind::Cut) caution("caution.knife");
+    if (step.adhesive && step.kind != WorkKind::Wait) {
+      if (factsOf(*step.adhesive).needsAir) caution("caution.air");
+      if (!m_told.contains("caution.skin")) caution("caution.skin");
+    }
+    if (step.kind != WorkKind::Join) return;
+    for (JointIndex j : step.joints) {
+      if (std::holds_alternative<Band>(m_assembly.joints[j])) return caution("caution.band");
+      if (std::holds_alternative<Pivot>(m_assembly.joints[j])) return caution("caution.pin");
+    }
+  }
+
+  const WorkPlan& m_plan;
+  const Design& m_design;
+  const Assembly& m_assembly;
+  LengthUnit m_unit;
+  std::set<std::string> m_told;
+};
+
+} // namespace
+
+std::string sayTime(double seconds) {
+  const int minutes = static_cast<int>(std::lround(seconds / 60));
+  if (minutes >= 90) return say(Text("plan.hours", minutes / 60, minutes % 60));
+  if (seconds >= 90) return say(Text("plan.minutes", minutes));
+  return say(Text("plan.seconds", static_cast<int>(std::lround(seconds))));
+}
+
+std::string sayAdhesive(Adhesive adhesive) {
+  return say(Text(fmt::format("adhesive.{}", factsOf(adhesive).key)));
+}
+
+std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,
+                               const Assembly& assembly) {
+  return Wording(plan, design, assembly).run();
+}
+
+} // namespace hinge

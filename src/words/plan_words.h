@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/making/work_plan.h"
+#include <string>
+#include <vector>
+
+namespace hinge {
+
+/// A step of the work as it is read: what to do, then how, how long and what to look at.
+struct StepWords {
+  std::string what;
+  std::vector<std::string> notes;
+  std::vector<std::string> cautions; ///< in full where they come first, short later
+};
+
+/// All steps in the user's language and the card's unit.
+std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,
+                               const Assembly& assembly);
+
+/// "20 seconds", "2 minutes", "3 h 5 min".
+std::string sayTime(double seconds);
+std::string sayAdhesive(Adhesive adhesive);
+
+} // namespace hinge

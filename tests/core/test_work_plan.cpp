@@ -1,0 +1,307 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/edits/splices.h"
+#include "core/making/access.h"
+#include "core/making/schedule.h"
+#include "core/making/work_plan.h"
+#include "core/model/snapshot.h"
+#include "core/pieces/splicing.h"
+#include "words/plan_words.h"
+#include <QDir>
+#include <map>
+#endif
+
+using namespace hinge;
+using namespace hinge::test;
+
+// The plan of work: everything in exactly one step, in an order and a way that can be done.
+
+namespace {
+
+struct Planned {
+  std::shared_ptr<const Snapshot> snapshot;
+  std::shared_ptr<const Motion> motion;
+  std::shared_ptr<const AssemblyOrder> order;
+  WorkPlan plan;
+  const Assembly& assembly() const { return motion->assembly(); }
+};
+
+Planned planned(const Design& design, const MakingWays& ways = {}) {
+  Planned out;
+  out.snapshot = std::make_shared<const Snapshot>(design);
+  out.motion = out.snapshot->motion(), out.order = out.snapshot->order();
+  if (!out.motion || !out.order) return out;
+  out.plan = workPlan({out.snapshot->design(), *out.motion, *out.order, *out.snapshot->faces(),
+                       *out.snapshot->dressed(), *out.snapshot->seen()},
+                      ways);
+  return out;
+}
+
+std::vector<PressWay> waysOf(const WorkPlan& plan) {
+  std::vector<PressWay> all;
+  for (const WorkStep& step : plan.steps)
+    if (step.kind == WorkKind::Join) all.push_back(step.press);
+  return all;
+}
+
+} // namespace
+
+class TestWorkPlan : public QObject {
+  Q_OBJECT
+private slots:
+  void everythingIsInOneStep_data() {
+    QTest::addColumn<QString>("file");
+    for (const QString& file : QDir(QStringLiteral(HINGE_SOURCE_DIR "/demo"))
+                                   .entryList({QStringLiteral("*.hinge")}, QDir::Files))
+      QTest::newRow(qPrintable(file)) << file;
+  }
+  void everythingIsInOneStep() {
+    QFETCH(QString, file);
+    const Design design = demoAsItComes(file.chopped(6).toStdString());
+    const Planned made = planned(design);
+    if (!made.order) return; // nothing can be put together there
+    const Assembly& a = made.assembly();
+    std::map<int, int> joints;
+    std::map<int, int> faces;
+    int last = -1;
+    for (std::size_t k = 0; k < made.plan.steps.size(); ++k) {
+      const WorkStep& step = made.plan.steps[k];
+      if (step.kind == WorkKind::Join)
+        for (JointIndex j : step.joints)
+          ++joints[static_cast<int>(j.value)];
+      if (step.kind == WorkKind::Dress)
+        for (FaceIndex f : step.faces)
+          ++faces[static_cast<int>(f.value)];
+      if (step.kind == WorkKind::Join) last = static_cast<int>(k);
+      // What must come before another step does.
+      QVERIFY(step.before < 0 || step.before > static_cast<int>(k));
+      if (step.before >= 0)
+        QCOMPARE(made.plan.steps[static_cast<std::size_t>(step.before)].kind, WorkKind::Join);
+      // A joint is tried and waited for beside it, not elsewhere.
+      if (step.kind == WorkKind::DryFit)
+        QVERIFY(made.plan.steps[k + 1].kind == WorkKind::Join &&
+                made.plan.steps[k + 1].joints == step.joints);
+      if (step.kind == WorkKind::Wait)
+        QVERIFY(made.plan.steps[k - 1].kind == WorkKind::Join &&
+                made.plan.steps[k - 1].joints == step.joints);
+    }
+    for (JointIndex j : a.joints.indices()) {
+      const bool unreachable =
+          std::ranges::any_of(made.plan.unreachable, [&](const JointGroup& group) {
+            return std::ranges::count(group, j) > 0;
+          });
+      const int wanted = comesMade(a, a.joints[j]) || unreachable ? 0 : 1;
+      QCOMPARE(joints[static_cast<int>(j.value)], wanted);
+    }
+    for (const DressedFace& wears : *made.snapshot->dressed()) {
+      const bool bare = std::ranges::all_of(
+          wears.layers, [](const CutLayer& layer) { return layer.parts.empty(); });
+      QCOMPARE(faces[static_cast<int>(wears.face.value)], bare ? 0 : 1);
+    }
+    QCOMPARE(made.plan.steps.back().kind, WorkKind::Finish);
+    QVERIFY(last < static_cast<int>(made.plan.steps.size()) - 1);
+    const auto words = inWords(made.plan, design, a);
+    QCOMPARE(words.size(), made.plan.steps.size());
+    for (const StepWords& one : words)
+      QVERIFY(!one.what.empty() && one.what.find('%') == std::string::npos);
+  }
+
+  void glueStaysClearOfFolds() {
+    for (const char* name : {"canal-houses", "tea-chests", "ferry-pass", "tower", "tube-lantern"}) {
+      const Design design = demoAsItComes(name);
+      const Planned made = planned(design);
+      const Assembly& a = made.assembly();
+      int looked = 0;
+      for (const WorkStep& step : made.plan.steps) {
+        if (step.kind != WorkKind::Join || step.joints.size() != 1) continue;
+        if (!std::holds_alternative<Glue>(a.joints[step.joints.front()])) continue;
+        const auto& glue = std::get<Glue>(a.joints[step.joints.front()]);
+        for (const Region& part : step.glueOn)
+          for (const Vec2& corner : part.rim)
+            for (const Fold& fold : a.folds)
+              if (a.panels[fold.left].piece == a.panels[glue.tab].piece) {
+                ++looked;
+                QVERIFY2(distanceToSegment(corner, fold.from, fold.to) >
+                             design.settings.foldClearance_mm - 0.01,
+                         name);
+              }
+      }
+      QVERIFY2(looked > 10, name);
+    }
+  }
+
+  void schoolsGiveOtherPlansThatCanBeDone() {
+    int different = 0;
+    for (const char* name : {"canal-houses", "tea-chests", "night-market", "steps-in-the-fold",
+                             "tower", "ferry-pass", "canal-frames", "lock-diorama"}) {
+      const Design design = demoAsItComes(name);
+      MakingWays marks;
+      marks.closing = Closing::OnMarks;
+      const Planned shut = planned(design), open = planned(design, marks);
+      different += waysOf(shut.plan) != waysOf(open.plan) ? 1 : 0;
+      for (const Planned* one : {&shut, &open}) {
+        // Replayed: each joint can be made in the way that is said.
+        const Assembly& a = one->assembly();
+        Access access(*one->motion, displayOpening_rad(design.card, a));
+        std::size_t number = 0;
+        for (const WorkStep& step : one->plan.steps) {
+          if (step.kind != WorkKind::Join) continue;
+          const MakingStep& made = one->order->steps[number++];
+          std::vector<const JointGroup*> groups;
+          for (const JointGroup& group : made.joints)
+            groups.push_back(&group);
+          const auto press = step.press == PressWay::Openly     ? Access::Press::Openly
+                             : step.press == PressWay::ByFinger ? Access::Press::ByFinger
+                                                                : Access::Press::ByShutting;
+          QVERIFY2(access.reaches(groups, press), name);
+          QCOMPARE(step.opening_deg == 0, step.press == PressWay::ByShutting);
+          for (const JointGroup& group : made.joints)
+            access.set(group, true);
+        }
+        // On marks only what has no other way is made by shutting.
+        if (one == &open)
+          for (std::size_t k = 0; k < one->order->steps.size(); ++k)
+            QCOMPARE(waysOf(open.plan)[k] == PressWay::ByShutting, one->order->steps[k].byShutting);
+      }
+    }
+    QVERIFY2(different >= 5, qPrintable(QString::number(different)));
+  }
+
+  void adhesivesAreDataAndAChoice() {
+    const Design design = demoAsItComes("canal-houses");
+    MakingWays tape;
+    tape.joints = Adhesive::StrongTape, tape.layers = Adhesive::SolventGlue;
+    const Planned glued = planned(design), taped = planned(design, tape);
+    QVERIFY(glued.plan.tape_mm < taped.plan.tape_mm);
+    QVERIFY(glued.plan.glue_cm2 > taped.plan.glue_cm2);
+    const auto said = [&](const Planned& one) {
+      std::string all;
+      for (const StepWords& step : inWords(one.plan, design, one.assembly()))
+        for (const std::string& caution : step.cautions)
+          all += caution + "\n";
+      return all;
+    };
+    QVERIFY(said(glued).find("no flame") == std::string::npos);
+    QVERIFY(said(taped).find("data sheet") != std::string::npos);
+    // In full once, short later.
+    const std::string cautions = said(taped);
+    QCOMPARE(cautions.find("data sheet"), cautions.rfind("data sheet"));
+    QVERIFY(cautions.find("Air, no flame") != std::string::npos);
+    for (const AdhesiveFacts& facts : knownAdhesives()) {
+      QCOMPARE(adhesiveFromKey(facts.key), std::optional(facts.adhesive));
+      QVERIFY(facts.byLength ? facts.strip_mm > 0 : facts.grams_cm2 > 0);
+      QVERIFY(!sayAdhesive(facts.adhesive).empty());
+    }
+    QVERIFY(!adhesiveFromKey("spit"));
+    for (Closing closing : {Closing::ShutOnIt, Closing::OnMarks})
+      QCOMPARE(closingFromKey(keyOf(closing)), std::optional(closing));
+  }
+
+  void marksLieUnderWhatIsGluedThere() {
+    MakingWays marks;
+    marks.closing = Closing::OnMarks;
+    const Design design = demoAsItComes("canal-houses");
+    const Planned made = planned(design, marks);
+    const Assembly& a = made.assembly();
+    const auto step = std::ranges::find(made.plan.steps, WorkKind::Pencil, &WorkStep::kind);
+    QVERIFY(step != made.plan.steps.end() && step->points.size() > 4);
+    for (const PencilPoint& point : step->points) {
+      const Vec2 at = point.from_mm + boundsOf(a.panels[point.panel].outline).low;
+      bool covered = false;
+      for (const auto& [j, glue] : a.every<Glue>())
+        if (glue.host == point.panel)
+          for (const Region& part : gluedOf(a, glue)) {
+            const Box2 box = boundsOf(mapped(part, glue.tabToHost));
+            covered = covered || ((at - box.low).minCoeff() > 0 && (box.high - at).minCoeff() > 0);
+          }
+      QVERIFY(covered);
+    }
+    // Fewer are needed when the card is shut on what closes.
+    const Planned shut = planned(design);
+    const auto fewer = std::ranges::find(shut.plan.steps, WorkKind::Pencil, &WorkStep::kind);
+    QVERIFY(fewer == shut.plan.steps.end() || fewer->points.size() < step->points.size());
+  }
+
+  void whatIsMeasuredIsOnTheCard() {
+    const Design design = demoAsItComes("canal-houses");
+    const Planned made = planned(design);
+    int measured = 0;
+    for (const WorkStep& step : made.plan.steps) {
+      if (step.kind != WorkKind::Measure) continue;
+      ++measured;
+      QVERIFY(step.number_mm > 0.5 && step.number_mm < design.card.width_mm);
+      QVERIFY(step.within_mm > 0 && step.within_mm <= 1);
+    }
+    QVERIFY(measured > 0);
+  }
+
+  void manyCardsAreScheduled_data() {
+    QTest::addColumn<int>("copies");
+    QTest::addColumn<bool>("byTool");
+    for (int copies : {1, 5, 40})
+      for (bool byTool : {true, false})
+        QTest::addRow("%d%s", copies, byTool ? " by tool" : " card by card") << copies << byTool;
+  }
+  void manyCardsAreScheduled() {
+    QFETCH(int, copies);
+    QFETCH(bool, byTool);
+    for (const char* name : {"canal-houses", "ferry-pass"}) {
+      const Planned made = planned(demoAsItComes(name));
+      ScheduleWays ways;
+      ways.copies = copies;
+      ways.batching = byTool ? Batching::ByTool : Batching::CardByCard;
+      const Schedule schedule = scheduleOf(made.plan, ways);
+      QCOMPARE(schedule.work.size(), made.plan.steps.size() * static_cast<std::size_t>(copies));
+      // One pair of hands; every card's steps in their order; what sets is left alone until then.
+      std::vector<std::size_t> next(static_cast<std::size_t>(copies), 0);
+      std::vector<std::vector<std::pair<PieceIndex, double>>> sets(
+          static_cast<std::size_t>(copies));
+      double now = 0, busy = 0, last = 0;
+      std::vector<std::pair<double, double>> clips;
+      for (const ScheduledWork& work : schedule.work) {
+        const auto copy = static_cast<std::size_t>(work.copy);
+        const WorkStep& step = made.plan.steps[work.step];
+        QVERIFY(work.from_s >= now - 1e-9 && work.to_s >= work.from_s + step.hands_s - 1e-9);
+        QCOMPARE(work.step, next[copy]++);
+        for (const auto& [piece, until] : sets[copy])
+          QVERIFY(!std::ranges::count(step.pieces, piece) || work.from_s >= until - 1e-9);
+        if (work.free_s > work.to_s) {
+          for (PieceIndex p : step.pieces)
+            sets[copy].push_back({p, work.free_s});
+          clips.push_back({work.to_s, work.free_s});
+        }
+        now = work.to_s, busy += work.to_s - work.from_s, last = std::max(last, work.free_s);
+      }
+      for (const auto& [from, to] : clips)
+        QVERIFY(std::ranges::count_if(clips, [f = from](const auto& other) {
+                  return other.first <= f && f < other.second;
+                }) <= ways.clips);
+      for (const auto& [from, to] : schedule.breaks)
+        for (const ScheduledWork& work : schedule.work)
+          QVERIFY(work.to_s <= from + 1e-9 || work.from_s >= to - 1e-9);
+      QVERIFY(std::abs(busy - schedule.hands_s) < 1e-6 && std::abs(last - schedule.end_s) < 1e-6);
+      QVERIFY(schedule.ratio() >= 1 - 1e-9);
+      qInfo("%s, %d %s: %.0f minutes, %.3f of the bound, %d tool changes", name, copies,
+            byTool ? "by tool" : "card by card", schedule.end_s / 60, schedule.ratio(),
+            schedule.toolChanges);
+      // Breaks are no part of the bound: 5 minutes in 45.
+      if (byTool) QVERIFY2(schedule.ratio() < 1.25, qPrintable(QString::number(schedule.ratio())));
+    }
+  }
+
+  void partsAreJoinedFirst() {
+    Design design = card();
+    design.card.width_mm = 240;
+    const auto next = withSplice(design, {"card/page-a", 100, false, 12, false});
+    QVERIFY(next);
+    const Planned made = planned(*next);
+    const auto step = std::ranges::find(made.plan.steps, WorkKind::Splice, &WorkStep::kind);
+    QVERIFY(step != made.plan.steps.end());
+    QVERIFY(step->glue_cm2 > 10 && step->adhesive == Adhesive::WetGlue);
+    QCOMPARE(std::ranges::count(made.plan.steps, WorkKind::Splice, &WorkStep::kind), 1);
+  }
+};
+
+QTEST_GUILESS_MAIN(TestWorkPlan)
+#include "test_work_plan.moc"
