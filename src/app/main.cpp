@@ -83,6 +83,10 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   settle();
   if (options.isSet(QStringLiteral("finding")))
     window.stage().showFinding(options.value(QStringLiteral("finding")).toInt() - 1);
+  if (options.isSet(QStringLiteral("step"))) {
+    waitWhile([&window] { return window.makePlace().busy(); });
+    window.makePlace().steps().setCurrentRow(options.value(QStringLiteral("step")).toInt() - 1);
+  }
   if (options.isSet(QStringLiteral("lifted"))) window.stage().liftAll();
   if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
   QWidget* target = &window;
@@ -126,7 +130,7 @@ void addOptions(QCommandLineParser& parser) {
   parser.addOptions(
       {{QStringLiteral("shot"), MainTexts::tr("Save a picture of the window to FILE and end."),
         MainTexts::tr("FILE")},
-       {QStringLiteral("place"), MainTexts::tr("Start at size, build, dress or cut."),
+       {QStringLiteral("place"), MainTexts::tr("Start at size, build, dress, cut or make."),
         MainTexts::tr("PLACE")},
        {QStringLiteral("face"), MainTexts::tr("With --place dress: the face that is chosen."),
         MainTexts::tr("FACE")},
@@ -141,6 +145,8 @@ void addOptions(QCommandLineParser& parser) {
        {QStringLiteral("press"),
         MainTexts::tr("With --place cut: a button that is pressed: bench, send or primary."),
         MainTexts::tr("NAME")},
+       {QStringLiteral("step"), MainTexts::tr("With --place make: the step that is chosen."),
+        MainTexts::tr("N")},
        {QStringLiteral("machine"), MainTexts::tr("Lay the sheets out for a machine.")},
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},
        {QStringLiteral("finding"), MainTexts::tr("Show finding number N."), MainTexts::tr("N")},
@@ -183,6 +189,7 @@ void goToPlace(MainWindow& window, const QCommandLineParser& parser) {
     window.dressPlace().hand().showHidden(parser.isSet(QStringLiteral("hidden")));
   }
   if (place == QStringLiteral("cut")) window.go(MainWindow::CutCard);
+  if (place == QStringLiteral("make")) window.go(MainWindow::MakeCard);
 }
 
 } // namespace

@@ -86,6 +86,8 @@ MainWindow::MainWindow(QWidget* parent)
   dressed->setValue(built->value());
   m_places->addWidget(m_dress);
   m_places->addWidget(m_cut);
+  m_make = new MakePlace(m_document, m_places);
+  m_places->addWidget(m_make);
   column->addWidget(m_places, 1);
   setCentralWidget(central);
   m_notice = new QLabel(this);
@@ -253,7 +255,8 @@ QWidget* MainWindow::buildBar() {
   const std::pair<QString, Place> places[] = {{tr("Size"), SizeCard},
                                               {tr("Build"), BuildCard},
                                               {tr("Dress"), DressCard},
-                                              {tr("Cut"), CutCard}};
+                                              {tr("Cut"), CutCard},
+                                              {tr("Make"), MakeCard}};
   for (const auto& [text, place] : places) {
     auto* button = new QToolButton(bar);
     button->setCheckable(true); // before its name: assistive technology asks from then on

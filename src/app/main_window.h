@@ -5,6 +5,7 @@
 #include "app/cut_place.h"
 #include "app/document.h"
 #include "app/dress_place.h"
+#include "app/make_place.h"
 #include "app/size_place.h"
 #include <QActionGroup>
 #include <QMainWindow>
@@ -16,7 +17,7 @@ namespace hinge {
 class MainWindow : public QMainWindow {
   Q_OBJECT
 public:
-  enum Place { SizeCard, BuildCard, DressCard, CutCard };
+  enum Place { SizeCard, BuildCard, DressCard, CutCard, MakeCard };
   explicit MainWindow(QWidget* parent = nullptr);
 
   Document& document() { return *m_document; }
@@ -28,6 +29,7 @@ public:
   FindingsPanel& findings() { return m_build->findings(); }
   DressPlace& dressPlace() { return *m_dress; }
   CutPlace& cutPlace() { return *m_cut; }
+  MakePlace& makePlace() { return *m_make; }
   SizePlace& sizePlace() { return *m_size; }
   void go(Place place);
   void openNewPlace();
@@ -80,6 +82,7 @@ private:
   SizePlace* m_size = nullptr;
   DressPlace* m_dress = nullptr;
   CutPlace* m_cut = nullptr;
+  MakePlace* m_make = nullptr;
   QStackedWidget* m_places = nullptr;
   QLabel *m_title = nullptr, *m_notice = nullptr, *m_noCopy = nullptr;
   QTimer m_noticeTimer;
