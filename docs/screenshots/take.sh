@@ -15,9 +15,9 @@ shot dress.png --place dress --face card/page-b --open 105 demo/night-market.hin
 shot toppers-dark.png --dark --place dress --face card/page-b --topper t1 --open 118 demo/canal-houses.hinge
 shot cut.png --place cut --select s1 demo/canal-houses.hinge
 shot cut-machine.png --place cut --machine --select s1 demo/tea-chests.hinge
+shot make.png --place make --step 18 demo/canal-houses.hinge
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
-shot fit.png --fit 640 demo/long-quay.hinge
 shot pull.png --open 150 --select s1 demo/waving-boatmen.hinge
 shot small-card.png --open 160 --lifted demo/harbour-album.hinge
 shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge --hand hold --stroke 66,30,68,30
