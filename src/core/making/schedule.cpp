@@ -56,8 +56,8 @@ private:
     double at = m_done_s[copy];
     const bool whole = step.kind == WorkKind::Open || step.kind == WorkKind::Finish;
     for (const auto& [pieces, free] : m_free[copy])
-      if (whole || std::ranges::any_of(step.pieces, [&](PieceIndex p) {
-            return std::ranges::count(pieces, p) > 0;
+      if (whole || std::ranges::any_of(step.pieces, [&set = pieces](PieceIndex p) {
+            return std::ranges::count(set, p) > 0;
           }))
         at = std::max(at, free);
     if (setting(m_next[copy]) > 0) at = std::max(at, clipFreeAt());
@@ -142,8 +142,8 @@ private:
       const WorkStep& step = m_plan.steps[k];
       const bool whole = step.kind == WorkKind::Open || step.kind == WorkKind::Finish;
       for (const auto& [pieces, until] : free)
-        if (whole || std::ranges::any_of(step.pieces, [&](PieceIndex p) {
-              return std::ranges::count(pieces, p) > 0;
+        if (whole || std::ranges::any_of(step.pieces, [&set = pieces](PieceIndex p) {
+              return std::ranges::count(set, p) > 0;
             }))
           now = std::max(now, until);
       now += step.hands_s;
