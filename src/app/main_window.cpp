@@ -88,6 +88,7 @@ MainWindow::MainWindow(QWidget* parent)
   m_places->addWidget(m_cut);
   m_make = new MakePlace(m_document, m_places);
   m_places->addWidget(m_make);
+  connect(m_make, &MakePlace::refused, this, &MainWindow::showRefusal);
   column->addWidget(m_places, 1);
   setCentralWidget(central);
   m_notice = new QLabel(this);

@@ -3,6 +3,7 @@
 #include "app/background.h"
 #include "app/look.h"
 #include "app/saying.h"
+#include "core/io/maker_ways.h"
 #include "words/words.h"
 #include <QHBoxLayout>
 #include <QPainter>
@@ -118,10 +119,11 @@ QLayout* MakePlace::makeWays() {
     box->setCurrentIndex(box->findData(asQt(factsOf(usual).key)));
     box->setToolTip(tip);
     add(name, box);
-    connect(box, &QComboBox::activated, this, &MakePlace::planAnew);
+    connect(box, &QComboBox::activated, this, &MakePlace::keep);
     return box;
   };
-  const MakingWays usual;
+  const MakingWays usual = makersWays() ? *makersWays() : MakingWays();
+  m_closing->setCurrentIndex(m_closing->findData(asQt(keyOf(usual.closing))));
   m_joints = adhesives(tr("Joints"), usual.joints,
                        tr("Glue can be slid to its place and takes its time; tape holds at once"));
   m_moving = adhesives(tr("What is pulled at"), usual.moving,
@@ -136,7 +138,7 @@ QLayout* MakePlace::makeWays() {
       tr("Otherwise what one tool does is done for all cards before the next is taken up"));
   row->addWidget(m_cardByCard);
   row->addStretch();
-  connect(m_closing, &QComboBox::activated, this, &MakePlace::planAnew);
+  connect(m_closing, &QComboBox::activated, this, &MakePlace::keep);
   connect(m_copies, &QSpinBox::valueChanged, this, &MakePlace::planAnew);
   connect(m_cardByCard, &QCheckBox::clicked, this, &MakePlace::planAnew);
   return row;
@@ -171,6 +173,11 @@ MakingWays MakePlace::ways() const {
   all.joints = adhesive(m_joints), all.moving = adhesive(m_moving);
   all.layers = adhesive(m_layers);
   return all;
+}
+
+void MakePlace::keep() {
+  if (const auto kept = keepWays(ways()); !kept) emit refused(said(kept.error()));
+  planAnew();
 }
 
 void MakePlace::showEvent(QShowEvent*) {

@@ -43,6 +43,9 @@ public:
   const WorkPlan* plan() const { return m_made ? &m_made->plan : nullptr; }
   QListWidget& steps() { return *m_steps; }
 
+signals:
+  void refused(const QString& why);
+
 protected:
   void showEvent(QShowEvent*) override;
 
@@ -60,6 +63,7 @@ private:
   void fill();
   void showStep(int row);
   MakingWays ways() const;
+  void keep(); ///< the ways, for all cards
 
   Document* m_document;
   std::shared_ptr<const Made> m_made;

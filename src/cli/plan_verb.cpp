@@ -2,6 +2,7 @@
 #include "cli/json_text.h"
 #include "cli/options.h"
 #include "core/io/design_json.h"
+#include "core/io/maker_ways.h"
 #include "core/making/schedule.h"
 #include "core/model/snapshot.h"
 #include "core/structures/names.h"
@@ -18,7 +19,9 @@ using Json = ReportJson;
 
 /// The maker's ways that the options ask for.
 Result<MakingWays> waysOf(const Options& o) {
-  MakingWays ways;
+  const auto kept = makersWays();
+  if (!kept) return kept;
+  MakingWays ways = *kept;
   const auto closing = closingFromKey(o.closing);
   if (!o.closing.empty() && !closing) return Error{"bench.choice", "--closing"};
   if (closing) ways.closing = *closing;

@@ -1,5 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sheet_driver.h"
+#ifndef Q_MOC_RUN
+#include "core/io/maker_ways.h"
+#include <QTemporaryDir>
+#endif
 
 using namespace hinge;
 
@@ -7,6 +11,8 @@ using namespace hinge;
 
 class TestMakePlace : public hinge::test::SheetDriver {
   Q_OBJECT
+
+  QTemporaryDir m_folder;
 
   MakePlace& place() { return m_window->makePlace(); }
   template <class Widget> Widget* named(const QString& name) {
@@ -34,7 +40,12 @@ class TestMakePlace : public hinge::test::SheetDriver {
   }
 
 private slots:
-  void initTestCase() { prepare(QStringLiteral("hinge-lantern-test-make")); }
+  void initTestCase() {
+    prepare(QStringLiteral("hinge-lantern-test-make"));
+    // The maker's own ways are not the tests' to change.
+    QStandardPaths::setTestModeEnabled(false);
+    qputenv("XDG_DATA_HOME", m_folder.path().toUtf8());
+  }
   void init() { openWindow(); }
   void cleanup() { m_window.reset(); }
 
@@ -72,6 +83,12 @@ private slots:
     emit joints->activated(joints->currentIndex());
     waitForPlan();
     QVERIFY(place().plan()->tape_mm > tape);
+    // They are kept for the next start.
+    const auto kept = makersWays();
+    QVERIFY(kept && kept->closing == Closing::OnMarks && kept->joints == Adhesive::StrongTape);
+    openWindow();
+    QCOMPARE(named<QComboBox>(QStringLiteral("Closing"))->currentIndex(), 1);
+    std::remove(makersWaysPath().c_str());
   }
 
   void severalCardsAreScheduled() {

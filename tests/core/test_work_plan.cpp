@@ -2,6 +2,8 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/splices.h"
+#include "core/io/maker_ways.h"
+#include "core/io/text_file.h"
 #include "core/making/access.h"
 #include "core/making/schedule.h"
 #include "core/making/work_plan.h"
@@ -9,6 +11,7 @@
 #include "core/pieces/splicing.h"
 #include "words/plan_words.h"
 #include <QDir>
+#include <QTemporaryDir>
 #include <map>
 #endif
 
@@ -196,6 +199,20 @@ private slots:
     QVERIFY(!adhesiveFromKey("spit"));
     for (Closing closing : {Closing::ShutOnIt, Closing::OnMarks})
       QCOMPARE(closingFromKey(keyOf(closing)), std::optional(closing));
+  }
+
+  void waysAreKept() {
+    QTemporaryDir folder;
+    qputenv("XDG_DATA_HOME", folder.path().toUtf8());
+    QVERIFY(makersWays() && *makersWays() == MakingWays());
+    MakingWays ways;
+    ways.closing = Closing::OnMarks, ways.moving = Adhesive::SolventGlue;
+    QVERIFY(keepWays(ways));
+    QVERIFY(makersWays() && *makersWays() == ways);
+    QVERIFY(writeFile(makersWaysPath(), R"({"format": "hinge-lantern-ways", "joints": "spit"})"));
+    QCOMPARE(makersWays().error().code(), std::string("bench.choice"));
+    QVERIFY(writeFile(makersWaysPath(), "[]"));
+    QCOMPARE(makersWays().error().code(), std::string("file.format"));
   }
 
   void marksLieUnderWhatIsGluedThere() {

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/io/maker_ways.h"
+#include "core/io/maker_files.h"
+#include "core/io/text_file.h"
+#include <nlohmann/json.hpp>
+
+namespace hinge {
+namespace {
+
+using Json = nlohmann::ordered_json;
+constexpr const char* kFormat = "hinge-lantern-ways";
+
+struct Row {
+  const char* key;
+  Adhesive MakingWays::*adhesive;
+};
+constexpr Row kRows[] = {{"joints", &MakingWays::joints},
+                         {"moving", &MakingWays::moving},
+                         {"layers", &MakingWays::layers}};
+
+std::string textOf(const Json& json, const char* key) {
+  const auto found = json.find(key);
+  return found != json.end() && found->is_string() ? found->get<std::string>() : std::string();
+}
+
+} // namespace
+
+std::string makersWaysPath() {
+  return makersFile("making.json");
+}
+
+Result<MakingWays> makersWays() {
+  const std::string path = makersWaysPath();
+  MakingWays ways;
+  if (!fileExists(path)) return ways;
+  const auto text = readFile(path);
+  if (!text) return text.error();
+  const Json json = Json::parse(*text, nullptr, false);
+  if (!json.is_object() || textOf(json, "format") != kFormat) return Error{"file.format", path};
+  const auto closing = closingFromKey(textOf(json, "closing"));
+  if (json.contains("closing") && !closing) return Error{"bench.choice", path + ": closing"};
+  if (closing) ways.closing = *closing;
+  for (const Row& row : kRows) {
+    const auto adhesive = adhesiveFromKey(textOf(json, row.key));
+    if (json.contains(row.key) && !adhesive) return Error{"bench.choice", path + ": " + row.key};
+    if (adhesive) ways.*row.adhesive = *adhesive;
+  }
+  return ways;
+}
+
+Result<void> keepWays(const MakingWays& ways) {
+  Json out = {{"format", kFormat}, {"version", 1}, {"closing", keyOf(ways.closing)}};
+  for (const Row& row : kRows)
+    out[row.key] = factsOf(ways.*row.adhesive).key;
+  return writeMakersFile(makersWaysPath(), out.dump(2) + "\n");
+}
+
+} // namespace hinge
