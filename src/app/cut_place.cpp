@@ -414,6 +414,7 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
 }
 
 CutPlace::~CutPlace() {
+  delete m_planner; // which ends its search
   // Workers post to this object; none may be left when it goes.
   backgroundPool().waitForDone();
 }

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cutter_runner.h"
-#include "app/background.h"
 #include "core/io/cutter_port.h"
-#include <QThreadPool>
 
 namespace hinge {
 namespace {
@@ -20,28 +18,22 @@ Result<CutterEnd> sendAll(const CutterJob& job, const std::string& device,
 
 } // namespace
 
-CutterRunner::~CutterRunner() {
-  m_stop.request_stop();
-  // Workers post to this object; none may be left when it goes.
-  backgroundPool().waitForDone();
-}
-
 void CutterRunner::send(const CutterJob& job, const QString& device,
                         std::optional<CutterMark> mark) {
   if (m_busy) return;
-  m_stop = std::stop_source();
   m_pause = false, m_busy = true;
   m_result.reset();
   CutterControl control;
   control.keep = keepCutMark;
-  control.stop = m_stop.get_token();
   control.pause = &m_pause;
   control.progress = [this](double done, double all, std::size_t step) {
     QMetaObject::invokeMethod(
         this, [this, done, all, step] { emit progress(done, all, static_cast<int>(step)); },
         Qt::QueuedConnection);
   };
-  runInBackground([this, job, device = device.toStdString(), mark = std::move(mark), control] {
+  m_thread = std::jthread([this, job, device = device.toStdString(), mark = std::move(mark),
+                           control](std::stop_token stop) mutable {
+    control.stop = stop;
     const auto result = sendAll(job, device, mark, control);
     QMetaObject::invokeMethod(
         this,

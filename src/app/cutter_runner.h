@@ -4,21 +4,22 @@
 #include "core/sending/talk.h"
 #endif
 #include <QObject>
+#include <thread>
 
 namespace hinge {
 
-/// Sends jobs to a cutting machine on another thread, one at a time.
+/// Sends jobs to a cutting machine on a thread of its own, one at a time: a job takes minutes,
+/// which the window's pool is not for. When this goes, the job ends with the leg that is under way.
 class CutterRunner : public QObject {
   Q_OBJECT
 public:
   explicit CutterRunner(QObject* parent = nullptr) : QObject(parent) {}
-  ~CutterRunner() override;
 
   /// From the start, or from where a job was broken off.
   void send(const CutterJob& job, const QString& device, std::optional<CutterMark> mark);
   void setPaused(bool paused) { m_pause = paused; }
   bool paused() const { return m_pause; }
-  void stop() { m_stop.request_stop(); }
+  void stop() { m_thread.request_stop(); }
   bool busy() const { return m_busy; }
 
 signals:
@@ -29,10 +30,10 @@ public:
   const std::optional<Result<CutterEnd>>& result() const { return m_result; }
 
 private:
-  std::stop_source m_stop;
   std::atomic<bool> m_pause = false;
   bool m_busy = false;
   std::optional<Result<CutterEnd>> m_result;
+  std::jthread m_thread; ///< last: it ends before what it writes to goes
 };
 
 } // namespace hinge

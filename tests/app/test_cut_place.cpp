@@ -194,6 +194,23 @@ private slots:
     QVERIFY(!bed.picture(2).isNull() && !bed.cutter().tracks().empty());
   }
 
+  void theWindowDoesNotWaitForAWholeJob() {
+    Bed bed({210, 297}, 0.25, {}, 0.2); // minutes for a sheet
+    const QString socket = m_files.filePath(QStringLiteral("slow"));
+    QVERIFY(bed.listenAt(socket));
+    openCut("ferry-pass.hinge", true);
+    button("send")->click();
+    auto* dialog = m_window->findChild<CutterDialog*>();
+    named<QComboBox>(dialog, QStringLiteral("Machine"))->setCurrentText(socket);
+    labelled(dialog, QStringLiteral("Send"))->click();
+    QTRY_VERIFY_WITH_TIMEOUT(!bed.cutter().tracks().empty(), 10000);
+    // The machine is not served while the window goes: its patience ends, not the job.
+    m_window.reset();
+    const auto mark = keptCutMark();
+    QVERIFY(mark && *mark);
+    openWindow();
+  }
+
   void theMachineIsSetRight() {
     openCut("ferry-pass.hinge", true);
     button("send")->click();
