@@ -164,6 +164,24 @@ private slots:
              std::string("splice.tab"));
   }
 
+  void aCutThatMeetsPaperTwiceIsRefused() {
+    // A sheet with a deep notch from its left border: a cut within it would part off two pieces.
+    Design design = card(240, 160);
+    const auto added = addProposed(design, "piece", "gutter", {});
+    QVERIFY(added);
+    PieceWork work;
+    work.outline = {{0, 0}, {120, 0}, {120, 90}, {0, 90}, {0, 60}, {70, 60}, {70, 30}, {0, 30}};
+    const auto notched = setWork(added->design, added->id, work);
+    QVERIFY(notched);
+    const std::string panel = added->id.text() + "/panel-1";
+    const auto codeAt = [&](double at) {
+      return codeOf(withSplice(*notched, {panel, at, false, 12, false}));
+    };
+    QCOMPARE(codeAt(66), std::string("splice.opening")); // the tab reaches past the notch
+    QCOMPARE(codeAt(20), std::string("splice.opening"));
+    QCOMPARE(codeAt(90), std::string());
+  }
+
   void itIsKeptInTheFileAndWrongOnesAreTold() {
     const Design design = longCard();
     const auto next = withSplice(design, {"card/page-b", 60, false, 15, true});

@@ -9,22 +9,22 @@ namespace {
 constexpr double kFromBorder_mm = 2;
 /// By which a tab is narrower on each side, and the room that a cut leaves to folds beside it.
 constexpr double kTabInset_mm = 1, kFromFold_mm = 1;
-constexpr double kSpeck_mm2 = 0.05;
 
-double areaOf(const std::vector<Region>& regions) {
-  double sum = 0;
-  for (const Region& region : regions)
-    sum += area_mm2(region);
-  return sum;
-}
-
-Region band(const Box2& box, Eigen::Index axis, double from, double to) {
-  Vec2 low = box.low - Vec2(1, 1), high = box.high + Vec2(1, 1);
-  low[axis] = from, high[axis] = to;
-  return Region{{low.x(), low.y()}, {high.x(), low.y()}, {high.x(), high.y()}, {low.x(), high.y()}};
+bool onePaper(const std::vector<Region>& parts) {
+  return parts.size() == 1 && parts.front().holes.empty();
 }
 
 } // namespace
+
+std::vector<Region> between(const Region& region, Eigen::Index axis, double from, double to) {
+  const Box2 box = boundsOf(region);
+  Vec2 low = box.low - Vec2(1, 1), high = box.high + Vec2(1, 1);
+  low[axis] = std::max(low[axis], from), high[axis] = std::min(high[axis], to);
+  if (low[axis] >= high[axis]) return {};
+  return common(
+      region,
+      Region{{low.x(), low.y()}, {high.x(), low.y()}, {high.x(), high.y()}, {low.x(), high.y()}});
+}
 
 Result<LaidSplice> laidSplice(const Assembly& assembly, const Splice& splice) {
   const PanelIndex p = assembly.findPanel(splice.panel);
@@ -42,25 +42,22 @@ Result<LaidSplice> laidSplice(const Assembly& assembly, const Splice& splice) {
     return Error{{"splice.outside", Millimetres{kFromBorder_mm},
                   Millimetres{box.size()[axis] - kFromBorder_mm - splice.overlap_mm}},
                  splice.panel};
-  Box2 whole;
   for (PanelIndex other : assembly.pieces[panel.piece].panels)
-    whole.add(boundsOf(assembly.panels[other].outline));
-  const Region strip = band(whole, axis, laid.cut_mm - kFromFold_mm, end + kFromFold_mm);
-  for (PanelIndex other : assembly.pieces[panel.piece].panels)
-    if (other != p && areaOf(common(assembly.panels[other].outline, strip)) > kSpeck_mm2)
+    if (other != p && !between(assembly.panels[other].outline, axis, laid.cut_mm - kFromFold_mm,
+                               end + kFromFold_mm)
+                           .empty())
       return Error{"splice.fold", splice.panel};
-  const auto overlap = common(panel.outline, band(whole, axis, laid.cut_mm, end));
-  if (overlap.size() != 1 || !overlap.front().holes.empty())
+  const auto overlap = between(panel.outline, axis, laid.cut_mm, end);
+  if (!onePaper(overlap) || between(panel.outline, axis, box.low[axis], laid.cut_mm).size() != 1 ||
+      between(panel.outline, axis, laid.cut_mm, box.high[axis]).size() != 1)
     return Error{"splice.opening", splice.panel};
   laid.overlap = overlap.front();
   // Narrower along the cut's own way only: the tab begins at the cut itself.
   const auto inner = offset(panel.outline, -kTabInset_mm);
-  std::vector<Region> tabs;
-  for (const Region& part : inner)
-    for (Region& one : common(part, band(whole, axis, laid.cut_mm, end)))
-      tabs.push_back(std::move(one));
-  if (tabs.size() != 1 || !tabs.front().holes.empty()) return Error{"splice.opening", splice.panel};
-  laid.tab = tabs.front();
+  const auto tab =
+      inner.size() == 1 ? between(inner.front(), axis, laid.cut_mm, end) : std::vector<Region>();
+  if (!onePaper(tab)) return Error{"splice.opening", splice.panel};
+  laid.tab = tab.front();
   return laid;
 }
 

@@ -14,9 +14,12 @@ struct LaidSplice {
   Region tab;        ///< a little narrower, so that it does not look out
 };
 
+/// What of a region lies between two places along an axis (0: x, 1: y).
+std::vector<Region> between(const Region& region, Eigen::Index axis, double from, double to);
+
 /// Where a splice lies. Errors: "splice.no-panel", "splice.tab" (the panel is one itself),
 /// "splice.outside" (with what room there is), "splice.fold" (other panels are cut through too),
-/// "splice.opening" (the overlap is no one piece of paper).
+/// "splice.opening" (the overlap, or a side of the cut, is no one piece of paper).
 Result<LaidSplice> laidSplice(const Assembly& assembly, const Splice& splice);
 
 } // namespace hinge

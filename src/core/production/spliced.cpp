@@ -7,24 +7,12 @@
 namespace hinge {
 namespace {
 
-constexpr double kOn_mm = 0.01, kSpeck_mm2 = 0.05;
+constexpr double kOn_mm = 0.01, kSpeck_mm2 = 0.05, kLost_mm2 = 1, kFar_mm = 1e6;
 constexpr double kStep_mm = 1; ///< between places that are tried
 constexpr int kMostParts = 12; ///< of one piece
 constexpr double kRoomForSheets_mm = 5;
 constexpr double kFinger_mm = 10; ///< clear of folds, if it can be
 constexpr double kLook_mm = 2;    ///< between points of a cut that are looked at
-
-Region sideOf(const Region& whole, Eigen::Index axis, double from, double to) {
-  const Box2 box = boundsOf(whole);
-  Vec2 low = box.low - Vec2(1, 1), high = box.high + Vec2(1, 1);
-  low[axis] = std::max(low[axis], from), high[axis] = std::min(high[axis], to);
-  const Region cut{
-      {low.x(), low.y()}, {high.x(), low.y()}, {high.x(), high.y()}, {low.x(), high.y()}};
-  auto parts = common(whole, cut);
-  // More than one: the cut has parted off a corner; it is no part of any use.
-  std::ranges::sort(parts, std::ranges::greater(), area_mm2);
-  return parts.empty() ? Region() : parts.front();
-}
 
 std::vector<FlatArea> areasOn(const std::vector<FlatArea>& areas, const Region& side) {
   std::vector<FlatArea> own;
@@ -56,16 +44,25 @@ FlatPiece part(const FlatPiece& piece, const Region& paper, const Region& side) 
   return own;
 }
 
+/// Whether all of a splice lies on a part, with paper on both sides of the cut: two splices may not
+/// share their tabs.
+bool holds(const FlatPiece& part, const LaidSplice& laid, const Splice& splice) {
+  const Region paper = paperOf(part);
+  const Eigen::Index axis = splice.level ? 1 : 0;
+  const auto there = common(paper, laid.overlap);
+  return there.size() == 1 && area_mm2(there.front()) > area_mm2(laid.overlap) - kLost_mm2 &&
+         between(paper, axis, -kFar_mm, laid.cut_mm).size() == 1 &&
+         between(paper, axis, laid.cut_mm, kFar_mm).size() == 1;
+}
+
+/// Parts what holds the splice.
 std::pair<FlatPiece, FlatPiece> partedAt(const FlatPiece& piece, const LaidSplice& laid,
                                          const Splice& splice) {
   const Region whole = paperOf(piece);
   const Eigen::Index axis = splice.level ? 1 : 0;
-  const Region left = sideOf(whole, axis, -1e9, laid.cut_mm),
-               right = sideOf(whole, axis, laid.cut_mm, 1e9);
-  // The union wants to overlap: the tab begins a hair inside of its own part.
-  const auto grown = united(
-      {left, sideOf(sideOf(whole, axis, laid.cut_mm - 1, 1e9), axis, -1e9, laid.cut_mm), laid.tab});
-  const Region withTab = grown.size() == 1 ? grown.front() : left;
+  const Region left = between(whole, axis, -kFar_mm, laid.cut_mm).front(),
+               right = between(whole, axis, laid.cut_mm, kFar_mm).front();
+  const Region withTab = united({left, laid.tab}).front();
   std::pair halves{part(piece, withTab, left), part(piece, right, right)};
   halves.first.glue.push_back({laid.panel, laid.tab, !splice.onFace});
   halves.second.marks.push_back({laid.panel, laid.tab, splice.onFace});
@@ -81,12 +78,7 @@ std::vector<FlatPiece> cutParts(const FlatPiece& piece, const Assembly& assembly
     const auto laid = laidSplice(assembly, splice);
     if (!laid || assembly.panels[laid->panel].piece != piece.piece) continue;
     for (std::size_t k = 0; k < parts.size(); ++k) {
-      const Box2 box = boundsOf(laid->overlap);
-      const Region paper = paperOf(parts[k]);
-      const auto there = common(paper, laid->overlap);
-      // All of the overlap must lie on the part: two splices may not share their tabs.
-      if (there.size() != 1 || area_mm2(there.front()) < area_mm2(laid->overlap) - 1 || box.empty())
-        continue;
+      if (!holds(parts[k], *laid, splice)) continue;
       auto [left, right] = partedAt(parts[k], *laid, splice);
       parts[k] = std::move(left);
       parts.insert(parts.begin() + static_cast<std::ptrdiff_t>(k) + 1, std::move(right));
@@ -176,9 +168,7 @@ private:
   void judge(const FlatPiece& piece, PanelIndex p, Splice splice,
              std::optional<Candidate>& best) const {
     const auto laid = laidSplice(m_assembly, splice);
-    if (!laid) return;
-    const auto there = common(paperOf(piece), laid->overlap);
-    if (there.size() != 1 || area_mm2(there.front()) < area_mm2(laid->overlap) - 1) return;
+    if (!laid || !holds(piece, *laid, splice)) return;
     const auto [left, right] = partedAt(piece, *laid, splice);
     if (!fits(left)) return; // the other one may be parted again
     Candidate now;
