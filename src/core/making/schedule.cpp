@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/schedule.h"
 #include <algorithm>
-#include <numeric>
+#include <limits>
 
 namespace hinge {
 namespace {
@@ -40,7 +40,6 @@ public:
     for (std::size_t n = 0; n < all; ++n)
       doNext();
     m_out.end_s = *std::ranges::max_element(m_out.ready_s);
-    m_out.longest_s = longest();
     return std::move(m_out);
   }
 
@@ -134,26 +133,6 @@ private:
     m_out.ready_s[copy] = std::max(m_out.ready_s[copy], free);
   }
 
-  /// One card alone, with all that must set before the next step of the same pieces.
-  double longest() const {
-    double now = 0, end = 0;
-    std::vector<std::pair<std::vector<PieceIndex>, double>> free;
-    for (std::size_t k = 0; k < m_plan.steps.size(); ++k) {
-      const WorkStep& step = m_plan.steps[k];
-      const bool whole = step.kind == WorkKind::Open || step.kind == WorkKind::Finish;
-      for (const auto& [pieces, until] : free)
-        if (whole || std::ranges::any_of(step.pieces, [&set = pieces](PieceIndex p) {
-              return std::ranges::count(set, p) > 0;
-            }))
-          now = std::max(now, until);
-      now += step.hands_s;
-      end = std::max(end, now);
-      if (setting(k) > 0)
-        free.push_back({step.pieces, now + setting(k)}), end = std::max(end, now + setting(k));
-    }
-    return end;
-  }
-
   const WorkPlan& m_plan;
   const ScheduleWays& m_ways;
   Schedule m_out;
@@ -175,7 +154,16 @@ double Schedule::ratio() const {
 
 Schedule scheduleOf(const WorkPlan& plan, const ScheduleWays& ways) {
   if (plan.steps.empty() || ways.copies < 1) return {};
-  return Scheduling(plan, ways).run();
+  Schedule made = Scheduling(plan, ways).run();
+  // One card alone, with clips enough, hands that need no break and tools that lie at hand.
+  const ScheduleWays alone{1,
+                           Batching::CardByCard,
+                           std::numeric_limits<int>::max(),
+                           0,
+                           std::numeric_limits<double>::infinity(),
+                           ways.break_s};
+  made.longest_s = Scheduling(plan, alone).run().end_s;
+  return made;
 }
 
 } // namespace hinge
