@@ -51,9 +51,8 @@ constexpr Sentence kAll[] = {
      "mark one place in pencil; what is glued covers it"},
     {"plan.point",
      QT_TRANSLATE_NOOP("words", "on %1: %2 from its left and %3 from its lower border")},
-    {"plan.dry-fit",
-     QT_TRANSLATE_NOOP("words", "without glue: hold it as it will be, shut the card "
-                                "slowly and look: %1")},
+    {"plan.dry-fit", QT_TRANSLATE_NOOP("words", "try it dry before you %1: hold it as it will be, "
+                                                "shut the card slowly and look")},
     {"plan.wait", QT_TRANSLATE_NOOP("words", "leave it pressed for %1")},
     {"plan.measure",
      QT_TRANSLATE_NOOP("words", "measure: %1 stands %2 from the nearest fold of %3; if "

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/work_plan.h"
-#include "core/dress/seen.h"
 #include "core/making/access.h"
 #include "core/pieces/splicing.h"
 #include <algorithm>
@@ -169,8 +168,8 @@ private:
     step.pieces.assign(on.begin(), on.end());
   }
 
-  /// Two corners of what is glued, a little inside of it, unless it begins at a border or a fold of
-  /// its panel, which show the place.
+  /// Two corners of what is glued, a little inside of it and of its panel, unless borders show the
+  /// place both ways; folds are borders of panels too.
   void mark(const Glue& glue, std::vector<PencilPoint>& points, std::set<PieceIndex>& on) const {
     constexpr double kInside_mm = 1, kShown_mm = 0.5;
     const Panel& host = m_assembly.panels[glue.host];
@@ -182,8 +181,9 @@ private:
       const bool upShown =
           box.low.y() - panel.low.y() < kShown_mm || panel.high.y() - box.high.y() < kShown_mm;
       if (acrossShown && upShown) continue;
-      const Vec2 low = box.low - panel.low + Vec2::Constant(kInside_mm);
-      const Vec2 far(box.high.x() - panel.low.x() - kInside_mm, low.y());
+      const Box2 there{box.low.cwiseMax(panel.low), box.high.cwiseMin(panel.high)};
+      const Vec2 low = there.low - panel.low + Vec2::Constant(kInside_mm);
+      const Vec2 far(there.high.x() - panel.low.x() - kInside_mm, low.y());
       for (const Vec2& at : {low, far})
         points.push_back({glue.host, at});
       on.insert(host.piece);
