@@ -24,13 +24,6 @@ double between(const MachinePoint& a, const MachinePoint& b) {
   return std::hypot(a[0] - b[0], a[1] - b[1]) * kMachineUnit_mm;
 }
 
-double lengthOf_mm(const std::vector<MachinePoint>& way) {
-  double sum = 0;
-  for (std::size_t k = 0; k + 1 < way.size(); ++k)
-    sum += between(way[k], way[k + 1]);
-  return sum;
-}
-
 /// Parts a way into legs of at most 40 mm and at most half of it, with points of its own at their
 /// ends.
 void partIntoLegs(CutterStep& step) {
@@ -130,6 +123,13 @@ void appendPairs(std::string& out, const char* instruction,
 }
 
 } // namespace
+
+double lengthOf_mm(std::span<const MachinePoint> way) {
+  double sum = 0;
+  for (std::size_t k = 0; k + 1 < way.size(); ++k)
+    sum += between(way[k], way[k + 1]);
+  return sum;
+}
 
 double CutterJob::lowered_mm() const {
   double sum = 0;

@@ -4,6 +4,7 @@
 #include "core/sending/tool_way.h"
 #include <array>
 #include <limits>
+#include <span>
 
 namespace hinge {
 
@@ -12,6 +13,8 @@ namespace hinge {
 using MachinePoint = std::array<int, 2>;
 constexpr double kMachineUnit_mm = 0.025;
 constexpr int kMachineMost = 32767; ///< the largest number that such machines take
+
+double lengthOf_mm(std::span<const MachinePoint> way);
 
 /// One stroke as the machine makes it: the tool goes to the start of the way raised, along it
 /// lowered. The way is parted into at least two legs, each of which is sent and confirmed by

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <charconv>
 #include <chrono>
-#include <cmath>
 #include <thread>
 
 namespace hinge {
@@ -129,10 +128,7 @@ private:
 
   Result<void> raise() {
     if (!m_lowered) return {};
-    m_lowered = false;
-    // The next leg is then sent as one that begins raised; kept before, because where a raised tool
-    // stands says nothing of a first leg only.
-    if (auto kept = m_control.keep(m_mark); !kept) return kept;
+    m_lowered = false; // and the next leg begins by lowering it
     return m_line.send("PU;");
   }
 
@@ -148,10 +144,7 @@ private:
     for (std::size_t k = 0; k <= std::min(m_mark.step, m_job.steps.size() - 1); ++k) {
       const CutterStep& one = m_job.steps[k];
       const std::size_t last = k < m_mark.step ? one.way.size() - 1 : m_mark.from.behind;
-      for (std::size_t at = 0; at < last; ++at)
-        done +=
-            std::hypot(one.way[at][0] - one.way[at + 1][0], one.way[at][1] - one.way[at + 1][1]) *
-            kMachineUnit_mm;
+      done += lengthOf_mm(std::span(one.way).first(last + 1));
     }
     m_control.progress(done, m_all_mm, m_mark.step);
   }
