@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 #include "cli/application.h"
 #include "cli/options.h"
+#include "core/making/adhesive.h"
 #include "words/words.h"
 #include <CLI/CLI.hpp>
 #include <cstring>
@@ -289,8 +290,10 @@ private:
     planning->add_option("--closing", o.closing, help("help.plan-closing"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"shut", "marks"}));
-    const CLI::IsMember adhesives(
-        {"wet-glue", "strong-tape", "glue-stick", "pads", "solvent-glue"});
+    std::vector<std::string> known;
+    for (const AdhesiveFacts& facts : knownAdhesives())
+      known.push_back(std::string(facts.key));
+    const CLI::IsMember adhesives(known);
     for (const auto& [name, text, key] : {std::tuple{"--glue", &o.glue, "help.plan-glue"},
                                           std::tuple{"--moving", &o.moving, "help.plan-moving"},
                                           std::tuple{"--layers", &o.layersBy, "help.plan-layers"}})
