@@ -32,9 +32,9 @@ ReadTable legendTable(const std::vector<PieceTable>& tables, const CutPlan& plan
 /// when they have not the same rows.
 ReadTable sideBySide(const ReadTable& before, const ReadTable& after);
 
-/// What a school is good for, said of one of its choices.
 /// What a row of the bench is called.
 std::string sayBenchRow(std::string_view key);
+/// What a school is good for, said of one of its choices.
 std::string saySchool(std::string_view key, std::string_view choice);
 
 /// Tables under one another: columns in line, or as RFC 4180 with the title in the first column.
