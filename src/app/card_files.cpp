@@ -36,11 +36,8 @@ Result<std::string> sheetText(const CardFiles& files, const QString& format) {
 
 std::vector<ReadTable> tablesOf(const CardFiles& files, const Assembly& assembly) {
   const Design& design = files.snapshot->design();
-  std::vector<ReadTable> read;
-  for (const PieceTable& table :
-       scoreTables(assembly, design, *files.snapshot->flatPieces(), files.bench))
-    read.push_back(readTable(table, design, assembly, files.bench));
-  return read;
+  return readTables(scoreTables(assembly, design, *files.snapshot->flatPieces(), files.bench),
+                    design, assembly, files.bench);
 }
 
 } // namespace

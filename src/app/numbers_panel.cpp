@@ -141,12 +141,9 @@ void NumbersPanel::fill() {
 }
 
 std::vector<ReadTable> NumbersPanel::readTables() const {
-  std::vector<ReadTable> read;
   const auto assembled = m_document->snapshot()->assembly();
-  if (assembled)
-    for (const PieceTable& table : m_tables)
-      read.push_back(readTable(table, m_document->design(), **assembled, m_bench));
-  return read;
+  return assembled ? hinge::readTables(m_tables, m_document->design(), **assembled, m_bench)
+                   : std::vector<ReadTable>();
 }
 
 std::vector<std::size_t> NumbersPanel::chosenIn(const CutPlan& plan) const {

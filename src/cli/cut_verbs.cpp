@@ -179,9 +179,7 @@ int scoresTableVerb(const Options& o) {
     fmt::print("{}", tablesToJson(tables, *d, **assembly, *bench));
     return kFine;
   }
-  std::vector<ReadTable> read;
-  for (const PieceTable& table : tables)
-    read.push_back(readTable(table, *d, **assembly, *bench));
+  std::vector<ReadTable> read = readTables(tables, *d, **assembly, *bench);
   if (!o.fit.empty())
     if (auto done = putBeside(o, *d, *bench, read); !done)
       return refuse(done.error(), d->settings.unit);

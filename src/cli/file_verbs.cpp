@@ -76,9 +76,7 @@ Result<void> writeSheet(const Options& o, const Snapshot& card) {
 Result<void> writeTables(const Options& o, const Snapshot& card) {
   const auto made = tablesFor(o, card);
   if (!made) return made.error();
-  std::vector<ReadTable> read;
-  for (const PieceTable& table : made->tables)
-    read.push_back(readTable(table, card.design(), **card.assembly(), made->bench));
+  const auto read = readTables(made->tables, card.design(), **card.assembly(), made->bench);
   return writeFile(o.out, o.format == "csv" ? commaSeparated(read) : plainText(read));
 }
 

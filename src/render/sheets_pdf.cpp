@@ -10,7 +10,9 @@
 #include <QCoreApplication>
 #include <QPageSize>
 #include <QPdfWriter>
+#include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace hinge {
 namespace {
@@ -252,8 +254,7 @@ std::vector<ReadTable> tablesOf(const Snapshot& snapshot, const CutPlan& plan, c
   const Assembly& assembly = **snapshot.assembly();
   const auto tables = scoreTables(assembly, design, *snapshot.flatPieces(), bench);
   std::vector<ReadTable> all{legendTable(tables, plan, design, assembly, bench)};
-  for (const PieceTable& table : tables)
-    all.push_back(readTable(table, design, assembly, bench));
+  std::ranges::move(readTables(tables, design, assembly, bench), std::back_inserter(all));
   return all;
 }
 

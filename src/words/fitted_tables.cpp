@@ -16,9 +16,8 @@ Result<FittedTables> tablesFitted(const Design& design, double flat_mm, std::set
   const auto assembly = after.assembly();
   if (!assembly) return assembly.error();
   FittedTables out;
-  for (const PieceTable& table :
-       scoreTables(**assembly, fitted->design, *after.flatPieces(), bench))
-    out.tables.push_back(readTable(table, fitted->design, **assembly, bench));
+  out.tables = readTables(scoreTables(**assembly, fitted->design, *after.flatPieces(), bench),
+                          fitted->design, **assembly, bench);
   const auto rows = lengthRows(fitted->design);
   for (std::size_t k = 0; k < rows.size() && k < before.size(); ++k)
     out.lengths.push_back({rows[k].label, before[k].value_mm, rows[k].value_mm});

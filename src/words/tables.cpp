@@ -283,6 +283,14 @@ ReadTable readTable(const PieceTable& table, const Design& design, const Assembl
   return Reading(table, design, assembly, bench).run();
 }
 
+std::vector<ReadTable> readTables(const std::vector<PieceTable>& tables, const Design& design,
+                                  const Assembly& assembly, const Bench& bench) {
+  std::vector<ReadTable> read;
+  for (const PieceTable& table : tables)
+    read.push_back(readTable(table, design, assembly, bench));
+  return read;
+}
+
 namespace {
 
 /// "1, 3" of the sheets that hold a part that is meant.

@@ -23,6 +23,9 @@ std::string sayMark(double length_mm, double step_mm, LengthUnit unit);
 ReadTable readTable(const PieceTable& table, const Design& design, const Assembly& assembly,
                     const Bench& bench);
 
+std::vector<ReadTable> readTables(const std::vector<PieceTable>& tables, const Design& design,
+                                  const Assembly& assembly, const Bench& bench);
+
 /// What the letters on the sheets mean: each distinct piece and each line of layers, how many of
 /// it, of what, and on which sheets of the plan.
 ReadTable legendTable(const std::vector<PieceTable>& tables, const CutPlan& plan,
