@@ -67,11 +67,11 @@ BenchDialog::BenchDialog(Document* document, const Bench& bench, QWidget* parent
 void BenchDialog::addRow(QFormLayout* form, const BenchRow& row) {
   const std::string key(row.key);
   const QString name = asQt(sayBenchRow(row.key));
-  if (row.length) {
+  if (row.number) {
     auto* field = new QLineEdit(this);
     field->setFixedWidth(kFieldWidth);
     field->setAccessibleName(name);
-    const double value = m_bench.*row.length;
+    const double value = m_bench.*row.number;
     field->setText(row.plain ? QString::number(value, 'g', 6)
                              : asQt(formatLength(value, m_document->design().settings.unit)));
     form->addRow(name, field);
@@ -95,21 +95,21 @@ void BenchDialog::take() {
   const LengthUnit unit = m_document->design().settings.unit;
   for (const BenchRow& row : benchRows()) {
     const std::string key(row.key);
-    if (!row.length) {
+    if (!row.number) {
       setSchool(next, row.key, m_schools[key]->currentData().toString().toStdString());
       continue;
     }
     const QString text = m_numbers[key]->text().trimmed();
     if (row.plain) {
       bool number = false;
-      next.*row.length = text.toDouble(&number);
+      next.*row.number = text.toDouble(&number);
       if (!number) return sayRefusal(Error{"value.range/number", sayBenchRow(row.key)});
       continue;
     }
     const auto length = parseLength_mm(text.toStdString(), unit);
     if (!length) return sayRefusal(Error{length.error().message, sayBenchRow(row.key)});
     // What reads the same has not been changed: a finer number stays.
-    if (text != asQt(formatLength(m_bench.*row.length, unit))) next.*row.length = *length;
+    if (text != asQt(formatLength(m_bench.*row.number, unit))) next.*row.number = *length;
   }
   for (const Paper& paper : m_document->design().papers) {
     const QString text = m_numbers[std::string(kSpeedWord) + paper.key]->text().trimmed();

@@ -33,8 +33,8 @@ std::string roundingToJson(const Rounding& rounding, double step_mm) {
 std::string benchToJson(const Bench& bench) {
   Json out = Json::object();
   for (const BenchRow& row : benchRows())
-    if (row.length)
-      out[std::string(row.key) + (row.plain ? "" : "_mm")] = bench.*row.length;
+    if (row.number)
+      out[std::string(row.key) + (row.plain ? "" : "_mm")] = bench.*row.number;
     else
       out[std::string(row.key)] = schoolOf(bench, row.key);
   out["speeds_cms"] = bench.speeds_cms.empty() ? Json::object() : Json(bench.speeds_cms);

@@ -83,11 +83,11 @@ Result<Bench> benchWith(Bench bench, const std::vector<std::string>& sets, Lengt
     if (row->plain) {
       const auto number = parseNumber(value, row->least, row->most, key);
       if (!number) return number.error();
-      bench.*row->length = *number;
-    } else if (row->length) {
+      bench.*row->number = *number;
+    } else if (row->number) {
       const auto length = parseLength_mm(value, unit);
       if (!length) return Error{length.error().message, key};
-      bench.*row->length = *length;
+      bench.*row->number = *length;
     } else if (!setSchool(bench, key, value)) {
       return Error{"bench.choice", set};
     }
@@ -113,11 +113,11 @@ int benchVerb(const Options& o) {
     return kFine;
   }
   for (const BenchRow& row : benchRows())
-    if (row.length)
+    if (row.number)
       fmt::print("{}\n", say(row.plain ? Text("cli.bench-length", std::string(row.key),
-                                              Decimal{(*bench).*row.length, 4})
+                                              Decimal{(*bench).*row.number, 4})
                                        : Text("cli.bench-length", std::string(row.key),
-                                              Millimetres{(*bench).*row.length})));
+                                              Millimetres{(*bench).*row.number})));
     else
       fmt::print("{}\n", say(Text("cli.bench-choice", std::string(row.key),
                                   std::string(schoolOf(*bench, row.key)),

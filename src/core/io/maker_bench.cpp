@@ -30,9 +30,9 @@ Result<Bench> makersBench() {
     const auto given = json.find(row.key);
     if (given == json.end()) continue;
     const std::string place = path + ": " + std::string(row.key);
-    if (row.length && !given->is_number()) return Error{"value.range/number", place};
-    if (row.length)
-      bench.*row.length = given->get<double>();
+    if (row.number && !given->is_number()) return Error{"value.range/number", place};
+    if (row.number)
+      bench.*row.number = given->get<double>();
     else if (!given->is_string() || !setSchool(bench, row.key, given->get<std::string>()))
       return Error{"bench.choice", place};
   }
@@ -53,8 +53,8 @@ Result<void> keepBench(const Bench& bench) {
   if (auto valid = validate(bench); !valid) return valid;
   Json out = {{"format", kFormat}, {"version", 1}};
   for (const BenchRow& row : benchRows())
-    if (row.length)
-      out[std::string(row.key)] = bench.*row.length;
+    if (row.number)
+      out[std::string(row.key)] = bench.*row.number;
     else
       out[std::string(row.key)] = schoolOf(bench, row.key);
   if (!bench.speeds_cms.empty()) out["speeds"] = bench.speeds_cms;

@@ -74,8 +74,8 @@ double stepOf_mm(const Bench& bench, LengthUnit unit) {
 
 Result<void> validate(const Bench& bench) {
   for (const BenchRow& row : benchRows())
-    if (row.length)
-      if (const double value = bench.*row.length; !(value >= row.least && value <= row.most)) {
+    if (row.number)
+      if (const double value = bench.*row.number; !(value >= row.least && value <= row.most)) {
         const std::string place = "bench." + std::string(row.key);
         if (row.plain)
           return Error{

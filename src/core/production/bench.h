@@ -50,7 +50,7 @@ Result<void> validate(const Bench& bench);
 /// (left, right).
 struct BenchRow {
   std::string_view key;
-  double Bench::*length = nullptr; ///< null for schools
+  double Bench::*number = nullptr; ///< in mm unless it is plain; null for schools
   double least = 0, most = 0;
   bool plain = false; ///< a number without a unit
 };
