@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/schedule_bars.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "app/document.h"
-#include "core/making/schedule.h"
 #include "words/plan_words.h"
 #endif
 #include <QCheckBox>
@@ -12,24 +12,6 @@
 #include <QSpinBox>
 
 namespace hinge {
-
-/// How a schedule goes by: the hands' work on each card as a row of bars, what sets after it quiet
-/// behind, breaks as gaps; one step stands out.
-class ScheduleBars : public QWidget {
-  Q_OBJECT
-public:
-  explicit ScheduleBars(QWidget* parent = nullptr);
-  void show(const Schedule& schedule);
-  void choose(std::size_t step);
-
-protected:
-  void paintEvent(QPaintEvent*) override;
-  QSize sizeHint() const override { return {400, 120}; }
-
-private:
-  Schedule m_schedule;
-  std::size_t m_step = 0;
-};
 
 /// The work on the card, step by step: the maker's ways on top, all steps in a list, the chosen one
 /// large with what it needs, how long it takes and what to mind, and the bars of hands and waiting.
