@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cutter_dialog.h"
 #include "app/saying.h"
-#include "core/io/cutter_port.h"
+#include "core/io/cut_mark.h"
 #include "core/io/maker_bench.h"
 #include <QGridLayout>
 #include <QSettings>

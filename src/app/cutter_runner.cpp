@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/cutter_runner.h"
+#include "core/io/cut_mark.h"
 #include "core/io/cutter_port.h"
 
 namespace hinge {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/cut_json.h"
 #include "cli/cut_verbs.h"
+#include "core/io/cut_mark.h"
 #include "core/io/cutter_port.h"
 #include "core/io/design_json.h"
 #include "core/io/maker_bench.h"

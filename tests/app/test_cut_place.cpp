@@ -5,7 +5,7 @@
 #include "app/cutter_dialog.h"
 #include "app/pdf_dialog.h"
 #include "app/splice_dialog.h"
-#include "core/io/cutter_port.h"
+#include "core/io/cut_mark.h"
 #include "core/io/maker_bench.h"
 #include "core/io/text_file.h"
 #include "cutter/bed.h"

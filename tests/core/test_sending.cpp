@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/io/cutter_port.h"
+#include "core/io/cut_mark.h"
 #include "core/io/maker_bench.h"
 #include "core/io/text_file.h"
 #include "core/sending/talk.h"

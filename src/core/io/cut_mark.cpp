@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/io/cutter_port.h"
+#include "core/io/cut_mark.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
 #include <nlohmann/json.hpp>
