@@ -66,6 +66,10 @@ void CutterDialog::makeWhere() {
   m_device->addItems(QSettings().value(QLatin1String(kDevices)).toStringList());
   m_device->lineEdit()->setPlaceholderText(tr("socket or terminal, as /dev/usb/lp0"));
   add(1, tr("Machine"), m_device);
+  m_simulate = new QPushButton(tr("Try a simulated one"), this);
+  m_simulate->setToolTip(tr("Opens a window with a sheet in it, and what can go wrong as buttons"));
+  grid->addWidget(m_simulate, 1, 2);
+  connect(m_simulate, &QPushButton::clicked, this, &CutterDialog::simulate);
   m_column->addLayout(grid);
   connect(m_sheet, &QComboBox::currentIndexChanged, this, &CutterDialog::describeJob);
 }
@@ -121,6 +125,16 @@ void CutterDialog::makeProgress() {
     m_runner->stop();
     m_pause->setChecked(false);
   });
+}
+
+void CutterDialog::simulate() {
+  const auto made = job();
+  if (!made) return sayRefusal(made.error());
+  const QString place = m_runner->startSimulated(made->width_mm, made->height_mm, m_bench.blade_mm);
+  if (place.isEmpty())
+    return m_says->setText(tr("The simulated machine does not lie beside this program"));
+  m_device->setCurrentText(place);
+  m_says->setText(tr("It stands ready: send the sheet"));
 }
 
 namespace {
@@ -179,7 +193,7 @@ void CutterDialog::showState() {
   m_take->setText(broken ? tr("Begin on a new sheet") : tr("Send"));
   m_goOn->setVisible(broken && !busy);
   m_sheet->setEnabled(!busy && !m_squares->isChecked());
-  m_device->setEnabled(!busy), m_squares->setEnabled(!busy);
+  m_device->setEnabled(!busy), m_squares->setEnabled(!busy), m_simulate->setEnabled(!busy);
   m_pause->setEnabled(busy), m_stop->setEnabled(busy);
 }
 

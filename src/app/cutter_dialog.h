@@ -29,6 +29,7 @@ private:
   void makeSquares();
   void makeProgress();
   Result<CutterJob> job() const;
+  void simulate();
   void describeJob();
   void send(bool goOn);
   void ended();
@@ -42,7 +43,8 @@ private:
   QCheckBox* m_squares;
   std::array<QLineEdit*, 4> m_measured{};
   QWidget* m_measuredRow = nullptr;
-  QPushButton *m_keep = nullptr, *m_pause = nullptr, *m_stop = nullptr, *m_goOn = nullptr;
+  QPushButton *m_keep = nullptr, *m_pause = nullptr, *m_stop = nullptr, *m_goOn = nullptr,
+              *m_simulate = nullptr;
   QProgressBar* m_bar;
 };
 

@@ -2,6 +2,8 @@
 #include "app/cutter_runner.h"
 #include "core/io/cut_mark.h"
 #include "core/io/cutter_port.h"
+#include <QCoreApplication>
+#include <QFileInfo>
 
 namespace hinge {
 namespace {
@@ -18,6 +20,21 @@ Result<CutterEnd> sendAll(const CutterJob& job, const std::string& device,
 }
 
 } // namespace
+
+QString CutterRunner::startSimulated(double width_mm, double height_mm, double blade_mm) {
+  const QString program =
+      QCoreApplication::applicationDirPath() + QStringLiteral("/hinge-lantern-cutter");
+  if (!QFileInfo(program).isExecutable()) return {};
+  m_simulated = nullptr; // the one before has another sheet in it
+  m_folder = std::make_unique<QTemporaryDir>();
+  const QString socket = m_folder->filePath(QStringLiteral("cutter"));
+  m_simulated = std::make_unique<QProcess>();
+  m_simulated->start(program, {QStringLiteral("--window"), QStringLiteral("--socket"), socket,
+                               QStringLiteral("--blade"), QString::number(blade_mm),
+                               QStringLiteral("--sheet"),
+                               QStringLiteral("%1x%2").arg(width_mm).arg(height_mm)});
+  return socket;
+}
 
 void CutterRunner::send(const CutterJob& job, const QString& device,
                         std::optional<CutterMark> mark) {

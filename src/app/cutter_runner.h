@@ -4,6 +4,8 @@
 #include "core/sending/talk.h"
 #endif
 #include <QObject>
+#include <QProcess>
+#include <QTemporaryDir>
 #include <thread>
 
 namespace hinge {
@@ -17,6 +19,9 @@ public:
 
   /// From the start, or from where a job was broken off.
   void send(const CutterJob& job, const QString& device, std::optional<CutterMark> mark);
+  /// Starts the simulated machine in a window of its own, which goes with this one; where it is
+  /// called, or nothing when it does not lie beside this program.
+  QString startSimulated(double width_mm, double height_mm, double blade_mm);
   void setPaused(bool paused) { m_pause = paused; }
   bool paused() const { return m_pause; }
   void stop() { m_thread.request_stop(); }
@@ -33,6 +38,8 @@ private:
   std::atomic<bool> m_pause = false;
   bool m_busy = false;
   std::optional<Result<CutterEnd>> m_result;
+  std::unique_ptr<QTemporaryDir> m_folder; ///< of the simulated machine's socket
+  std::unique_ptr<QProcess> m_simulated;
   std::jthread m_thread; ///< last: it ends before what it writes to goes
 };
 

@@ -194,6 +194,18 @@ private slots:
     QVERIFY(!bed.picture(2).isNull() && !bed.cutter().tracks().empty());
   }
 
+  void aSimulatedMachineIsTried() {
+    openCut("ferry-pass.hinge", true);
+    button("send")->click();
+    auto* dialog = m_window->findChild<CutterDialog*>();
+    named<QComboBox>(dialog, QStringLiteral("Sheet"))->setCurrentIndex(3); // the shortest of them
+    labelled(dialog, QStringLiteral("Try a simulated one"))->click();
+    const QString socket = named<QComboBox>(dialog, QStringLiteral("Machine"))->currentText();
+    QTRY_VERIFY_WITH_TIMEOUT(QFileInfo::exists(socket), 20000);
+    labelled(dialog, QStringLiteral("Send"))->click();
+    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("The sheet is cut")).isEmpty(), 40000);
+  }
+
   void theWindowDoesNotWaitForAWholeJob() {
     Bed bed({210, 297}, 0.25, {}, 0.2); // minutes for a sheet
     const QString socket = m_files.filePath(QStringLiteral("slow"));
