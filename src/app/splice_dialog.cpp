@@ -64,7 +64,7 @@ void SpliceDialog::receive(const Result<Answer>& answer) {
   const auto length = [&](double mm) { return asQt(formatLength(mm, unit)); };
   std::size_t cuts = 0;
   for (const SpliceProposal& one : m_answer->proposals) {
-    const QString name = said(pieceName(design, assembly, one.piece));
+    const QString name = asQt(saySentence(pieceName(design, assembly, one.piece)));
     QString text = tr("%1: a sheet of %2 × %3 would hold it whole")
                        .arg(name, asQt(formatLength(one.spared_width_mm, unit, false)),
                             length(one.spared_height_mm));
