@@ -44,6 +44,18 @@ inline Design demo(const std::string& name) {
   return undressed(demoAsItComes(name));
 }
 
+/// Both panels at a fold are glued to the other piece: the two never part there.
+inline bool gluedOnBothSides(const Assembly& assembly, const Fold& fold, PieceIndex other) {
+  const auto glued = [&](PanelIndex panel) {
+    for (const auto& [j, glue] : assembly.every<Glue>())
+      if ((glue.tab == panel && assembly.panels[glue.host].piece == other) ||
+          (glue.host == panel && assembly.panels[glue.tab].piece == other))
+        return true;
+    return false;
+  };
+  return glued(fold.left) && glued(fold.right);
+}
+
 /// Adds a structure; what is not given is fitted. Fails the test when it cannot be added.
 inline StructureId add(Design& design, const char* kind, const char* seat,
                        const ParameterValues& given = {}) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
@@ -13,12 +14,11 @@ namespace hinge {
 class CutPlanner : public QObject {
   Q_OBJECT
 public:
-  explicit CutPlanner(QObject* parent = nullptr) : QObject(parent) {}
-  ~CutPlanner() override;
+  explicit CutPlanner(QObject* parent = nullptr) : QObject(parent), m_working(this) {}
 
   void request(std::shared_ptr<const Snapshot> snapshot, const LayoutOptions& options, int cards);
   void cancel();
-  bool busy() const { return m_busy; }
+  bool busy() const { return m_working.running(); }
   int done() const { return m_done; }
   int all() const { return m_all; }
   /// The newest plan; of what was asked for last only when busy() is false.
@@ -28,11 +28,9 @@ signals:
   void changed(); ///< begun, further on, there, or cancelled
 
 private:
-  void receive(int request, std::shared_ptr<const CutPlan> plan);
   std::shared_ptr<const CutPlan> m_plan;
-  std::stop_source m_stop;
-  int m_request = 0, m_done = 0, m_all = 0;
-  bool m_busy = false;
+  int m_done = 0, m_all = 0;
+  NewestWork m_working;
 };
 
 } // namespace hinge

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
+#include "app/at_bench.h"
 #include "app/bring_in_dialog.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/rehearsal_window.h"
 #include "app/round_dialog.h"
 #include "app/shelf.h"
 #include "app/splice_dialog.h"
@@ -13,6 +15,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QElapsedTimer>
+#include <QKeyEvent>
 #include <QSettings>
 #include <cstdio>
 #include <functional>
@@ -73,6 +76,37 @@ QWidget* showCutting(MainWindow& window, const QCommandLineParser& options) {
   return dialog;
 }
 
+/// The rehearsal, its first question answered when a number is given; null when it is not asked
+/// for.
+QWidget* showRehearsal(MainWindow& window, const QCommandLineParser& options) {
+  if (!options.isSet(QStringLiteral("rehearse"))) return nullptr;
+  waitWhile([&window] { return window.makePlace().busy(); });
+  window.makePlace().openRehearsal();
+  auto* rehearsal = window.findChild<RehearsalWindow*>();
+  if (!rehearsal) return nullptr;
+  for (const QChar key : options.value(QStringLiteral("rehearse"))) {
+    QKeyEvent press(QEvent::KeyPress, key.unicode(), {}, QString(key));
+    QCoreApplication::sendEvent(rehearsal, &press);
+    waitWhile([rehearsal] { return rehearsal->busy() || rehearsal->view().playing(); });
+  }
+  waitWhile([rehearsal] { return rehearsal->busy(); });
+  return rehearsal;
+}
+
+/// The work at the bench, so many numbers and steps on; null when it is not asked for.
+QWidget* showBench(MainWindow& window, const QCommandLineParser& options) {
+  if (!options.isSet(QStringLiteral("bench"))) return nullptr;
+  waitWhile([&window] { return window.makePlace().busy(); });
+  window.makePlace().openBench();
+  auto* bench = window.findChild<AtBench*>();
+  if (!bench) return nullptr;
+  bench->resize(window.size());
+  for (int k = options.value(QStringLiteral("bench")).toInt(); k > 0; --k)
+    bench->goOn();
+  waitWhile([bench] { return bench->view().busy(); });
+  return bench;
+}
+
 /// Lets the window work the design out, mends included, then saves a picture of it.
 int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& options) {
   const auto settle = [&] {
@@ -86,6 +120,7 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
   if (options.isSet(QStringLiteral("step"))) {
     waitWhile([&window] { return window.makePlace().busy(); });
     window.makePlace().steps().setCurrentRow(options.value(QStringLiteral("step")).toInt() - 1);
+    waitWhile([&window] { return window.makePlace().busy(); });
   }
   if (options.isSet(QStringLiteral("lifted"))) window.stage().liftAll();
   if (options.isSet(QStringLiteral("adding"))) window.stage().setAdding(true);
@@ -110,6 +145,8 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     target->findChild<QLineEdit*>()->setText(options.value(QStringLiteral("fit")));
   }
   if (QWidget* dialog = showCutting(window, options)) target = dialog;
+  if (QWidget* rehearsal = showRehearsal(window, options)) target = rehearsal;
+  if (QWidget* bench = showBench(window, options)) target = bench;
   if (options.isSet(QStringLiteral("shelf"))) {
     window.openShelf(options.value(QStringLiteral("shelf")), window.mapToGlobal(QPoint(400, 300)));
     target = QApplication::activePopupWidget();
@@ -146,6 +183,12 @@ void addOptions(QCommandLineParser& parser) {
         MainTexts::tr("With --place cut: a button that is pressed: bench, send or primary."),
         MainTexts::tr("NAME")},
        {QStringLiteral("step"), MainTexts::tr("With --place make: the step that is chosen."),
+        MainTexts::tr("N")},
+       {QStringLiteral("rehearse"),
+        MainTexts::tr("With --shot and --place make: the rehearsal, after these keys."),
+        MainTexts::tr("KEYS")},
+       {QStringLiteral("bench"),
+        MainTexts::tr("With --shot and --place make: at the bench, after N acts."),
         MainTexts::tr("N")},
        {QStringLiteral("machine"), MainTexts::tr("Lay the sheets out for a machine.")},
        {QStringLiteral("select"), MainTexts::tr("Select a structure."), MainTexts::tr("ID")},

@@ -66,19 +66,19 @@ MainWindow::MainWindow(QWidget* parent)
   line->setFixedHeight(1);
   column->addWidget(line);
   m_places = new QStackedWidget(central);
+  const auto talk = [this]<class Place>(Place* place) {
+    connect(place, &Place::refused, this, &MainWindow::showRefusal);
+    connect(place, &Place::notice, this, [this](const QString& text) { showNotice(text, false); });
+  };
   m_size = new SizePlace(m_document, m_places);
   m_cut = new CutPlace(m_document, m_places);
   m_places->addWidget(m_size);
   m_build = new BuildPlace(m_document, m_analyst, m_places);
-  connect(m_build, &BuildPlace::refused, this, &MainWindow::showRefusal);
-  connect(m_build, &BuildPlace::notice, this,
-          [this](const QString& text) { showNotice(text, false); });
+  talk(m_build);
   connect(m_build, &BuildPlace::seatChosen, this, &MainWindow::openShelf);
   m_places->addWidget(m_build);
   m_dress = new DressPlace(m_document, m_analyst, m_places);
-  connect(m_dress, &DressPlace::refused, this, &MainWindow::showRefusal);
-  connect(m_dress, &DressPlace::notice, this,
-          [this](const QString& text) { showNotice(text, false); });
+  talk(m_dress);
   // One opening in all places.
   Fan *built = &m_build->stage().fan(), *dressed = &m_dress->stage().fan();
   connect(built, &Fan::valueChanged, dressed, &Fan::setValue);
@@ -86,9 +86,9 @@ MainWindow::MainWindow(QWidget* parent)
   dressed->setValue(built->value());
   m_places->addWidget(m_dress);
   m_places->addWidget(m_cut);
-  m_make = new MakePlace(m_document, m_places);
+  m_make = new MakePlace(m_document, m_analyst, m_places);
   m_places->addWidget(m_make);
-  connect(m_make, &MakePlace::refused, this, &MainWindow::showRefusal);
+  talk(m_make);
   column->addWidget(m_places, 1);
   setCentralWidget(central);
   m_notice = new QLabel(this);

@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/round_dialog.h"
-#include "app/background.h"
 #include "app/saying.h"
 #include "core/units/mark.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QThreadPool>
 
 namespace hinge {
 
@@ -15,7 +13,7 @@ RoundDialog::RoundDialog(Document* document, QWidget* parent)
                     "shuts flat still does and what is the same on both sides still is. Ticked "
                     "sizes are held as they are."),
                  parent),
-      m_snapshot(document->committedSnapshot()) {
+      m_snapshot(document->committedSnapshot()), m_working(this) {
   resize(640, 560);
   makeSteps();
   makeTable();
@@ -24,12 +22,6 @@ RoundDialog::RoundDialog(Document* document, QWidget* parent)
   // What it was worked out from is gone when the document changes behind it.
   connect(document, &Document::designChanged, this, &QDialog::reject);
   work();
-}
-
-RoundDialog::~RoundDialog() {
-  m_stop.request_stop();
-  // Workers post to this object; none may be left when it goes.
-  backgroundPool().waitForDone();
 }
 
 void RoundDialog::makeSteps() {
@@ -71,26 +63,20 @@ void RoundDialog::makeTable() {
 }
 
 void RoundDialog::work() {
-  m_stop.request_stop();
-  m_stop = std::stop_source();
+  m_working.stop();
   m_answer.reset();
   m_take->setEnabled(false);
-  const int request = ++m_request;
   const LengthUnit unit = m_document->committed().settings.unit;
   const auto step = parseLength_mm(m_step->currentText().trimmed().toStdString(), unit);
-  if (!step) return receive(request, Result<JudgedRounding>(step.error()));
-  m_busy = true;
+  if (!step) return receive(step.error());
   m_says->setText(tr("Working it out …"));
-  runInBackground(
-      [this, request, snapshot = m_snapshot, mm = *step, held = m_held, stop = m_stop.get_token()] {
+  m_working.start(
+      [snapshot = m_snapshot, mm = *step, held = m_held](std::stop_token stop) {
         const auto before = analyse(snapshot, stop);
-        auto answer = before ? judgedRounding(*before, mm, held, kMostForRounding, stop)
-                             : Result<JudgedRounding>(before.error());
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this, [this, request, answer = std::move(answer)] { receive(request, answer); },
-            Qt::QueuedConnection);
-      });
+        return before ? judgedRounding(*before, mm, held, kMostForRounding, stop)
+                      : Result<JudgedRounding>(before.error());
+      },
+      [this](const Result<JudgedRounding>& answer) { receive(answer); });
 }
 
 void RoundDialog::fill(const Rounding& rounding) {
@@ -117,9 +103,7 @@ void RoundDialog::fill(const Rounding& rounding) {
         asQt(formatLength(change.to_mm, then)));
 }
 
-void RoundDialog::receive(int request, const Result<JudgedRounding>& answer) {
-  if (request != m_request) return;
-  m_busy = false;
+void RoundDialog::receive(const Result<JudgedRounding>& answer) {
   const LengthUnit unit = m_document->committed().settings.unit;
   if (!answer) {
     sayRefusal(answer.error());

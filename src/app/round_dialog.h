@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #include "app/work_dialog.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/checks/rounding_search.h"
@@ -16,8 +17,7 @@ class RoundDialog : public WorkDialog {
   Q_OBJECT
 public:
   explicit RoundDialog(Document* document, QWidget* parent = nullptr);
-  ~RoundDialog() override;
-  bool busy() const { return m_busy; }
+  bool busy() const { return m_working.running(); }
 
 signals:
   void worked(); ///< an answer is there
@@ -26,18 +26,16 @@ private:
   void makeSteps();
   void makeTable();
   void work();
-  void receive(int request, const Result<JudgedRounding>& answer);
+  void receive(const Result<JudgedRounding>& answer);
   void fill(const Rounding& rounding);
   void take();
 
   std::shared_ptr<const Snapshot> m_snapshot; ///< of the card that is rounded
   std::set<std::string> m_held;
   std::optional<JudgedRounding> m_answer;
-  std::stop_source m_stop;
-  int m_request = 0;
-  bool m_busy = false;
   QComboBox* m_step;
   QTableWidget* m_table;
+  NewestWork m_working;
 };
 
 } // namespace hinge

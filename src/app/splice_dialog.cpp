@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/splice_dialog.h"
-#include "app/background.h"
 #include "app/saying.h"
 #include "core/edits/splices.h"
 #include "core/structures/names.h"
-#include <QThreadPool>
 
 namespace hinge {
 
@@ -13,7 +11,7 @@ SpliceDialog::SpliceDialog(Document* document, double margin_mm, QWidget* parent
                  tr("A piece that is longer than every sheet of its paper is cut in parts, which a "
                     "tab holds as one panel: off folds and openings, where it is least seen."),
                  parent),
-      m_list(new QListWidget(this)) {
+      m_list(new QListWidget(this)), m_working(this) {
   resize(620, 400);
   m_list->setAccessibleName(tr("Where pieces would be parted"));
   m_list->setWordWrap(true);
@@ -25,37 +23,29 @@ SpliceDialog::SpliceDialog(Document* document, double margin_mm, QWidget* parent
   connect(m_take, &QPushButton::clicked, this, &SpliceDialog::take);
   // What it was worked out from is gone when the document changes behind it.
   connect(document, &Document::designChanged, this, &QDialog::reject);
-  runInBackground(
-      [this, snapshot = document->committedSnapshot(), margin_mm, stop = m_stop.get_token()] {
-        const auto assembly = snapshot->assembly();
-        const auto seen = snapshot->seen(stop);
-        const auto laid = snapshot->laid(stop);
-        if (!assembly || !seen || !laid || stop.stop_requested()) return;
-        Answer made;
-        made.proposals = proposedSplices(snapshot->design(), **assembly, *snapshot->flatPieces(),
-                                         *snapshot->faces(), *seen, *laid, margin_mm);
-        Result<Answer> answer = Error{"", ""};
-        if (const auto next = withSplices(snapshot->design(), splicesOf(made.proposals))) {
-          const auto then = analyse(std::make_shared<const Snapshot>(*next), stop);
-          if (then) made.then = *then;
-          answer = std::move(made);
-        } else {
-          answer = next.error();
-        }
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this, [this, answer = std::move(answer)] { receive(answer); }, Qt::QueuedConnection);
-      });
+  m_working.start([snapshot = document->committedSnapshot(),
+                   margin_mm](std::stop_token stop) { return worked(snapshot, margin_mm, stop); },
+                  [this](const Result<Answer>& answer) { receive(answer); });
 }
 
-SpliceDialog::~SpliceDialog() {
-  m_stop.request_stop();
-  // Workers post to this object; none may be left when it goes.
-  backgroundPool().waitForDone();
+Result<SpliceDialog::Answer> SpliceDialog::worked(const std::shared_ptr<const Snapshot>& snapshot,
+                                                  double margin_mm, std::stop_token stop) {
+  const auto assembly = snapshot->assembly();
+  if (!assembly) return assembly.error();
+  const auto seen = snapshot->seen(stop);
+  const auto laid = snapshot->laid(stop);
+  if (!seen || !laid) return Error{"stopped", ""};
+  Answer made;
+  made.proposals = proposedSplices(snapshot->design(), **assembly, *snapshot->flatPieces(),
+                                   *snapshot->faces(), *seen, *laid, margin_mm);
+  const auto next = withSplices(snapshot->design(), splicesOf(made.proposals));
+  if (!next) return next.error();
+  const auto then = analyse(std::make_shared<const Snapshot>(*next), stop);
+  if (then) made.then = *then;
+  return made;
 }
 
 void SpliceDialog::receive(const Result<Answer>& answer) {
-  m_busy = false;
   if (!answer) return sayRefusal(answer.error());
   m_answer = *answer;
   const Design& design = m_document->committed();

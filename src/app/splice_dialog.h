@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #include "app/work_dialog.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/checks/analysis.h"
@@ -15,8 +16,7 @@ class SpliceDialog : public WorkDialog {
   Q_OBJECT
 public:
   SpliceDialog(Document* document, double margin_mm, QWidget* parent = nullptr);
-  ~SpliceDialog() override;
-  bool busy() const { return m_busy; }
+  bool busy() const { return m_working.running(); }
 
 private:
   struct Answer {
@@ -26,10 +26,11 @@ private:
   void receive(const Result<Answer>& answer);
   void take();
 
-  std::stop_source m_stop;
+  static Result<Answer> worked(const std::shared_ptr<const Snapshot>& snapshot, double margin_mm,
+                               std::stop_token stop);
   std::optional<Answer> m_answer;
   QListWidget* m_list;
-  bool m_busy = true;
+  NewestWork m_working;
 };
 
 } // namespace hinge

@@ -284,9 +284,8 @@ private:
     json(tables);
   }
 
-  void addJudgements() {
-    json(onFile("order", help("help.an-order-of-work-in"), orderOf));
-    CLI::App* planning = onFile("plan", help("help.plan"), planVerb);
+  /// The maker's schools at glueing.
+  void makingWays(CLI::App* planning) {
     planning->add_option("--closing", o.closing, help("help.plan-closing"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"shut", "marks"}));
@@ -300,12 +299,33 @@ private:
       planning->add_option(name, *text, help(key))
           ->type_name(help("help.label/TEXT"))
           ->check(adhesives);
+  }
+
+  void addJudgements() {
+    json(onFile("order", help("help.an-order-of-work-in"), orderOf));
+    CLI::App* planning = onFile("plan", help("help.plan"), planVerb);
+    makingWays(planning);
     planning->add_option("--copies", o.cards, help("help.plan-copies"))
         ->type_name(help("help.label/INT"))
         ->check(between(1, 500));
     planning->add_flag("--card-by-card", o.cardByCard, help("help.plan-card-by-card"));
     planning->add_flag("--text", o.text, help("help.as-text"));
     json(planning);
+    CLI::App* step = onFile("step", help("help.step"), stepVerb);
+    step->add_option("number", o.number, help("help.step-number"))->required();
+    step->add_option("--picture", o.picture, help("help.step-picture"));
+    step->add_option("--progress", o.progress, help("help.step-progress"))
+        ->type_name(help("help.label/FLOAT"));
+    makingWays(step);
+    json(step);
+    CLI::App* booklet = onFile("booklet", help("help.booklet"), bookletVerb);
+    booklet->add_option("-o,--out", o.out, help("help.booklet-out"))->required();
+    booklet->add_option("--page", o.page, help("help.booklet-page"))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"a5", "half-letter"}));
+    booklet->add_flag("--stapled", o.stapled, help("help.booklet-stapled"));
+    booklet->add_flag("--bare", o.bare, help("help.booklet-bare"));
+    makingWays(booklet);
     CLI::App* checking = onFile("check", help("help.judge-the-design-exit-1"), check);
     checking->add_option("--mends", o.mends, help("help.seconds-to-look-for-mends"));
     json(checking);

@@ -35,7 +35,8 @@ struct Options {
   std::vector<std::string> measured;           ///< of its test squares
   std::string lines, page, only;               ///< of a PDF: of what is printed, the printer's page
   bool prints = false, backs = false;
-  bool cardByCard = false;
+  bool cardByCard = false, stapled = false;
+  std::string progress; ///< through a step, 0 to 1; empty: as tells most
   bool squares = false, resume = false, again = false;
   int drop = 0; ///< number of a rule, from 1
   bool csv = false, round = false, more = false, bare = false, allSeen = false;
@@ -111,6 +112,8 @@ int scoresTableVerb(const Options& o);
 int layoutVerb(const Options& o);
 int cutVerb(const Options& o);
 int planVerb(const Options& o);
+int stepVerb(const Options& o);
+int bookletVerb(const Options& o);
 int spliceVerb(const Options& o);
 int orderOf(const Options& o);
 int check(const Options& o);

@@ -52,22 +52,39 @@ QPainterPath toPath(const Region& region, const QTransform& transform) {
   return path;
 }
 
-namespace {
-
-/// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector
-/// files.
 void hatch(QPainter& painter, const QPainterPath& area, const QColor& colour, double gap,
            double width) {
-  painter.save();
-  painter.setClipPath(area, Qt::IntersectClip);
   painter.setPen(QPen(colour, width));
+  const QList<QPolygonF> rings = area.toSubpathPolygons();
   const QRectF r = area.boundingRect();
-  for (double x = r.left() - r.height(); x < r.right(); x += gap)
-    painter.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
-  painter.restore();
+  // Strokes run along x + y = level; where they cross the rings they begin and end. No clipping:
+  // there is none in SVG files.
+  for (double level = r.left() + r.top() + 0.5 * gap; level < r.right() + r.bottom();
+       level += gap) {
+    std::vector<double> at;
+    for (const QPolygonF& ring : rings)
+      for (int k = 0; k < ring.size(); ++k) {
+        const QPointF &a = ring[k], &b = ring[(k + 1) % ring.size()];
+        const double da = a.x() + a.y() - level, db = b.x() + b.y() - level;
+        if ((da > 0) != (db > 0)) at.push_back(a.x() + (b.x() - a.x()) * da / (da - db));
+      }
+    std::ranges::sort(at);
+    for (std::size_t k = 0; k + 1 < at.size(); k += 2)
+      painter.drawLine(QPointF(at[k], level - at[k]), QPointF(at[k + 1], level - at[k + 1]));
+  }
 }
 
-} // namespace
+void paintCross(QPainter& painter, const Region& outline, const QTransform& toPixels,
+                const QPen& pen, double most_mm) {
+  const Box2 box = boundsOf(outline);
+  const double half = std::min(most_mm, 0.3 * box.size().minCoeff());
+  const Vec2 middle = centroidOf(outline);
+  if (!contains(outline, middle)) return;
+  painter.setPen(pen);
+  for (double side : {-1.0, 1.0})
+    painter.drawLine(toPixels.map(QPointF(middle.x() - half, middle.y() - side * half)),
+                     toPixels.map(QPointF(middle.x() + half, middle.y() + side * half)));
+}
 
 namespace {
 constexpr float kVeil = 0.72f; ///< over papers under the lines of a flat piece

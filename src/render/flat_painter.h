@@ -34,6 +34,15 @@ void paintLabels(QPainter& painter, const Design& design, const Assembly& assemb
 /// Fills one side of a panel with its papers.
 void paintCoats(QPainter& painter, std::span<const Coat> coats, const QTransform& toPixels);
 
+/// Slanted strokes inside an area, `gap` apart, drawn as lines so that they stay crisp in vector
+/// files.
+void hatch(QPainter& painter, const QPainterPath& area, const QColor& colour, double gap,
+           double width);
+
+/// A pencil cross in the middle of a panel, on the paper it has there.
+void paintCross(QPainter& painter, const Region& outline, const QTransform& toPixels,
+                const QPen& pen, double most_mm = 6);
+
 /// Rim and holes, to be filled by the odd-even rule.
 QPainterPath toPath(const Region& region, const QTransform& transform);
 QPolygonF toPolygon(const std::vector<Vec2>& corners, const QTransform& transform);

@@ -28,24 +28,6 @@ std::vector<PanelIndex> unseenFaces(const KeyedVector<FaceIndex, Face>& faces,
   return all;
 }
 
-namespace {
-
-/// A pencil cross in the middle of a panel.
-void paintCross(QPainter& painter, const Region& outline, const QTransform& toHere,
-                const SheetStyle& style) {
-  constexpr double kMost_mm = 6;
-  const Box2 box = boundsOf(outline);
-  const double half = std::min(kMost_mm, 0.3 * box.size().minCoeff());
-  const Vec2 middle = centroidOf(outline);
-  if (!contains(outline, middle)) return;
-  painter.setPen(QPen(style.lines.theme.mark, 1.2 * style.lines.lineWidth_px));
-  for (double side : {-1.0, 1.0})
-    painter.drawLine(toHere.map(QPointF(middle.x() - half, middle.y() - side * half)),
-                     toHere.map(QPointF(middle.x() + half, middle.y() + side * half)));
-}
-
-} // namespace
-
 void paintPart(QPainter& painter, const Assembly& assembly, const Design& design,
                const CutPart& part, const PartPlace& place, bool chosen, const QTransform& toPixels,
                const SheetStyle& style) {
@@ -63,7 +45,8 @@ void paintPart(QPainter& painter, const Assembly& assembly, const Design& design
   if (part.mat == 0)
     for (PanelIndex panel : style.unseen)
       if (assembly.panels[panel].piece == part.flat.piece)
-        paintCross(painter, assembly.panels[panel].outline, toHere, style);
+        paintCross(painter, assembly.panels[panel].outline, toHere,
+                   QPen(style.lines.theme.mark, 1.2 * style.lines.lineWidth_px));
   if (part.mat == 0) {
     paintLabels(painter, design, assembly, part.flat, toHere, style.pixelsPerMm, lines.theme.cut);
   } else {

@@ -57,26 +57,14 @@ LaidSheet alone(const CutPlan& plan, std::size_t part) {
   return sheet;
 }
 
-/// Everything of one card, inside of what printers print; prints do not reach into one another.
-CutPlan printedPlan(const Snapshot& snapshot, const PdfWishes& wishes) {
-  LayoutOptions options = printedOptions();
-  if (wishes.print == PdfPrint::LinesOver) options.gap_mm = 2 * kBleed_mm + 1;
-  if (wishes.print == PdfPrint::LinesUnder) options.gap_mm = 2 * (kBleed_mm + kTick_mm) + 1;
-  const Design& design = snapshot.design();
-  return layOutParts(design,
-                     partsToCut(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()),
-                                1, design.settings.slice),
-                     options);
-}
-
-/// The pages of a document, painted one after another. The first page has its size already.
+/// The pages of a document, painted one after another. The first page of all has its size already.
 class SheetsPainter {
 public:
   SheetsPainter(const Snapshot& snapshot, const CutPlan& plan, const PdfWishes& wishes,
-                const Vec2& usual_mm, QPdfWriter& writer, QPainter& painter)
+                const Vec2& usual_mm, QPdfWriter& writer, QPainter& painter, int pages = 0)
       : m_design(snapshot.design()), m_assembly(**snapshot.assembly()), m_writer(writer),
         m_painter(painter), m_plan(plan), m_wishes(wishes), m_usual_mm(usual_mm),
-        m_page_mm(usual_mm) {
+        m_page_mm(usual_mm), m_pages(pages) {
     m_style.lines.fillSheet = false;
     m_style.lines.lineWidth_px = 0.25 * kDotsPerMm;
     m_style.papers = false;
@@ -244,7 +232,7 @@ private:
   Vec2 m_usual_mm; ///< of the printer
   SheetStyle m_style;
   Vec2 m_page_mm;
-  int m_pages = 0;
+  int m_pages; ///< that are there already
   bool m_withoutRuler = false;
 };
 
@@ -267,6 +255,17 @@ LayoutOptions printedOptions() {
   return options;
 }
 
+CutPlan printedPlan(const Snapshot& snapshot, PdfPrint print, std::stop_token stop) {
+  LayoutOptions options = printedOptions();
+  if (print == PdfPrint::LinesOver) options.gap_mm = 2 * kBleed_mm + 1;
+  if (print == PdfPrint::LinesUnder) options.gap_mm = 2 * (kBleed_mm + kTick_mm) + 1;
+  const Design& design = snapshot.design();
+  return layOutParts(design,
+                     partsToCut(design, *snapshot.cutPieces(), matList(design, *snapshot.dressed()),
+                                1, design.settings.slice),
+                     options, stop);
+}
+
 Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path,
                             const PdfWishes& wishes) {
   const auto assembly = snapshot.assembly();
@@ -274,7 +273,7 @@ Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const 
   const Design& design = snapshot.design();
   const SheetSize& sheet = sheetByKey(design.settings.sheet);
   const Vec2 usual = wishes.page_mm.value_or(Vec2(sheet.width_mm, sheet.height_mm));
-  const CutPlan plan = printedPlan(snapshot, wishes);
+  const CutPlan plan = printedPlan(snapshot, wishes.print);
   const bool sheets = wishes.what != PdfContent::Tables;
   const bool first = sheets && !plan.sheets.empty() && !wishes.page_mm;
   QBuffer buffer;
@@ -299,6 +298,19 @@ Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const 
   }
   return writeFile(path, std::string_view(buffer.data().constData(),
                                           static_cast<std::size_t>(buffer.data().size())));
+}
+
+void appendSheets(QPdfWriter& writer, QPainter& painter, const Snapshot& snapshot,
+                  const Bench& bench) {
+  const SheetSize& sheet = sheetByKey(snapshot.design().settings.sheet);
+  const Vec2 usual(sheet.width_mm, sheet.height_mm);
+  const PdfWishes wishes;
+  const CutPlan plan = printedPlan(snapshot, wishes.print);
+  SheetsPainter pages(snapshot, plan, wishes, usual, writer, painter, 1);
+  pages.run();
+  pages.ruler();
+  paintTables(writer, painter, usual, QString::fromStdString(snapshot.design().title),
+              tablesOf(snapshot, plan, bench));
 }
 
 } // namespace hinge

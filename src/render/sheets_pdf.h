@@ -3,6 +3,8 @@
 #include "core/base/result.h"
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
+#include <QPainter>
+#include <QPdfWriter>
 #include <optional>
 #include <string>
 
@@ -24,6 +26,11 @@ struct PdfWishes {
 constexpr double kPrinterMargin_mm = 10, kPrinterFooter_mm = 14;
 LayoutOptions printedOptions();
 
+/// Everything of one card on the sheets that are printed: what bleeds or has marks beside it needs
+/// more room in between.
+CutPlan printedPlan(const Snapshot& snapshot, PdfPrint print = PdfPrint::LinesAlone,
+                    std::stop_token stop = {});
+
 /// Cutting sheets at 1:1: pieces and layers of each paper nested on its sheets, inside of a margin
 /// that printers leave. Sheets and parts larger than the printer's page are tiled over several
 /// with 8 mm overlap and crosses to join them by; every page has a ruler of exactly 100 mm and
@@ -32,5 +39,9 @@ LayoutOptions printedOptions();
 /// letters, and the score and cut tables. Written beside the target and moved into place.
 Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path,
                             const PdfWishes& wishes = {});
+
+/// The same as further pages of a document, each with its own size.
+void appendSheets(QPdfWriter& writer, QPainter& painter, const Snapshot& snapshot,
+                  const Bench& bench);
 
 } // namespace hinge

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/stage_painter.h"
 #include "core/geom/polygon.h"
-#include "core/states/lying.h"
 #include "render/paper_brush.h"
+#include "render/pose_faces.h"
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
@@ -57,7 +57,7 @@ public:
     for (std::size_t k = 0; k < faces.size();) {
       const Source& source = sourceOf(faces[k]);
       if (source.shade) {
-        paintShade(onScreen(faces[k++]), source);
+        paintShade(onScreen(faces[k++], m_camera), source);
         continue;
       }
       // Parts of one panel that follow one another are painted as one, papers and all.
@@ -65,7 +65,7 @@ public:
       for (; k < faces.size() && !sourceOf(faces[k]).shade &&
              sourceOf(faces[k]).panel == source.panel;
            ++k) {
-        parts.push_back({&faces[k], onScreen(faces[k])});
+        parts.push_back({&faces[k], onScreen(faces[k], m_camera)});
         drawn.push_back({source.panel, parts.back().outline});
       }
       paintPaper(source.panel, parts, parts.size() == partsOf[source.panel]);
@@ -82,18 +82,11 @@ private:
   const Source& sourceOf(const SpaceFace& face) const {
     return m_sources[static_cast<std::size_t>(face.source)];
   }
-  QPolygonF onScreen(const SpaceFace& face) const {
-    QPolygonF outline;
-    for (const Vec3& corner : face.corners)
-      outline << m_camera.project(corner);
-    return outline;
-  }
 
   void collect() {
     for (PanelIndex panel : m_assembly.panels.indices()) {
       if (!m_pose.placed[panel] || ownerMissing(panel)) continue;
-      Iso3 place = m_bench * m_pose.panels[panel];
-      place.pretranslate(Vec3(m_bench.linear() * m_lying.off_mm(panel)));
+      const Iso3 place = drawnAt(panel, m_pose, m_bench, m_lying);
       for (const Polygon& part : convexParts(m_assembly.panels[panel].outline))
         addFace(part, m_assembly.panels[panel].outline, place, {panel});
     }
@@ -110,16 +103,8 @@ private:
   }
 
   void addFace(const Polygon& part, const Region& whole, const Iso3& place, Source source) {
-    SpaceFace face;
-    face.normal = place.linear().col(2);
-    face.source = static_cast<int>(m_sources.size());
-    for (std::size_t i = 0; i < part.size(); ++i) {
-      face.corners.push_back(place * lift(part[i]));
-      const Vec2 middle = 0.5 * (part[i] + part[(i + 1) % part.size()]);
-      face.edges.push_back(distanceToOutline(whole, middle) < 1e-6);
-    }
+    m_faces.push_back(spaceFace(part, whole, place, static_cast<int>(m_sources.size())));
     m_sources.push_back(source);
-    m_faces.push_back(std::move(face));
   }
 
   /// Where a wall stands on its host, two soft strips beside the line let it stand instead of
@@ -171,21 +156,6 @@ private:
     QRadialGradient glow;
   };
 
-  /// Where a flat piece lies on the screen: the perspective of its plane.
-  std::optional<QTransform> onScreen(PanelIndex panel) const {
-    const Box2 box = boundsOf(m_assembly.panels[panel].outline);
-    const Vec2 corners[] = {
-        box.low, {box.high.x(), box.low.y()}, box.high, {box.low.x(), box.high.y()}};
-    QPolygonF flat, seen;
-    for (const Vec2& corner : corners) {
-      flat << QPointF(corner.x(), corner.y());
-      seen << m_camera.project(m_bench * (m_pose.panels[panel] * lift(corner)));
-    }
-    QTransform map;
-    if (!QTransform::quadToQuad(flat, seen, map)) return std::nullopt;
-    return map;
-  }
-
   /// The map of a plane about the middle of an area of it, without its perspective.
   static QTransform affineAt(const QTransform& map, const QPainterPath& area) {
     const QPointF middle = area.boundingRect().center(), at = map.map(middle),
@@ -201,7 +171,8 @@ private:
   void paintCoats(PanelIndex panel, std::span<const Coat> coats, const std::vector<Part>& parts,
                   bool whole, const Light& light) {
     if (coats.empty()) return;
-    const auto map = onScreen(panel);
+    const auto map =
+        planeOnScreen(m_assembly.panels[panel].outline, m_bench * m_pose.panels[panel], m_camera);
     if (!map) return;
     p.save();
     // A panel that is seen whole needs no clipping, which is dear.
@@ -412,9 +383,6 @@ double drawableOpening(double opening_rad) {
   return std::clamp(opening_rad, radians(0.4), kPi - radians(0.02));
 }
 
-namespace {
-
-/// Where the eye is for a card of this size, before it is brought so near that all fits.
 Camera viewOf(const CardBase& card) {
   Camera camera;
   const double depth = card.pageDepth_mm(), length = card.gutterLength_mm();
@@ -426,6 +394,8 @@ Camera viewOf(const CardBase& card) {
   camera.centre = QPointF(0, 0);
   return camera;
 }
+
+namespace {
 
 /// Brings the camera so near that what it has seen at scale 1 fills the area.
 Camera broughtNear(Camera camera, const QRectF& seen, const QRectF& area, double share) {
@@ -439,6 +409,28 @@ void addTo(QRectF& seen, const QPointF& q) {
 }
 
 } // namespace
+
+std::vector<Vec3> cornersOf(const Assembly& assembly, const Pose& pose, const Iso3& bench) {
+  std::vector<Vec3> corners;
+  for (PanelIndex p : assembly.panels.indices()) {
+    if (!pose.placed[p]) continue;
+    for (const Vec2& c : assembly.panels[p].outline.rim)
+      corners.push_back(bench * (pose.panels[p] * lift(c)));
+  }
+  return corners;
+}
+
+Camera cameraOn(Camera view, const std::vector<Vec3>& corners, const QRectF& area, double share) {
+  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
+  for (const Vec3& corner : corners)
+    low = low.cwiseMin(corner), high = high.cwiseMax(corner);
+  view.target = 0.5 * (low + high);
+  view.scale_px = 1, view.centre = QPointF(0, 0);
+  QRectF seen;
+  for (const Vec3& corner : corners)
+    addTo(seen, view.project(corner));
+  return broughtNear(view, seen, area, share);
+}
 
 Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assembly) {
   const Camera unit = viewOf(card);
@@ -465,21 +457,9 @@ Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assemb
     if (open.head<2>().norm() > 0.3) unit.turn_rad = std::atan2(open.x(), -open.y()) + kAside_rad;
     unit.height_rad = kHeight_rad;
   }
-  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
-  std::vector<Vec3> corners;
-  for (PanelIndex p : assembly.panels.indices()) {
-    if (!pose.placed[p]) continue;
-    for (const Vec2& c : assembly.panels[p].outline.rim) {
-      corners.push_back(bench * (pose.panels[p] * lift(c)));
-      low = low.cwiseMin(corners.back()), high = high.cwiseMax(corners.back());
-    }
-  }
+  const std::vector<Vec3> corners = cornersOf(assembly, pose, bench);
   if (corners.empty()) return cameraFor(card, area, assembly);
-  unit.target = 0.5 * (low + high);
-  QRectF seen;
-  for (const Vec3& corner : corners)
-    addTo(seen, unit.project(corner));
-  return broughtNear(unit, seen, area, 0.86);
+  return cameraOn(unit, corners, area, 0.86);
 }
 
 std::vector<DrawnFace> paintStage(QPainter& painter, const QRectF& area, const Assembly& assembly,

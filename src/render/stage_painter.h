@@ -50,6 +50,13 @@ Camera cameraFor(const CardBase& card, const QRectF& area, const Assembly& assem
 Camera cameraAt(const CardBase& card, const QRectF& area, const Assembly& assembly,
                 const Pose& pose, const Iso3& bench);
 
+/// Where the eye is for a card of this size, before it is brought so near that all fits.
+Camera viewOf(const CardBase& card);
+/// All corners of what is placed, laid as `bench` says.
+std::vector<Vec3> cornersOf(const Assembly& assembly, const Pose& pose, const Iso3& bench);
+/// The view brought so near that the corners (one at least) fill that share of the area.
+Camera cameraOn(Camera view, const std::vector<Vec3>& corners, const QRectF& area, double share);
+
 /// How the card lies on the bench: the second page flat, the first one turned up by the opening, so
 /// that it swings as the leaf of the opening control does. Maps the world frame into the bench
 /// frame in which the stage is drawn.

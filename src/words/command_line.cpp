@@ -271,6 +271,20 @@ constexpr Sentence kAll[] = {
     {"help.plan-card-by-card",
      QT_TRANSLATE_NOOP("words",
                        "one card after the other, not what one tool does for all of them")},
+    {"help.step", QT_TRANSLATE_NOOP("words", "one step of the work, in words and as a picture")},
+    {"help.step-number", QT_TRANSLATE_NOOP("words", "its number in the plan, from 1")},
+    {"help.step-picture", QT_TRANSLATE_NOOP("words", "write the picture here: .png or .svg")},
+    {"help.step-progress",
+     QT_TRANSLATE_NOOP("words", "how far through the step the paper is, 0 to 1; as tells most")},
+    {"help.booklet", QT_TRANSLATE_NOOP("words", "the work as a booklet: the card, what it takes, "
+                                                "every step with its picture and a box to tick")},
+    {"help.booklet-out", QT_TRANSLATE_NOOP("words", "write it here: .pdf or .html")},
+    {"help.booklet-page", QT_TRANSLATE_NOOP("words", "a5, half-letter (a5)")},
+    {"help.booklet-stapled",
+     QT_TRANSLATE_NOOP("words", "two pages on each side of a sheet, in the order for folding and "
+                                "stapling; print on both sides, turned about the short edge")},
+    {"help.booklet-bare",
+     QT_TRANSLATE_NOOP("words", "without the cutting sheets and tables at full size")},
     {"cli.plan-schedule",
      QT_TRANSLATE_NOOP("words",
                        "%1 cards: the first is ready after %2, all after %3; the hands are "

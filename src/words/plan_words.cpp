@@ -2,8 +2,10 @@
 #include "words/plan_words.h"
 #include "core/structures/names.h"
 #include "words/words.h"
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 #include <set>
 
 namespace hinge {
@@ -56,6 +58,7 @@ private:
     switch (step.kind) {
     case WorkKind::Ready: return {"plan.ready", adhesives()};
     case WorkKind::Score: return {"plan.score", pieces};
+    case WorkKind::Slice: return {"plan.slice", pieces, pieceOf(step)};
     case WorkKind::Cut: return {"plan.cut", pieces};
     case WorkKind::Fold: return {"plan.fold", pieces};
     case WorkKind::Splice:
@@ -65,7 +68,9 @@ private:
     case WorkKind::Cross: return {"plan.cross", step.faces.size()};
     case WorkKind::Pencil: return {"plan.pencil", step.points.size()};
     case WorkKind::Dress: return {"make.dress", step.faces.size(), pieceOf(step)};
-    case WorkKind::DryFit: return {"plan.dry-fit", Text("as-it-is", jointsOf(step))};
+    case WorkKind::DryFit:
+      return {step.onCard ? "plan.dry-fit" : "plan.dry-fit-alone",
+              Text("as-it-is", jointsOf(step))};
     case WorkKind::Join: return {"as-it-is", jointsOf(step)};
     case WorkKind::Wait: return {"plan.wait", Text("as-it-is", sayTime(step.waits_s))};
     case WorkKind::Measure:
@@ -84,7 +89,8 @@ private:
             Millimetres{point.from_mm.x()}, Millimetres{point.from_mm.y()}});
     const bool glued = step.kind == WorkKind::Join && step.adhesive;
     if (glued && step.press == PressWay::ByShutting) note({"plan/by-shutting"});
-    if (glued && step.press == PressWay::Openly) note({"plan/openly"});
+    if (glued && step.press == PressWay::Openly)
+      note({step.onCard ? "plan/openly" : "plan/openly-alone"});
     if (glued && step.press == PressWay::ByFinger)
       note({"plan/by-finger", Degrees{step.opening_deg}});
     if (step.adhesive) {
@@ -99,6 +105,12 @@ private:
       if (const double slides = factsOf(*step.adhesive).slides_s; slides > 0)
         note({"plan/slides", Text("as-it-is", sayTime(slides))});
     }
+    if (step.kind == WorkKind::DryFit && step.onCard) note({"plan/clip"});
+    if (step.kind == WorkKind::Join && std::ranges::any_of(step.joints, [&](JointIndex j) {
+          return std::holds_alternative<Slot>(m_assembly.joints[j]);
+        }))
+      note({"plan/slot-tape"});
+    if (step.alongFold) note({"plan/along-fold"});
     if (step.before >= 0) note({"plan/before", step.before + 1});
   }
 
@@ -106,8 +118,9 @@ private:
     const auto caution = [&](const char* key) {
       const bool first = m_told.insert(key).second;
       words.cautions.push_back(saySentence(Text(first ? key : std::string(key) + "/short")));
+      if (first) words.newCautions.push_back(words.cautions.back());
     };
-    if (step.kind == WorkKind::Cut) caution("caution.knife");
+    if (step.kind == WorkKind::Cut || step.kind == WorkKind::Slice) caution("caution.knife");
     if (step.adhesive && step.kind != WorkKind::Wait) {
       if (factsOf(*step.adhesive).needsAir) caution("caution.air");
       if (!m_told.contains("caution.skin")) caution("caution.skin");
@@ -137,6 +150,51 @@ std::string sayTime(double seconds) {
 
 std::string sayAdhesive(Adhesive adhesive) {
   return say(Text(fmt::format("adhesive.{}", factsOf(adhesive).key)));
+}
+
+std::string sayChange(const WorkPlan& before, const WorkPlan& after) {
+  std::map<JointIndex, const WorkStep*> was;
+  for (const WorkStep& step : before.steps)
+    if (step.kind == WorkKind::Join)
+      for (JointIndex j : step.joints)
+        was[j] = &step;
+  int toShutting = 0, toMarks = 0, glued = 0, layers = 0;
+  for (const WorkStep& step : after.steps)
+    if (step.kind == WorkKind::Join)
+      for (JointIndex j : step.joints) {
+        if (!was.contains(j)) continue;
+        const bool shut = step.press == PressWay::ByShutting,
+                   shutBefore = was[j]->press == PressWay::ByShutting;
+        toShutting += shut && !shutBefore, toMarks += !shut && shutBefore;
+        glued += step.adhesive != was[j]->adhesive;
+      }
+  const auto dressing = [](const WorkPlan& plan) {
+    std::vector<std::optional<Adhesive>> all;
+    for (const WorkStep& step : plan.steps)
+      if (step.kind == WorkKind::Dress) all.push_back(step.adhesive);
+    return all;
+  };
+  const auto one = dressing(before), other = dressing(after);
+  for (std::size_t k = 0; k < std::min(one.size(), other.size()); ++k)
+    layers += one[k] != other[k];
+  std::string text;
+  const auto add = [&](const Text& part) {
+    text += (text.empty() ? "" : "; ") + (text.empty() ? saySentence(part) : say(part));
+  };
+  if (toShutting > 0) add({"change.shut", toShutting});
+  if (toMarks > 0) add({"change.marks", toMarks});
+  if (glued > 0) add({"change.glued", glued});
+  if (layers > 0) add({"change.layers", layers});
+  const auto time = [](const WorkPlan& plan) {
+    double sum = plan.hands_s();
+    for (const WorkStep& step : plan.steps)
+      if (step.kind == WorkKind::Wait) sum += step.waits_s;
+    return sum;
+  };
+  if (before.steps.size() != after.steps.size() || std::abs(time(before) - time(after)) > 1)
+    add({"change.sum", after.steps.size(), before.steps.size(),
+         Text("as-it-is", sayTime(time(after))), Text("as-it-is", sayTime(time(before)))});
+  return text;
 }
 
 std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,

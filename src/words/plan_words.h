@@ -10,12 +10,17 @@ namespace hinge {
 struct StepWords {
   std::string what;
   std::vector<std::string> notes;
-  std::vector<std::string> cautions; ///< in full where they come first, short later
+  std::vector<std::string> cautions;    ///< in full where they come first, short later
+  std::vector<std::string> newCautions; ///< those of them that come first here
 };
 
 /// All steps in the user's language and the card's unit.
 std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,
                                const Assembly& assembly);
+
+/// What is otherwise in the second of two plans for the same card: joints made in another way or
+/// with another adhesive, steps and time. Empty when nothing is.
+std::string sayChange(const WorkPlan& before, const WorkPlan& after);
 
 /// "20 seconds", "2 minutes", "3 h 5 min".
 std::string sayTime(double seconds);

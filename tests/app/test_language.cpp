@@ -3,10 +3,13 @@
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
+#include "app/at_bench.h"
+#include "app/booklet_dialog.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
+#include "app/rehearsal_window.h"
 #include "app/shelf.h"
 #include "cli/commands.h"
 #include "core/io/design_json.h"
@@ -50,7 +53,7 @@ const char* const kTyped =
     "displayed more bare drop at shapes from for twins alike under over around FACE "
     "splice cut hpgl prints backs letter sheets tables only level overlap on squares "
     "measured resume again scale offset speed PAPER blade overcut x y s cm "
-    "hinge-lantern-cutter cutter HPGL";
+    "hinge-lantern-cutter cutter HPGL booklet stapled html half-letter half progress";
 
 } // namespace
 
@@ -216,6 +219,45 @@ private slots:
       const QStringList plain = escaped(*m_window);
       QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));
     }
+  }
+  /// Every step of the work, the bench, the rehearsal and the booklet's dialog.
+  void makingSpeaksIt() {
+    QStandardPaths::setTestModeEnabled(false);
+    qputenv("XDG_DATA_HOME", m_folder.path().toUtf8());
+    const QString card = m_folder.filePath(QStringLiteral("boatmen.hinge"));
+    QVERIFY(QFile::copy(QStringLiteral(HINGE_SOURCE_DIR "/demo/waving-boatmen.hinge"), card));
+    QVERIFY(m_window->openFile(card));
+    for (const QString& part : card.split(QRegularExpression(QStringLiteral("[^A-Za-z]"))))
+      m_allowed << part;
+    m_window->go(MainWindow::MakeCard);
+    MakePlace& make = m_window->makePlace();
+    QTRY_VERIFY_WITH_TIMEOUT(!make.busy() && make.plan(), 30000);
+    for (int row = 0; row < make.steps().count(); ++row) {
+      make.steps().setCurrentRow(row);
+      const QStringList plain = escaped(*m_window);
+      QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));
+    }
+    make.openBench();
+    make.openRehearsal();
+    make.findChild<QPushButton*>(QStringLiteral("booklet"))->click();
+    auto* bench = m_window->findChild<AtBench*>();
+    auto* rehearsal = m_window->findChild<RehearsalWindow*>();
+    auto* booklet = m_window->findChild<BookletDialog*>();
+    QVERIFY(bench && rehearsal && booklet);
+    for (int acts = 0; acts < 40; ++acts) {
+      const QStringList plain = escaped(*bench);
+      QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));
+      bench->goOn();
+    }
+    QTest::keyClick(rehearsal, Qt::Key_2);
+    QTRY_VERIFY_WITH_TIMEOUT(!rehearsal->busy(), 30000);
+    for (QWidget* one : {static_cast<QWidget*>(rehearsal), static_cast<QWidget*>(booklet)}) {
+      const QStringList plain = escaped(*one);
+      QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));
+      one->close();
+    }
+    bench->close();
+    QStandardPaths::setTestModeEnabled(true);
   }
   void dialogsSpeakIt() {
     open("waving-boatmen");

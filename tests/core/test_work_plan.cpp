@@ -5,6 +5,7 @@
 #include "core/io/maker_ways.h"
 #include "core/io/text_file.h"
 #include "core/making/access.h"
+#include "core/making/placing_room.h"
 #include "core/making/schedule.h"
 #include "core/making/work_plan.h"
 #include "core/model/snapshot.h"
@@ -123,7 +124,8 @@ private slots:
         for (const Region& part : step.glueOn)
           for (const Vec2& corner : part.rim)
             for (const Fold& fold : a.folds)
-              if (a.panels[fold.left].piece == a.panels[glue.tab].piece) {
+              if (a.panels[fold.left].piece == a.panels[glue.tab].piece &&
+                  !gluedOnBothSides(a, fold, a.panels[glue.host].piece)) {
                 ++looked;
                 QVERIFY2(distanceToSegment(corner, fold.from, fold.to) >
                              design.settings.foldClearance_mm - 0.01,
@@ -240,6 +242,105 @@ private slots:
     QVERIFY(fewer == shut.plan.steps.end() || fewer->points.size() < step->points.size());
   }
 
+  /// Two sheets that are glued to one another on both sides of a fold never part there.
+  void glueGoesUpToFoldsThatTurnTogether() {
+    const Design design = demoAsItComes("tube-lantern");
+    const Planned made = planned(design);
+    const Assembly& a = made.assembly();
+    double nearest = 1e9;
+    for (const WorkStep& step : made.plan.steps) {
+      if (step.kind != WorkKind::Join) continue;
+      const auto* glue = std::get_if<Glue>(&a.joints[step.joints.front()]);
+      if (!glue) continue;
+      for (const Fold& fold : a.folds)
+        if (gluedOnBothSides(a, fold, a.panels[glue->host].piece))
+          for (const Region& part : step.glueOn)
+            for (const Vec2& corner : part.rim)
+              nearest = std::min(nearest, distanceToSegment(corner, fold.from, fold.to));
+    }
+    QVERIFY(nearest < 0.1);
+  }
+
+  /// On marks both sides are fixed: half a millimetre in the ring is what paper takes up. A page
+  /// that is shut on it takes it wherever it is, as long as it stays within the card.
+  void howNearATabMustBeIsWorkedOut() {
+    Design design = card();
+    add(design, "vfold", "gutter");
+    const auto assembly = assemble(design);
+    const Motion motion = Motion::trace(assembly);
+    for (const auto& [j, glue] : assembly->every<Glue>()) {
+      const double fixed = placingRoom_mm(motion, j, Vec2(1, 0), false),
+                   taken = placingRoom_mm(motion, j, Vec2(1, 0), true);
+      QVERIFY_NEAR(fixed, kTakenUp_mm, 0.3);
+      QVERIFY(taken > fixed);
+      QCOMPARE(taken, kMostRoom_mm);
+    }
+    // Near the edge of the card there is less room.
+    const Pose shut = motion.shutPose();
+    double farthest = 0;
+    for (PanelIndex p : assembly->panels.indices())
+      if (assembly->panels[p].owner)
+        for (const Vec2& corner : assembly->panels[p].outline.rim)
+          farthest = std::max(
+              farthest, (shut.panels[assembly->root].inverse() * (shut.panels[p] * lift(corner)))
+                            .cwiseAbs()
+                            .x());
+    Design edge = design;
+    edge.card.width_mm = farthest + 1;
+    const Motion near = Motion::trace(assemble(edge));
+    for (const auto& [j, glue] : near.assembly().every<Glue>())
+      QVERIFY_NEAR(placingRoom_mm(near, j, Vec2(1, 0), true), 1, 0.05);
+  }
+
+  void whatEndsOnAFoldIsLinedUpAgainstIt() {
+    int along = 0, apart = 0;
+    for (const char* name : {"tube-lantern", "photo-stand", "pop-up-lantern", "canal-houses"}) {
+      const Planned made = planned(demoAsItComes(name));
+      const Assembly& a = made.assembly();
+      for (const WorkStep& step : made.plan.steps) {
+        const auto* glue = step.kind == WorkKind::Join && step.joints.size() == 1
+                               ? std::get_if<Glue>(&a.joints[step.joints.front()])
+                               : nullptr;
+        if (!glue) continue;
+        double second = 1e9, nearest = 1e9; // the two corners that are nearest to one fold
+        for (FoldIndex f : a.foldsOf(glue->host)) {
+          std::vector<double> far;
+          for (const Region& part : gluedOf(a, *glue))
+            for (const Vec2& corner : mapped(part, glue->tabToHost).rim)
+              far.push_back(distanceToSegment(corner, a.folds[f].from, a.folds[f].to));
+          std::ranges::sort(far);
+          if (far.size() > 1 && far[1] < second) second = far[1], nearest = far[0];
+        }
+        QVERIFY(nearest <= second);
+        if (step.alongFold) QVERIFY(second < 0.5);
+        if (second > 0.6) QVERIFY(!step.alongFold);
+        (step.alongFold ? along : apart) += 1;
+      }
+    }
+    QVERIFY2(along > 0 && apart > 0, qPrintable(QString::number(along)));
+  }
+
+  void stripsAreSlicedFromOneSheet() {
+    Design design = card(120, 150);
+    PieceWork strip = plainStrip(60, 10);
+    for (double x : {8.0, 30.0, 52.0})
+      strip.lines.push_back(
+          {x == 30 ? WorkLine::Kind::Mountain : WorkLine::Kind::Valley, {x, 0}, {x, 10}});
+    for (int k = 0; k < 3; ++k) {
+      strip.joints = {{{4, 5}, "card/page-a", {20 + 22.0 * k, 60}, given::Glue()}};
+      design = addStructure(design, "piece", "gutter", {{"position", 0.0}}, strip)->design;
+    }
+    const auto slicesIn = [](const Design& of) {
+      std::vector<std::size_t> all;
+      for (const WorkStep& step : planned(of).plan.steps)
+        if (step.kind == WorkKind::Slice) all.push_back(step.pieces.size());
+      return all;
+    };
+    QVERIFY(slicesIn(design).empty());
+    design.settings.slice = true;
+    QCOMPARE(slicesIn(design), std::vector<std::size_t>{3});
+  }
+
   void whatIsMeasuredIsOnTheCard() {
     const Design design = demoAsItComes("canal-houses");
     const Planned made = planned(design);
@@ -248,7 +349,7 @@ private slots:
       if (step.kind != WorkKind::Measure) continue;
       ++measured;
       QVERIFY(step.number_mm > 0.5 && step.number_mm < design.card.width_mm);
-      QVERIFY(step.within_mm > 0 && step.within_mm <= 1);
+      QVERIFY(step.within_mm >= kLeastRoom_mm && step.within_mm <= kMostRoom_mm);
     }
     QVERIFY(measured > 0);
   }

@@ -132,4 +132,10 @@ std::optional<Vec2> narrowPlace(const Region& region, double least_mm) {
   return 0.5 * (a + b);
 }
 
+Vec2 nearestOn(const Edge& edge, const Vec2& at) {
+  const Vec2 along = edge.second - edge.first;
+  const double share = std::clamp(along.dot(at - edge.first) / along.squaredNorm(), 0.0, 1.0);
+  return edge.first + share * along;
+}
+
 } // namespace hinge

@@ -17,4 +17,7 @@ std::vector<Region> withoutBorder(const Region& region,
 /// and where.
 std::optional<Vec2> narrowPlace(const Region& region, double least_mm);
 
+/// The point of an edge that is nearest to another point.
+Vec2 nearestOn(const Edge& edge, const Vec2& at);
+
 } // namespace hinge

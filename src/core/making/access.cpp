@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <functional>
 #include <ranges>
 #include <utility>
 
@@ -21,47 +20,6 @@ constexpr double kStill = 1e-5;  ///< relative speed that counts as none
 constexpr std::array<double, 6> kLookedAt_deg{
     30, 60, 90, 120, 150, 175}; ///< none at which panels that meet flat would be in one plane
 
-/// Per body a number, shared by bodies that are connected without the hinges that are in no ring
-/// (bridges). A depth-first walk.
-std::vector<int> ringNumbers(const Mechanism& m) {
-  const std::size_t n = m.bodies.size();
-  std::vector<int> ring(n, -1), entered(n, -1), low(n, 0);
-  std::vector<char> bridge(m.pairs.size(), 0);
-  int clock = 0;
-  const auto at = [](auto i) { return static_cast<std::size_t>(i.value); };
-  const std::function<void(BodyIndex, PairIndex)> walk = [&](BodyIndex b, PairIndex from) {
-    entered[at(b)] = low[at(b)] = clock++;
-    for (PairIndex j : m.bodies[b].pairs) {
-      if (j == from) continue;
-      const BodyIndex next = m.pairs[j].other(b);
-      if (entered[at(next)] >= 0) {
-        low[at(b)] = std::min(low[at(b)], entered[at(next)]);
-        continue;
-      }
-      walk(next, j);
-      low[at(b)] = std::min(low[at(b)], low[at(next)]);
-      if (low[at(next)] > entered[at(b)]) bridge[at(j)] = 1;
-    }
-  };
-  for (BodyIndex b : m.bodies.indices())
-    if (entered[at(b)] < 0) walk(b, {});
-  int next = 0;
-  for (BodyIndex start : m.bodies.indices()) {
-    if (ring[at(start)] >= 0) continue;
-    std::vector<BodyIndex> open{start};
-    ring[at(start)] = next;
-    while (!open.empty()) {
-      const BodyIndex b = open.back();
-      open.pop_back();
-      for (PairIndex j : m.bodies[b].pairs)
-        if (const BodyIndex other = m.pairs[j].other(b); ring[at(other)] < 0 && !bridge[at(j)])
-          ring[at(other)] = next, open.push_back(other);
-    }
-    ++next;
-  }
-  return ring;
-}
-
 } // namespace
 
 Access::Access(const Motion& motion, double shown_rad)
@@ -75,13 +33,6 @@ Access::Access(const Motion& motion, double shown_rad)
   m_madeOn.assign(m_whole.panels.size(), 0);
   for (JointIndex j : m_whole.joints.indices())
     if (comesMade(m_whole, m_whole.joints[j])) set({j}, true);
-}
-
-bool comesMade(const Assembly& assembly, const Joint& joint) {
-  return std::ranges::all_of(panelsOf(joint), [&](PanelIndex p) {
-    const auto piece = static_cast<std::size_t>(assembly.panels[p].piece.value);
-    return piece < assembly.readyMade.size() && assembly.readyMade[piece];
-  });
 }
 
 void Access::set(const JointGroup& group, bool made) {
@@ -101,12 +52,7 @@ const Walls& Access::wallsAt(double opening_rad) const {
 
 const Access::Held& Access::held() const {
   if (!m_held) {
-    Assembly part;
-    part.panels = m_whole.panels, part.folds = m_whole.folds;
-    part.drives = m_whole.drives, part.root = m_whole.root, part.carried = m_whole.carried;
-    for (JointIndex j : m_whole.joints.indices())
-      if (m_made[j]) part.joints.push(m_whole.joints[j]);
-    m_held.emplace(Held{Mechanism::from(part)});
+    m_held.emplace(Held{heldBy(m_whole, m_made)});
     m_held->ring = ringNumbers(m_held->mechanism);
   }
   return *m_held;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/making/held.h"
 #include "core/making/order.h"
 #include "core/making/patches.h"
 #include "core/making/walls.h"
@@ -7,9 +8,6 @@
 #include <map>
 
 namespace hinge {
-
-/// A joint between two pieces that come made: no step of the work.
-bool comesMade(const Assembly& assembly, const Joint& joint);
 
 /// What a hand can do while some joints are made and the others are not yet. Joints are made and
 /// taken back one by one; what that changes is worked out only when something asks for it.
@@ -65,7 +63,7 @@ private:
   double m_shown_rad; ///< opening at which bands are tied
   bool m_guided;      ///< something turns on a pin or slides somewhere
   Patches m_patches;
-  IndexedVector<JointIndex, char> m_made;
+  MadeJoints m_made;
   IndexedVector<PanelIndex, int> m_madeOn; ///< made glues and hinges at a panel
   mutable std::optional<Held> m_held;
   mutable std::map<double, Walls> m_walls;

@@ -10,6 +10,7 @@ namespace {
 int toolOf(const WorkStep& step) {
   switch (step.kind) {
   case WorkKind::Score: return 1;
+  case WorkKind::Slice:
   case WorkKind::Cut: return 2;
   case WorkKind::Fold: return 3;
   case WorkKind::Cross:

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/work_plan.h"
+#include "core/geom/border.h"
 #include "core/making/access.h"
+#include "core/making/placing_room.h"
 #include "core/pieces/splicing.h"
+#include "core/production/slices.h"
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -10,9 +13,12 @@ namespace hinge {
 namespace {
 
 constexpr double kSpeck_mm2 = 0.5;
-/// How nearly a measured number must be met: what a hand sets, and less than what keeps a card
-/// open.
-constexpr double kWithin_mm = 0.5;
+constexpr double kSameFold_mm = 0.2; ///< two folds that hands fold as one
+/// Nearer to a fold a tab is on it: there is nothing to measure.
+constexpr double kOnFold_mm = 0.5;
+
+/// What holds sooner is pressed meanwhile: no step of its own.
+constexpr double kWorthWaiting_s = 10;
 
 /// Seconds that hands take, as starting values.
 constexpr double kReady_s = 180, kScore_s = 12, kCut_s = 9, kFold_s = 5, kCross_s = 2,
@@ -39,6 +45,28 @@ double stripsOn_mm(const std::vector<Region>& regions) {
   for (const Region& region : regions)
     sum += boundsOf(region).size().maxCoeff();
   return sum;
+}
+
+/// A fold near a tab, in the frame of its piece, and the panel on its far side.
+struct FoldOnTab {
+  Edge line;
+  PanelIndex beyond; ///< not valid: the fold is not one of the panel's own
+};
+PanelIndex beyond(const Fold& fold, PanelIndex panel) {
+  return fold.left == panel ? fold.right : fold.right == panel ? fold.left : PanelIndex();
+}
+/// Both sheets fold along the same line, and are glued to one another beyond it too: they never
+/// part there, so glue goes up to it.
+bool turnTogether(const Assembly& assembly, const FoldOnTab& a, const FoldOnTab& b) {
+  if (!a.beyond.valid() || !b.beyond.valid()) return false;
+  const Vec2 along = (b.line.second - b.line.first).normalized();
+  for (const Vec2& end : {a.line.first, a.line.second})
+    if (std::abs(cross2(along, end - b.line.first)) > kSameFold_mm) return false;
+  for (const auto& [j, glue] : assembly.every<Glue>())
+    if ((glue.tab == a.beyond && glue.host == b.beyond) ||
+        (glue.tab == b.beyond && glue.host == a.beyond))
+      return true;
+  return false;
 }
 
 /// Which pieces hold together by now.
@@ -104,6 +132,10 @@ private:
       if (folding.contains(p)) scored.push_back(p);
     }
     if (!scored.empty()) add(WorkKind::Score, kScore_s * scores).pieces = scored;
+    for (const FlatPiece& sheet : piecesToCut(flatPieces(m_assembly), m_in.design))
+      if (!sheet.slices.empty())
+        add(WorkKind::Slice, kCut_s * static_cast<double>(sheet.slices.size())).pieces =
+            sheet.slices;
     add(WorkKind::Cut, kCut_s * 4 * static_cast<double>(all.size())).pieces = all;
     for (std::size_t k = 0; k < m_in.design.splices.size(); ++k)
       splice(k);
@@ -220,6 +252,8 @@ private:
         const auto [there, joins] = piecesOf(j);
         together.join(there, joins);
       }
+      m_onCard.push_back(together.joined(piecesOf(made.joints.front().front()).first,
+                                         m_assembly.panels[m_assembly.root].piece));
     }
   }
 
@@ -261,9 +295,11 @@ private:
     if (closing) {
       WorkStep& fit = add(WorkKind::DryFit, kFit_s);
       fit.joints = joints, fit.pieces = pieces, fit.opening_deg = 0;
+      fit.onCard = m_onCard[number];
     }
     WorkStep& step = add(WorkKind::Join, kJoin_s * static_cast<double>(made.joints.size()));
     step.joints = joints, step.pieces = pieces, step.press = press, step.before = made.before;
+    step.onCard = m_onCard[number];
     step.opening_deg = press == PressWay::ByShutting ? 0
                        : press == PressWay::Openly   ? 180
                                                      : shown();
@@ -271,6 +307,7 @@ private:
     for (JointIndex j : joints)
       if (const auto* glue = std::get_if<Glue>(&m_assembly.joints[j])) {
         glued = true;
+        step.alongFold = step.alongFold || (press == PressWay::Openly && liesAlongFold(*glue));
         putGlue(step,
                 glue->raised_mm > 0 ? Adhesive::Pads
                 : pulled(*glue)     ? m_ways.moving
@@ -279,13 +316,26 @@ private:
       }
     m_madeBy.push_back(static_cast<int>(m_plan.steps.size()) - 1);
     const double waits = step.waits_s;
-    if (glued && waits > 0) {
+    if (glued && waits >= kWorthWaiting_s) {
       WorkStep& wait = add(WorkKind::Wait, 0);
       wait.joints = joints, wait.waits_s = waits,
       wait.opening_deg = m_plan.steps.end()[-2].opening_deg;
     }
     if (!closing) measure(joints, number);
     dressAfter(static_cast<int>(number));
+  }
+
+  /// Two corners of what is glued lie on a fold of the host.
+  bool liesAlongFold(const Glue& glue) const {
+    for (FoldIndex f : m_assembly.foldsOf(glue.host)) {
+      const Fold& fold = m_assembly.folds[f];
+      int on = 0;
+      for (const Region& part : gluedOf(m_assembly, glue))
+        for (const Vec2& corner : mapped(part, glue.tabToHost).rim)
+          on += distanceToSegment(corner, fold.from, fold.to) < kOnFold_mm;
+      if (on >= 2) return true;
+    }
+    return false;
   }
 
   /// A joint that comes later closes a ring through the piece.
@@ -296,6 +346,18 @@ private:
         if (m_closing[k] && there != joins && (there == piece || joins == piece)) return true;
       }
     return false;
+  }
+
+  /// What closes its rings is picked up by the page that is shut on it.
+  bool takenUpLater(PieceIndex piece, std::size_t number) const {
+    for (std::size_t k = number + 1; k < m_in.order.steps.size(); ++k)
+      for (JointIndex j : jointsOf(m_in.order.steps[k])) {
+        const auto [there, joins] = piecesOf(j);
+        if (m_closing[k] && (there == piece || joins == piece) &&
+            m_press[k] != PressWay::ByShutting)
+          return false;
+      }
+    return true;
   }
 
   double shown() const { return degrees(displayOpening_rad(m_in.design.card, m_assembly)); }
@@ -321,14 +383,19 @@ private:
       if (parts.empty()) continue;
       const Region there = mapped(parts.front(), glue->tabToHost);
       double nearest = std::numeric_limits<double>::infinity();
+      Edge between{Vec2::Zero(), Vec2::Zero()};
       for (const Fold& fold : m_assembly.folds)
         if (fold.left == glue->host || fold.right == glue->host)
           for (const Vec2& corner : there.rim)
-            nearest = std::min(nearest, distanceToSegment(corner, fold.from, fold.to));
+            if (const double far = distanceToSegment(corner, fold.from, fold.to); far < nearest)
+              nearest = far, between = {nearestOn({fold.from, fold.to}, corner), corner};
       // On the fold itself there is nothing to measure.
-      if (!(nearest > kWithin_mm) || !std::isfinite(nearest)) continue;
+      if (!(nearest > kOnFold_mm) || !std::isfinite(nearest)) continue;
       WorkStep& step = add(WorkKind::Measure, kMeasure_s);
-      step.joints = {j}, step.number_mm = nearest, step.within_mm = kWithin_mm;
+      step.joints = {j}, step.number_mm = nearest;
+      step.within_mm = placingRoom_mm(m_in.motion, j, (between.second - between.first).normalized(),
+                                      takenUpLater(m_assembly.panels[glue->tab].piece, number));
+      step.between = between;
       step.pieces = {m_assembly.panels[glue->tab].piece, m_assembly.panels[glue->host].piece};
     }
   }
@@ -338,6 +405,7 @@ private:
   const Assembly& m_assembly;
   std::vector<DressMoment> m_moments;
   std::vector<PressWay> m_press; ///< per step of the order
+  std::vector<bool> m_onCard;    ///< per step of the order: of what is on the card then
   std::vector<bool> m_closing;   ///< both of its pieces hold together already
   std::vector<int> m_madeBy;     ///< per step of the order: the step of the plan that makes it
   WorkPlan m_plan;
@@ -346,9 +414,9 @@ private:
 } // namespace
 
 std::string_view keyOf(WorkKind kind) {
-  static constexpr std::string_view all[] = {"ready", "score",   "cut",   "fold",    "splice",
-                                             "cross", "pencil",  "dress", "dry-fit", "join",
-                                             "wait",  "measure", "open",  "finish"};
+  static constexpr std::string_view all[] = {"ready",  "score", "slice",   "cut",   "fold",
+                                             "splice", "cross", "pencil",  "dress", "dry-fit",
+                                             "join",   "wait",  "measure", "open",  "finish"};
   return all[static_cast<std::size_t>(kind)];
 }
 
@@ -365,17 +433,26 @@ double WorkPlan::hands_s() const {
 }
 
 std::vector<Region> glueRegion(const Assembly& assembly, const Glue& glue, double clearance_mm) {
-  std::vector<Region> bands;
   const Iso3 toTab = glue.tabToHost.inverse();
   const PieceIndex tab = assembly.panels[glue.tab].piece, host = assembly.panels[glue.host].piece;
+  std::vector<FoldOnTab> own, hosts;
   for (const Fold& fold : assembly.folds) {
     const PieceIndex piece = assembly.panels[fold.left].piece;
-    if (piece == tab) bands.push_back(bandAlong(fold.from, fold.to, clearance_mm));
-    if (piece != host) continue;
-    const Vec3 a = toTab * Vec3(fold.from.x(), fold.from.y(), 0),
-               b = toTab * Vec3(fold.to.x(), fold.to.y(), 0);
-    bands.push_back(bandAlong(a.head<2>(), b.head<2>(), clearance_mm));
+    if (piece == tab) own.push_back({{fold.from, fold.to}, beyond(fold, glue.tab)});
+    if (piece == host)
+      hosts.push_back({{(toTab * lift(fold.from)).head<2>(), (toTab * lift(fold.to)).head<2>()},
+                       beyond(fold, glue.host)});
   }
+  std::vector<Region> bands;
+  const auto keepClear = [&](const std::vector<FoldOnTab>& folds,
+                             const std::vector<FoldOnTab>& others) {
+    for (const FoldOnTab& fold : folds)
+      if (std::ranges::none_of(
+              others, [&](const FoldOnTab& other) { return turnTogether(assembly, fold, other); }))
+        bands.push_back(bandAlong(fold.line.first, fold.line.second, clearance_mm));
+  };
+  keepClear(own, hosts);
+  keepClear(hosts, own);
   std::vector<Region> left;
   for (const Region& part : gluedOf(assembly, glue))
     for (Region& rest : without(part, bands))

@@ -11,6 +11,7 @@ namespace hinge {
 enum class WorkKind {
   Ready,   ///< paper, tools and adhesives on the table
   Score,   ///< all scores of a paper's pieces
+  Slice,   ///< strips that were scored as one wide sheet
   Cut,     ///< and all cuts
   Fold,    ///< every score both ways
   Splice,  ///< the parts of a piece that was cut in two
@@ -52,9 +53,14 @@ struct WorkStep {
   std::vector<Region> glueOn = {}; ///< where it goes, on the tab, in its piece; clear of folds
   double glue_cm2 = 0, tape_mm = 0;
   PressWay press = PressWay::Openly;
+  bool onCard = true; ///< a joint of what is on the card by then; false: of a part by itself
+  /// Join: a tab's long edge lies on a fold of its host. Folded back the other way, that fold is an
+  /// edge to line it up against.
+  bool alongFold = false;
   double opening_deg = 180; ///< of the card while it is done
   std::vector<PencilPoint> points = {};
-  double number_mm = 0, within_mm = 0; ///< Measure: what the ruler must show, and how nearly
+  double number_mm = 0, within_mm = 0;      ///< Measure: what the ruler must show, and how nearly
+  Edge between{Vec2::Zero(), Vec2::Zero()}; ///< Measure: from where to where, on the host's piece
   int before = -1; ///< the step before which it must be done, because that one shuts it in; -1: any
   double hands_s = 0; ///< about how long hands have to do
   double waits_s = 0; ///< and how long nothing more may be done to it
@@ -85,7 +91,7 @@ struct WorkInput {
 WorkPlan workPlan(const WorkInput& input, const MakingWays& ways);
 
 /// Where glue goes on a tab: the part that is glued, clear of the folds of its own piece, and of
-/// those of its host, by so much.
+/// those of its host, by so much; up to folds along which both turn together.
 std::vector<Region> glueRegion(const Assembly& assembly, const Glue& glue, double clearance_mm);
 
 } // namespace hinge

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/snapping.h"
+#include "core/geom/border.h"
 #include "core/units/lattice.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
@@ -37,12 +38,6 @@ std::optional<Vec2> crossing(const Edge& a, const Edge& b) {
   const double t = cross2(b.first - a.first, v) / den, s = cross2(b.first - a.first, u) / den;
   if (t < 0 || t > 1 || s < 0 || s > 1) return std::nullopt;
   return Vec2(a.first + t * u);
-}
-
-Vec2 nearestOn(const Edge& edge, const Vec2& at) {
-  const Vec2 along = edge.second - edge.first;
-  const double share = std::clamp(along.dot(at - edge.first) / along.squaredNorm(), 0.0, 1.0);
-  return edge.first + share * along;
 }
 
 /// Along an edge places are taken on the lattice where that leads along one axis.

@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/result.h"
+#include "core/making/work_record.h"
+
+namespace hinge {
+
+/// The record of the work beside a card's file ("card.hinge.work"); of a card that was never saved,
+/// one in the maker's folder.
+std::string workRecordPath(const std::string& card);
+
+/// No file is an empty record. What cannot be read is an error with its place, and left as it is.
+Result<WorkRecord> readWorkRecord(const std::string& path);
+Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record);
+
+/// The maker's own times, for all cards, in the user's data folder.
+Result<OwnTimes> makersTimes();
+Result<void> keepTimes(const OwnTimes& times);
+
+} // namespace hinge
