@@ -15,11 +15,14 @@ shot dress.png --place dress --face card/page-b --open 105 demo/night-market.hin
 shot toppers-dark.png --dark --place dress --face card/page-b --topper t1 --open 118 demo/canal-houses.hinge
 shot cut.png --place cut --select s1 demo/canal-houses.hinge
 shot cut-machine.png --place cut --machine --select s1 demo/tea-chests.hinge
-shot make.png --place make --step 18 demo/canal-houses.hinge
+shot make.png --place make --step 20 demo/canal-houses.hinge
+bench=$(mktemp -d)
+cp demo/canal-houses.hinge "$bench/"
+XDG_DATA_HOME="$bench" shot bench.png --place make --bench 8 "$bench/canal-houses.hinge"
+rm -r "$bench"
 shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
 shot pull.png --open 150 --select s1 demo/waving-boatmen.hinge
-shot small-card.png --open 160 --lifted demo/harbour-album.hinge
 shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge --hand hold --stroke 66,30,68,30
 shot joining.png --dark --open 95 --select s2 demo/two-sheet-ridge.hinge --hand join --stroke 5,40,440,330
 shot tracing.png --open 120 --select s1 demo/sail-to-raise.hinge --trace demo/drawings/sail-template.png --hand trace
