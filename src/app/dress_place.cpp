@@ -15,7 +15,7 @@
 namespace hinge {
 namespace {
 
-constexpr int kSide_px = 500, kFindings_px = 92;
+constexpr int kDressSide_px = 500, kFindings_px = 92;
 constexpr double kPictureWide_mm = 100; ///< until it is said otherwise
 
 QFrame* hairline(QWidget* parent) {
@@ -83,7 +83,7 @@ DressPlace::DressPlace(Document* document, Analyst* analyst, QWidget* parent)
 
 QWidget* DressPlace::makeSide(Analyst* analyst) {
   auto* side = new QWidget(this);
-  side->setFixedWidth(kSide_px);
+  side->setFixedWidth(kDressSide_px);
   auto* column = new QVBoxLayout(side);
   column->setContentsMargins(0, 0, 0, 8);
   column->setSpacing(4);

@@ -13,7 +13,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kMargin_px = 44, kHead_px = 56, kLine_px = 22, kGrip_px = 7;
+constexpr double kMargin_px = 44, kFaceHead_px = 56, kLine_px = 22, kGrip_px = 7;
 
 } // namespace
 
@@ -34,8 +34,8 @@ void FaceView::layOut() {
   if (!face) return;
   const Box2 box = boundsOf(face->outline);
   const double list = kLine_px * static_cast<double>(m_hand->stack().size());
-  const QRectF room(kMargin_px, kHead_px + list, width() - 2 * kMargin_px,
-                    height() - kHead_px - list - kMargin_px);
+  const QRectF room(kMargin_px, kFaceHead_px + list, width() - 2 * kMargin_px,
+                    height() - kFaceHead_px - list - kMargin_px);
   const double scale =
       std::max(0.2, std::min(room.width() / box.size().x(), room.height() / box.size().y()));
   m_toPixels = QTransform(scale, 0, 0, -scale, room.center().x() - scale * box.centre().x(),
@@ -50,7 +50,7 @@ Vec2 FaceView::fromScreen(const QPointF& at) const {
 std::vector<QRectF> FaceView::lines() const {
   std::vector<QRectF> lines;
   for (std::size_t k = 0; k < m_hand->stack().size(); ++k)
-    lines.emplace_back(16, kHead_px - 6 + kLine_px * static_cast<double>(k), width() - 32,
+    lines.emplace_back(16, kFaceHead_px - 6 + kLine_px * static_cast<double>(k), width() - 32,
                        kLine_px);
   return lines;
 }

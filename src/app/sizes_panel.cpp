@@ -13,7 +13,7 @@
 namespace hinge {
 namespace {
 constexpr const char* kWidth = "card.width";
-constexpr const char* kHeight = "card.height";
+constexpr const char* kCardHeight = "card.height";
 } // namespace
 
 SketchView::SketchView(QWidget* parent) : QWidget(parent) {
@@ -218,7 +218,7 @@ void SizesPanel::rebuild() {
   int row = 0;
   if (!structure) {
     addRow(row++, said("card.width"), said("card.width/meaning"), {kWidth}, {said("card.width")});
-    addRow(row++, said("card.height"), said("card.height/meaning"), {kHeight},
+    addRow(row++, said("card.height"), said("card.height/meaning"), {kCardHeight},
            {said("card.height")});
     auto* hint = new QLabel(
         tr("Click a panel to see its sizes, or add a structure on a fold or a face."), this);
@@ -259,7 +259,7 @@ void SizesPanel::rebuild() {
 double SizesPanel::valueOf(const std::string& key) const {
   const Design& design = m_document->design();
   if (key == kWidth) return design.card.width_mm;
-  if (key == kHeight) return design.card.height_mm;
+  if (key == kCardHeight) return design.card.height_mm;
   return design.find(*m_shown)->values.find(key)->second;
 }
 

@@ -160,10 +160,6 @@ int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work,
   return edited ? saveEdited(*edited, path) : refuse(edited.error(), d.settings.unit);
 }
 
-std::string shown(double length_mm, const Design& d) {
-  return formatLength(length_mm, d.settings.unit);
-}
-
 /// Every key must be one that the card or piece has.
 Result<void> known(const std::vector<std::string>& keys, const std::vector<LengthRow>& rows,
                    const char* option) {
@@ -364,7 +360,7 @@ int fitOne(const Options& o) {
     tell({"cli.flat-length", Millimetres{*length}}, *d);
     for (const LengthRow& row : rows)
       fmt::print("{:5} {:24} {:>12}  {}\n", say(row.held ? "cli.held" : "cli.gives"), row.key,
-                 shown(row.value_mm, *d), say(row.label));
+                 formatLength(row.value_mm, d->settings.unit), say(row.label));
     return kFine;
   }
   const auto length = parseLength_mm(o.sets.front(), d->settings.unit);

@@ -14,10 +14,6 @@
 namespace hinge {
 namespace {
 
-std::string shown(double length_mm, const Design& d) {
-  return formatLength(length_mm, d.settings.unit);
-}
-
 Text lineName(const WorkLine& line) {
   return "line." + std::string(workKey(line.kind)) + "/short";
 }
@@ -29,12 +25,14 @@ void printScores(const Design& d, const PieceWork& work) {
     const bool slanted = std::abs(mark.low_mm - mark.high_mm) > 1e-6;
     Text line = lineName(work.lines[mark.line]);
     if (slanted) line = Text("cli.score-above", std::move(line), Millimetres{mark.high_mm});
-    fmt::print("{:>12}  {}\n", shown(mark.low_mm, d), say(line, d.settings.unit));
+    fmt::print("{:>12}  {}\n", formatLength(mark.low_mm, d.settings.unit),
+               say(line, d.settings.unit));
     printed[mark.line] = 1;
   }
   const Vec2 corner = boundsOf(work.outline).low;
   const auto point = [&](const Vec2& p) {
-    return fmt::format("{} / {}", shown(p.x() - corner.x(), d), shown(p.y() - corner.y(), d));
+    return fmt::format("{} / {}", formatLength(p.x() - corner.x(), d.settings.unit),
+                       formatLength(p.y() - corner.y(), d.settings.unit));
   };
   for (std::size_t k = 0; k < work.lines.size(); ++k)
     if (const WorkLine& line = work.lines[k]; !printed[k])

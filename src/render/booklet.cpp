@@ -13,8 +13,8 @@
 namespace hinge {
 namespace {
 
-constexpr double kMargin_mm = 11, kFoot_mm = 7, kGap_mm = 4.5, kNote_mm = 2.9, kWhat_mm = 3.7,
-                 kHead_mm = 4.6;
+constexpr double kBookletMargin_mm = 11, kFoot_mm = 7, kGap_mm = 4.5, kNote_mm = 2.9,
+                 kWhat_mm = 3.7, kHead_mm = 4.6;
 /// Width to height of a step's picture; a little more than half a page holds two of them.
 constexpr double kPicture = 0.5;
 
@@ -57,7 +57,7 @@ public:
   Booklet(const PlannedWork& work, const StepPainter& painter, const BookletWords& words,
           const BookletWishes& wishes)
       : m_work(work), m_painter(painter), m_words(words), m_page_mm(wishes.page_mm),
-        m_wide_mm(wishes.page_mm.x() - 2 * kMargin_mm) {
+        m_wide_mm(wishes.page_mm.x() - 2 * kBookletMargin_mm) {
     cover();
     for (const BookletSection& section : words.sections)
       add(section);
@@ -79,14 +79,15 @@ public:
     for (const auto& [block, y] : m_pages[page]) {
       if (stop.stop_requested()) return false;
       const Block& one = m_blocks[block];
-      one.draw(p, QRectF(dots(kMargin_mm, y), dots(m_page_mm.x() - kMargin_mm, y + one.high_mm)));
+      one.draw(p, QRectF(dots(kBookletMargin_mm, y),
+                         dots(m_page_mm.x() - kBookletMargin_mm, y + one.high_mm)));
       if (one.picture && painted) painted();
     }
     if (page == 0) return true;
     p.setFont(fontOf(2.6));
     p.setPen(Qt::darkGray);
-    p.drawText(QRectF(dots(kMargin_mm, m_page_mm.y() - kMargin_mm),
-                      dots(m_page_mm.x() - kMargin_mm, m_page_mm.y() - 3)),
+    p.drawText(QRectF(dots(kBookletMargin_mm, m_page_mm.y() - kBookletMargin_mm),
+                      dots(m_page_mm.x() - kBookletMargin_mm, m_page_mm.y() - 3)),
                Qt::AlignVCenter | (page % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft),
                qt(say(Text("booklet.page", Text("as-it-is", m_words.title), page + 1))));
     return true;
@@ -94,7 +95,7 @@ public:
 
 private:
   void cover() {
-    const double high = m_page_mm.y() - 2 * kMargin_mm;
+    const double high = m_page_mm.y() - 2 * kBookletMargin_mm;
     m_blocks.push_back(
         {high,
          [this](QPainter& p, const QRectF& box) {
@@ -167,7 +168,7 @@ private:
 
   void paginate() {
     double y = 1e9;
-    const double bottom = m_page_mm.y() - kMargin_mm - kFoot_mm;
+    const double bottom = m_page_mm.y() - kBookletMargin_mm - kFoot_mm;
     for (std::size_t k = 0; k < m_blocks.size(); ++k) {
       // A heading stays with what it heads.
       double needs = 0;
@@ -175,9 +176,9 @@ private:
         needs += m_blocks[j].high_mm;
         if (!m_blocks[j].withNext) break;
       }
-      if (m_pages.empty() || m_blocks[k].ownPage || (y > kMargin_mm && y + needs > bottom)) {
+      if (m_pages.empty() || m_blocks[k].ownPage || (y > kBookletMargin_mm && y + needs > bottom)) {
         m_pages.emplace_back();
-        y = kMargin_mm;
+        y = kBookletMargin_mm;
       }
       m_pages.back().push_back({k, y});
       y += m_blocks[k].high_mm;

@@ -12,7 +12,7 @@ struct TableTexts {
   Q_DECLARE_TR_FUNCTIONS(hinge::TableTexts)
 };
 
-constexpr double kMargin_mm = 12, kLine_mm = 4.6, kText_mm = 2.8, kHead_mm = 3.6;
+constexpr double kTableMargin_mm = 12, kLine_mm = 4.6, kText_mm = 2.8, kTableHead_mm = 3.6;
 
 class Pages {
 public:
@@ -23,12 +23,13 @@ public:
   void add(const ReadTable& table) {
     const double lines = 1.4 + static_cast<double>(table.lines.size()) +
                          (table.rows.empty() ? 0 : 1.2 + static_cast<double>(table.rows.size()));
-    const double room = m_page_mm.y() - kMargin_mm - m_y;
-    if (!m_begun || (lines * kLine_mm > room && room < m_page_mm.y() - 4 * kMargin_mm)) begin();
-    write(kMargin_mm, table.title, kHead_mm, QFont::Bold);
+    const double room = m_page_mm.y() - kTableMargin_mm - m_y;
+    if (!m_begun || (lines * kLine_mm > room && room < m_page_mm.y() - 4 * kTableMargin_mm))
+      begin();
+    write(kTableMargin_mm, table.title, kTableHead_mm, QFont::Bold);
     m_y += 1.4 * kLine_mm;
     for (const std::string& line : table.lines)
-      write(kMargin_mm + 3, line, kText_mm), m_y += kLine_mm;
+      write(kTableMargin_mm + 3, line, kText_mm), m_y += kLine_mm;
     if (table.rows.empty()) {
       m_y += 0.6 * kLine_mm;
       return;
@@ -36,11 +37,11 @@ public:
     const std::vector<double> columns = columnsOf(table);
     row(table.head, columns, QFont::Bold);
     m_painter.setPen(QPen(Qt::black, 0.15 * kDotsPerMm));
-    m_painter.drawLine(dots(kMargin_mm + 3, m_y - 0.7 * kLine_mm),
-                       dots(m_page_mm.x() - kMargin_mm, m_y - 0.7 * kLine_mm));
+    m_painter.drawLine(dots(kTableMargin_mm + 3, m_y - 0.7 * kLine_mm),
+                       dots(m_page_mm.x() - kTableMargin_mm, m_y - 0.7 * kLine_mm));
     m_y += 0.2 * kLine_mm;
     for (const auto& cells : table.rows) {
-      if (m_y > m_page_mm.y() - kMargin_mm) begin();
+      if (m_y > m_page_mm.y() - kTableMargin_mm) begin();
       row(cells, columns, QFont::Normal);
     }
     m_y += 0.6 * kLine_mm;
@@ -52,9 +53,9 @@ private:
       m_writer.setPageSize(exactPage(m_page_mm));
       m_writer.newPage();
     }
-    m_open = false, m_begun = true, m_y = kMargin_mm + kHead_mm;
-    write(kMargin_mm, TableTexts::tr("%1: where to score and cut").arg(m_title).toStdString(),
-          kHead_mm, QFont::Bold);
+    m_open = false, m_begun = true, m_y = kTableMargin_mm + kTableHead_mm;
+    write(kTableMargin_mm, TableTexts::tr("%1: where to score and cut").arg(m_title).toStdString(),
+          kTableHead_mm, QFont::Bold);
     m_y += 1.3 * kLine_mm;
     legend();
     m_y += 2 * kLine_mm;
@@ -63,7 +64,7 @@ private:
   /// The line code, as it is on the sheets.
   void legend() {
     const Theme theme = Theme::light();
-    double x = kMargin_mm;
+    double x = kTableMargin_mm;
     for (LineKind kind : {LineKind::Cut, LineKind::Mountain, LineKind::Valley}) {
       m_painter.setPen(linePen(kind, theme, 0.3 * kDotsPerMm));
       m_painter.drawLine(dots(x, m_y - 1), dots(x + 14, m_y - 1));
@@ -89,7 +90,7 @@ private:
   /// Where the columns begin: as wide as their widest cell.
   std::vector<double> columnsOf(const ReadTable& table) const {
     const QFontMetricsF metrics(fontOf(kText_mm, QFont::Bold));
-    std::vector<double> at{kMargin_mm + 3};
+    std::vector<double> at{kTableMargin_mm + 3};
     for (std::size_t c = 0; c + 1 < table.head.size(); ++c) {
       const auto width = [&](const std::string& text) {
         return metrics.horizontalAdvance(QString::fromStdString(text)) / kDotsPerMm;

@@ -7,7 +7,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kCommandLineSaid[] = {
     {"help.write-here-instead-of-changing",
      QT_TRANSLATE_NOOP("words", "write here instead of changing the file")},
     {"help.papers", QT_TRANSLATE_NOOP("words", "the papers in the card's drawer, with a star what "
@@ -536,7 +536,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::commandLine() {
-  return kAll;
+  return kCommandLineSaid;
 }
 
 } // namespace hinge

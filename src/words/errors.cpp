@@ -7,7 +7,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kErrorsSaid[] = {
     {"arm.too-short", QT_TRANSLATE_NOOP("words", "the arm is shorter than it is wide")},
     {"base.flaps-meet",
      QT_TRANSLATE_NOOP("words", "the two flaps together are wider than the card they close over")},
@@ -494,7 +494,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::errors() {
-  return kAll;
+  return kErrorsSaid;
 }
 
 } // namespace hinge

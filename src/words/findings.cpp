@@ -14,7 +14,7 @@ namespace {
 /// braces: who (the structure), panel and other (the panels, the main one first), last and the one
 /// before it, all of them, much (the amount), detail, openings (from and to), from, to, show (an
 /// opening each).
-constexpr Sentence kAll[] = {
+constexpr Sentence kFindingsSaid[] = {
     {"shut-flat/jams",
      QT_TRANSLATE_NOOP(
          "words",
@@ -164,7 +164,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::findings() {
-  return kAll;
+  return kFindingsSaid;
 }
 
 namespace {

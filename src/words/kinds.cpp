@@ -7,7 +7,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kKindsSaid[] = {
     {"base.concertina", QT_TRANSLATE_NOOP("words", "Concertina")},
     {"base.concertina/summary",
      QT_TRANSLATE_NOOP("words", "Leaves that fold to and fro; three make a Z-fold")},
@@ -219,7 +219,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::kinds() {
-  return kAll;
+  return kKindsSaid;
 }
 
 } // namespace hinge

@@ -12,7 +12,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kMakingSaid[] = {
     {"make.glue", QT_TRANSLATE_NOOP("words", "glue %2 to %1")},
     {"make.slot", QT_TRANSLATE_N_NOOP("words", "push the %n slots of %2 and %1 together"),
      "push the slots of %2 and %1 together"},
@@ -216,7 +216,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::making() {
-  return kAll;
+  return kMakingSaid;
 }
 
 namespace {

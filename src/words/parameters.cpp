@@ -8,7 +8,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kParametersSaid[] = {
     {"size.concertina.leaves", QT_TRANSLATE_NOOP("words", "Leaves")},
     {"size.concertina.leaves/meaning",
      QT_TRANSLATE_NOOP("words", "How many leaves; three make a Z-fold")},
@@ -566,7 +566,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::parameters() {
-  return kAll;
+  return kParametersSaid;
 }
 
 } // namespace hinge

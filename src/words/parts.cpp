@@ -7,7 +7,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kPartsSaid[] = {
     {"apart-at", QT_TRANSLATE_NOOP("words", "%1")},
     {"other-way", QT_TRANSLATE_NOOP("words", "%1")},
     {"as-folded", QT_TRANSLATE_NOOP("words", "%1")},
@@ -154,7 +154,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::parts() {
-  return kAll;
+  return kPartsSaid;
 }
 
 } // namespace hinge

@@ -17,7 +17,7 @@ namespace hinge {
 
 namespace {
 
-constexpr Sentence kAll[] = {
+constexpr Sentence kTablesSaid[] = {
     {"table.mark-over", QT_TRANSLATE_NOOP("words", "%1 and a hair")},
     {"table.mark-under", QT_TRANSLATE_NOOP("words", "%1 less a hair")},
     {"table.title", QT_TRANSLATE_NOOP("words", "%1  %2")},
@@ -117,7 +117,7 @@ constexpr Sentence kAll[] = {
 } // namespace
 
 std::span<const Sentence> Words::tables() {
-  return kAll;
+  return kTablesSaid;
 }
 
 std::string sayMark(double length_mm, double step_mm, LengthUnit unit) {

@@ -246,14 +246,14 @@ private:
   int m_pages = 0;
 };
 
-Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
+Result<void> buildSheet(const CardBase& card, AssemblyBuilder& builder) {
   return SheetBuild(card, builder).run();
 }
 
 } // namespace
 
 const BaseKind& sheetBase() {
-  static const BaseKind kind{"sheet", {}, startingSheet, build, 90, Rests::OnEdge};
+  static const BaseKind kind{"sheet", {}, startingSheet, buildSheet, 90, Rests::OnEdge};
   return kind;
 }
 

@@ -11,7 +11,7 @@ ParameterValues startingBase(const CardBase&) {
   return {};
 }
 
-Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
+Result<void> buildSingleFold(const CardBase& card, AssemblyBuilder& builder) {
   const double w = card.pageDepth_mm(), l = card.gutterLength_mm();
   const PieceIndex sheet = builder.piece("sheet", "card");
   const PanelIndex pageA = builder.panel(sheet, "page-a", Text("page", "a"), PanelUse::Page,
@@ -32,7 +32,7 @@ Result<void> build(const CardBase& card, AssemblyBuilder& builder) {
 } // namespace
 
 const BaseKind& singleFoldBase() {
-  static const BaseKind kind{"single-fold", {}, startingBase, build};
+  static const BaseKind kind{"single-fold", {}, startingBase, buildSingleFold};
   return kind;
 }
 

@@ -22,7 +22,7 @@ int spoiling(const std::shared_ptr<const Design>& design, std::stop_token stop) 
   return count;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkCardsWithin(const CheckInput& in) {
   std::vector<Finding> found;
   for (const StructureItem& item : in.design.structures) {
     if (!item.card) continue;
@@ -39,7 +39,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& cardsWithinCheck() {
-  static const CheckKind kind{"cards-within", run};
+  static const CheckKind kind{"cards-within", checkCardsWithin};
   return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkDisplay(const CheckInput& in) {
   if (in.motion.anyLoose()) return {}; // where its weight hangs is not decided
   const Stand stand = standOf(in.motion, in.design);
   const double tip = degrees(stand.leastTip_rad);
@@ -27,7 +27,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& displayCheck() {
-  static const CheckKind kind{"stands", run};
+  static const CheckKind kind{"stands", checkDisplay};
   return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkEnvelope(const CheckInput& in) {
   const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
   if (envelope.long_mm <= 0 || in.motion.anyLoose() || !in.motion.shuts())
     return {}; // loose paper has no one size
@@ -33,7 +33,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& envelopeCheck() {
-  static const CheckKind kind{"envelope", run};
+  static const CheckKind kind{"envelope", checkEnvelope};
   return kind;
 }
 

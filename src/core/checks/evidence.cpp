@@ -7,13 +7,8 @@ namespace hinge {
 Finding findingOn(const CheckInput& in, std::string code, Severity severity,
                   const std::vector<PanelIndex>& panels) {
   Finding f{std::move(code), severity};
-  const auto addOnce = [](auto& list, const auto& item) {
-    if (std::ranges::find(list, item) == list.end()) list.push_back(item);
-  };
-  for (PanelIndex p : panels) {
-    addOnce(f.elements, in.assembly.panels[p].key);
-    if (const auto& owner = in.assembly.panels[p].owner) addOnce(f.owners, *owner);
-  }
+  for (PanelIndex p : panels)
+    addPanel(in, p, f);
   f.to_rad = kPi;
   f.show_rad =
       std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
@@ -22,6 +17,15 @@ Finding findingOn(const CheckInput& in, std::string code, Severity severity,
   if (pose.placed[main])
     f.place = pose.panels[main] * lift(boundsOf(in.assembly.panels[main].outline).centre());
   return f;
+}
+
+void addPanel(const CheckInput& in, PanelIndex panel, Finding& finding) {
+  const auto addOnce = [](auto& list, const auto& item) {
+    if (std::ranges::find(list, item) == list.end()) list.push_back(item);
+  };
+  const Panel& p = in.assembly.panels[panel];
+  addOnce(finding.elements, p.key);
+  if (p.owner) addOnce(finding.owners, *p.owner);
 }
 
 } // namespace hinge

@@ -10,4 +10,7 @@ namespace hinge {
 Finding findingOn(const CheckInput& in, std::string code, Severity severity,
                   const std::vector<PanelIndex>& panels);
 
+/// Adds the panel and its owner to what the finding is about, each once.
+void addPanel(const CheckInput& in, PanelIndex panel, Finding& finding);
+
 } // namespace hinge

@@ -10,7 +10,7 @@ namespace hinge {
 namespace {
 
 /// One finding for each piece over each wall, however many parts of its foot are covered.
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkFeet(const CheckInput& in) {
   const Patches patches(in.assembly, in.motion.mechanism());
   const double show = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
   std::vector<Finding> found;
@@ -45,7 +45,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& feetCheck() {
-  static const CheckKind kind{"feet", run};
+  static const CheckKind kind{"feet", checkFeet};
   return kind;
 }
 

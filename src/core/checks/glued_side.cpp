@@ -29,7 +29,7 @@ std::vector<GlueLine> linesOf(const CheckInput& in) {
   return all;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkGluedSide(const CheckInput& in) {
   std::vector<Finding> found;
   const std::vector<GlueLine> lines = linesOf(in);
   std::vector<int> known(lines.size(), -1);
@@ -62,7 +62,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& gluedSideCheck() {
-  static const CheckKind kind{"glued-side", run};
+  static const CheckKind kind{"glued-side", checkGluedSide};
   return kind;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/checks/evidence.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
@@ -10,13 +11,6 @@
 
 namespace hinge {
 namespace {
-
-void addPanel(const CheckInput& in, PanelIndex panel, Finding& f) {
-  const Panel& p = in.assembly.panels[panel];
-  if (std::ranges::find(f.elements, p.key) == f.elements.end()) f.elements.push_back(p.key);
-  if (p.owner && std::ranges::find(f.owners, *p.owner) == f.owners.end())
-    f.owners.push_back(*p.owner);
-}
 
 /// What ties the pages of a body together: the panels glued to one of them, or else all that is not
 /// of the base.
@@ -118,7 +112,7 @@ void findNowhere(const CheckInput& in, std::vector<Finding>& found) {
   }
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkHolds(const CheckInput& in) {
   std::vector<Finding> found;
   findLocked(in, found);
   findTorn(in, found);
@@ -129,7 +123,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& holdsCheck() {
-  static const CheckKind kind{"holds", run};
+  static const CheckKind kind{"holds", checkHolds};
   return kind;
 }
 

@@ -76,7 +76,7 @@ std::vector<Group> groupsOf(const CheckInput& in, const Pose& shut) {
   return groups;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkInsideCover(const CheckInput& in) {
   // A card that cannot be shut, or is not meant to be, has no shut state.
   if (!in.motion.shuts()) return {};
   const auto locked = [](const Finding& f) { return f.code == "locked"; };
@@ -137,7 +137,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& insideCoverCheck() {
-  static const CheckKind kind{"outside-cover", run};
+  static const CheckKind kind{"outside-cover", checkInsideCover};
   return kind;
 }
 

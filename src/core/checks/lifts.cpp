@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/checks/evidence.h"
 #include "core/contact/contact.h"
 #include "core/states/lift.h"
 #include "core/units/tolerances.h"
@@ -11,13 +12,6 @@
 
 namespace hinge {
 namespace {
-
-void addPanel(const CheckInput& in, PanelIndex p, Finding& f) {
-  const Panel& panel = in.assembly.panels[p];
-  f.elements.push_back(panel.key);
-  if (panel.owner && std::ranges::find(f.owners, *panel.owner) == f.owners.end())
-    f.owners.push_back(*panel.owner);
-}
 
 /// One for each piece: what hangs on what hangs is the same paper.
 void findHanging(const CheckInput& in, std::vector<Finding>& found) {
@@ -92,7 +86,7 @@ private:
   Finding m_f;
 };
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkLifts(const CheckInput& in) {
   std::vector<Finding> found;
   findHanging(in, found);
   for (const Lift& lift : in.assembly.lifts)
@@ -103,7 +97,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& liftsCheck() {
-  static const CheckKind kind{"lifts", run};
+  static const CheckKind kind{"lifts", checkLifts};
   return kind;
 }
 

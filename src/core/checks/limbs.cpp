@@ -41,7 +41,7 @@ double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t,
   return area;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkLimbs(const CheckInput& in) {
   std::vector<Limb> limbs;
   for (const Joint& joint : in.assembly.joints)
     if (const Pivot* pivot = std::get_if<Pivot>(&joint))
@@ -96,7 +96,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& limbsCheck() {
-  static const CheckKind kind{"limbs", run};
+  static const CheckKind kind{"limbs", checkLimbs};
   return kind;
 }
 

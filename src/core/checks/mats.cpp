@@ -78,7 +78,7 @@ void checkFaces(const CheckInput& in, const KeyedVector<FaceIndex, Face>& faces,
   }
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkMats(const CheckInput& in) {
   std::vector<Finding> found;
   // Changes of sizes are tried by the hundred, and what they do to mats is told when one is made.
   if (in.design.dressing.empty() || !in.only.empty()) return found;
@@ -95,7 +95,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& matsCheck() {
-  static const CheckKind kind{"mats", run};
+  static const CheckKind kind{"mats", checkMats};
   return kind;
 }
 

@@ -9,7 +9,7 @@ namespace hinge {
 namespace {
 
 /// Loose blocks of the same structures are one trouble, whose motions are counted together.
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkMobility(const CheckInput& in) {
   std::vector<Finding> found;
   const auto& blocks = in.motion.blocks();
   for (std::size_t b = 0; b < blocks.size(); ++b) {
@@ -37,7 +37,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& mobilityCheck() {
-  static const CheckKind kind{"floppy", run};
+  static const CheckKind kind{"floppy", checkMobility};
   return kind;
 }
 

@@ -7,7 +7,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkOrder(const CheckInput& in) {
   std::vector<Finding> found;
   const auto worked = in.snapshot.order(in.stop);
   // What cannot be put together at all has its own finding.
@@ -30,7 +30,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& orderCheck() {
-  static const CheckKind kind{"order", run};
+  static const CheckKind kind{"order", checkOrder};
   return kind;
 }
 

@@ -34,7 +34,7 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
   return false;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkPanelsHit(const CheckInput& in) {
   ContactOptions options;
   options.only = in.only;
   const auto report =
@@ -75,7 +75,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& panelsHitCheck() {
-  static const CheckKind kind{"panels-hit", run};
+  static const CheckKind kind{"panels-hit", checkPanelsHit};
   return kind;
 }
 

@@ -61,7 +61,7 @@ struct Told {
   }
 };
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkPlates(const CheckInput& in) {
   const auto laid = in.snapshot.laid(in.stop);
   if (!laid) return {};
   PlateOptions options;
@@ -93,7 +93,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& platesCheck() {
-  static const CheckKind kind{"plates", run};
+  static const CheckKind kind{"plates", checkPlates};
   return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkPockets(const CheckInput& in) {
   std::vector<Finding> found;
   const double least = in.design.settings.leastTabDepth_mm;
   for (const Pocket& pocket : pocketsOf(in.assembly, in.design.cardPaper().thickness_mm)) {
@@ -30,7 +30,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& pocketsCheck() {
-  static const CheckKind kind{"pockets", run};
+  static const CheckKind kind{"pockets", checkPockets};
   return kind;
 }
 

@@ -110,7 +110,7 @@ void lookAtBase(const CheckInput& in, std::vector<Finding>& found) {
   }
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkReach(const CheckInput& in) {
   std::vector<Finding> found;
   lookAtBase(in, found);
   for (const StructureItem& item : in.design.structures) {
@@ -139,7 +139,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& reachCheck() {
-  static const CheckKind kind{"taut", run};
+  static const CheckKind kind{"taut", checkReach};
   return kind;
 }
 

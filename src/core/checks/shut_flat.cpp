@@ -71,7 +71,7 @@ std::optional<Finding> baseOutOfStep(const CheckInput& in) {
   return f.amount > 0 ? std::optional(std::move(f)) : std::nullopt;
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkShutFlat(const CheckInput& in) {
   std::vector<Finding> found;
   if (!in.motion.shuts()) return found; // never lies flat, and is not meant to
   if (auto f = baseOutOfStep(in)) found.push_back(std::move(*f));
@@ -106,7 +106,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& shutFlatCheck() {
-  static const CheckKind kind{"shut-flat", run};
+  static const CheckKind kind{"shut-flat", checkShutFlat};
   return kind;
 }
 

@@ -19,7 +19,7 @@ void addOwners(const CheckInput& in, const Slot& h, Finding& f) {
   }
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkSlots(const CheckInput& in) {
   std::vector<Finding> found;
   const double middle = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
   std::vector<const Slot*> slots;
@@ -62,7 +62,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& slotsCheck() {
-  static const CheckKind kind{"slots", run};
+  static const CheckKind kind{"slots", checkSlots};
   return kind;
 }
 

@@ -8,7 +8,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkSplices(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Splice& splice : in.design.splices) {
     const auto laid = laidSplice(in.assembly, splice);
@@ -27,7 +27,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& splicesCheck() {
-  static const CheckKind kind{"splices", run};
+  static const CheckKind kind{"splices", checkSplices};
   return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkSprings(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Drive& drive : in.assembly.drives) {
     const Fold& fold = in.assembly.folds[drive.fold];
@@ -30,7 +30,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& springsCheck() {
-  static const CheckKind kind{"springs", run};
+  static const CheckKind kind{"springs", checkSprings};
   return kind;
 }
 

@@ -16,7 +16,7 @@ void addOwners(const CheckInput& in, PanelIndex panel, Finding& f) {
   if (owner && std::ranges::find(f.owners, *owner) == f.owners.end()) f.owners.push_back(*owner);
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkStacking(const CheckInput& in) {
   std::vector<Finding> found;
   if (!in.motion.shuts()) return found;
   // Panels that pass through one another on the way have no order to come to rest in.
@@ -46,7 +46,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stackingCheck() {
-  static const CheckKind kind{"stacking", run};
+  static const CheckKind kind{"stacking", checkStacking};
   return kind;
 }
 

@@ -8,7 +8,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkStops(const CheckInput& in) {
   std::vector<Finding> found;
   constexpr int kSteps = 180;
   for (const auto& [j, h] : in.assembly.every<Slide>()) {
@@ -42,7 +42,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& stopsCheck() {
-  static const CheckKind kind{"stops", run};
+  static const CheckKind kind{"stops", checkStops};
   return kind;
 }
 

@@ -7,7 +7,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkStraps(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Wrap& wrap : wrapsOf(in.assembly, in.design.cardPaper().thickness_mm)) {
     if (wrap.inside_mm >= wrap.needed_mm - 1e-6) continue;
@@ -21,7 +21,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& strapsCheck() {
-  static const CheckKind kind{"straps", run};
+  static const CheckKind kind{"straps", checkStraps};
   return kind;
 }
 

@@ -140,7 +140,7 @@ void checkHost(const CheckInput& in, const GluedTab& t, double show_rad,
     found.push_back(make("tab-near-fold", Severity::Advice, in, t, clearance - nearFold, show_rad));
 }
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkTabs(const CheckInput& in) {
   const double show = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
   const std::vector<GluedTab> tabs = gluedTabs(in, in.motion.poseAt(show));
   std::vector<Finding> found;
@@ -166,7 +166,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& tabsCheck() {
-  static const CheckKind kind{"tabs", run};
+  static const CheckKind kind{"tabs", checkTabs};
   return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace hinge {
 namespace {
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkTies(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Joint& joint : in.assembly.joints) {
     const Tie* tie = tieOf(joint);
@@ -49,7 +49,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& tiesCheck() {
-  static const CheckKind kind{"ties", run};
+  static const CheckKind kind{"ties", checkTies};
   return kind;
 }
 

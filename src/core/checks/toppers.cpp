@@ -135,7 +135,7 @@ private:
   std::vector<Pose> m_poses;
 };
 
-std::vector<Finding> run(const CheckInput& in) {
+std::vector<Finding> checkToppers(const CheckInput& in) {
   std::vector<Finding> found;
   if (in.design.dressing.toppers.empty()) return found;
   Topping topping(in, found);
@@ -147,7 +147,7 @@ std::vector<Finding> run(const CheckInput& in) {
 } // namespace
 
 const CheckKind& toppersCheck() {
-  static const CheckKind kind{"toppers", run};
+  static const CheckKind kind{"toppers", checkToppers};
   return kind;
 }
 

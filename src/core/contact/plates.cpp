@@ -56,7 +56,7 @@ double gapBetween(const ConvexSlab& a, const ConvexSlab& b) {
 namespace {
 
 /// All that moves with one panel.
-struct Plate {
+struct Slabbed {
   PanelIndex panel;
   BodyIndex body;
   std::vector<ConvexSlab> slabs;          ///< in the piece frame
@@ -65,9 +65,9 @@ struct Plate {
   bool wanted = true;
 };
 
-using Pair = std::pair<int, int>;
+using PlatePair = std::pair<int, int>;
 
-struct Meeting {
+struct SlabMeeting {
   double gap = 1e300;
   Vec3 place = Vec3::Zero();
 };
@@ -114,7 +114,7 @@ private:
     std::vector<Sample> samples;
   };
 
-  const Plate& plate(int k) const { return m_plates[static_cast<std::size_t>(k)]; }
+  const Slabbed& plate(int k) const { return m_plates[static_cast<std::size_t>(k)]; }
 
   static ConvexSlab flat(const Polygon& part, double from_mm, double to_mm) {
     ConvexSlab slab{{}, Vec3::UnitZ(), from_mm, to_mm};
@@ -137,7 +137,7 @@ private:
         for (const Polygon& part : convexParts(m_assembly.panels[slab.panel].outline))
           m_plates.back().sheet.push_back(flat(part, 0, 0));
       }
-      Plate& plate = m_plates[at->second];
+      Slabbed& plate = m_plates[at->second];
       for (const Polygon& part : convexParts(slab.onPiece)) {
         std::vector<Vec3> both;
         for (const Vec2& q : part) {
@@ -182,17 +182,17 @@ private:
                                : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
   }
 
-  std::vector<Pair> candidates(const ThreePoses& at) const {
+  std::vector<PlatePair> candidates(const ThreePoses& at) const {
     std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
-      const Plate& plate = m_plates[k];
+      const Slabbed& plate = m_plates[k];
       if (!present(plate.panel, at)) continue;
       boxes.push_back(sweptBox(plate.corners, plate.panel, at, 0));
       boxes.back().what = static_cast<int>(k);
     }
-    std::vector<Pair> pairs;
+    std::vector<PlatePair> pairs;
     for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
-      const Plate &p = plate(first), &q = plate(second);
+      const Slabbed &p = plate(first), &q = plate(second);
       if (p.body != q.body && (p.wanted || q.wanted) &&
           !m_joined.contains(std::minmax(p.panel, q.panel)))
         pairs.push_back({first, second});
@@ -207,14 +207,14 @@ private:
     return out;
   }
 
-  Meeting meetingAt(const Pair& pair, const Pose& pose) const {
-    return meetingOf(pair, pose, &Plate::slabs);
+  SlabMeeting meetingAt(const PlatePair& pair, const Pose& pose) const {
+    return meetingOf(pair, pose, &Slabbed::slabs);
   }
 
-  Meeting meetingOf(const Pair& pair, const Pose& pose,
-                    std::vector<ConvexSlab> Plate::*slabs) const {
-    const Plate &a = plate(pair.first), &b = plate(pair.second);
-    Meeting least;
+  SlabMeeting meetingOf(const PlatePair& pair, const Pose& pose,
+                        std::vector<ConvexSlab> Slabbed::*slabs) const {
+    const Slabbed &a = plate(pair.first), &b = plate(pair.second);
+    SlabMeeting least;
     for (const ConvexSlab& one : a.*slabs) {
       const ConvexSlab first = moved(one, pose.panels[a.panel]);
       for (const ConvexSlab& other : b.*slabs) {
@@ -246,16 +246,16 @@ private:
     return best;
   }
 
-  void search(double t0, double t1, const std::vector<Pair>& pairs) {
+  void search(double t0, double t1, const std::vector<PlatePair>& pairs) {
     if (m_stop.stop_requested() || pairs.empty()) return;
     std::vector<BodyIndex> bodies;
-    for (const Pair& pair : pairs)
+    for (const PlatePair& pair : pairs)
       bodies.push_back(plate(pair.first).body), bodies.push_back(plate(pair.second).body);
     const ThreePoses at = threeAt(t0, t1, m_motion.blocksFor(bodies));
-    std::vector<Pair> left;
-    for (const Pair& pair : pairs) {
-      const Meeting m[3] = {meetingAt(pair, *at[0]), meetingAt(pair, *at[1]),
-                            meetingAt(pair, *at[2])};
+    std::vector<PlatePair> left;
+    for (const PlatePair& pair : pairs) {
+      const SlabMeeting m[3] = {meetingAt(pair, *at[0]), meetingAt(pair, *at[1]),
+                                meetingAt(pair, *at[2])};
       const auto [least, most] = std::minmax({m[0].gap, m[1].gap, m[2].gap});
       const double bend =
           0.5 * std::abs(m[0].gap - 2 * m[1].gap + m[2].gap) + 0.25 * std::abs(m[2].gap - m[0].gap);
@@ -271,7 +271,7 @@ private:
     search(0.5 * (t0 + t1), t1, left);
   }
 
-  void record(const Pair& pair, double t0, double t1, const Sample& sample) {
+  void record(const PlatePair& pair, double t0, double t1, const Sample& sample) {
     auto& runs = m_runs[pair];
     if (runs.empty() || t0 > runs.back().to + 2 * m_options.finest_rad)
       runs.push_back({t0, t1, {}});
@@ -279,12 +279,12 @@ private:
     runs.back().samples.push_back(sample);
   }
 
-  bool parallel(const Pair& pair, const Pose& pose) const {
+  bool parallel(const PlatePair& pair, const Pose& pose) const {
     const Vec3 a = pose.panels[plate(pair.first).panel].linear().col(2),
                b = pose.panels[plate(pair.second).panel].linear().col(2);
     return std::abs(a.dot(b)) > kParallel;
   }
-  bool parallelAt(const Pair& pair, double t) const {
+  bool parallelAt(const PlatePair& pair, double t) const {
     const Pose pose = m_motion.poseAt(t);
     return !pose.placed[plate(pair.first).panel] || !pose.placed[plate(pair.second).panel] ||
            parallel(pair, pose);
@@ -292,14 +292,14 @@ private:
 
   /// As drawings they still meet, in a corner or an edge, where they have parted as paper: like a
   /// fold, paper takes that up.
-  bool stillMeet(const Pair& pair, double parted_rad) const {
+  bool stillMeet(const PlatePair& pair, double parted_rad) const {
     const Pose pose = m_motion.poseAt(parted_rad);
-    return meetingOf(pair, pose, &Plate::sheet).gap <= kMeets_mm;
+    return meetingOf(pair, pose, &Slabbed::sheet).gap <= kMeets_mm;
   }
 
   /// What of a run is neither made so nor for the stack of the shut card to judge: where it is
   /// deepest.
-  std::optional<Sample> worstOf(const Pair& pair, const Run& run) const {
+  std::optional<Sample> worstOf(const PlatePair& pair, const Run& run) const {
     const double low = m_motion.low_rad(), high = m_motion.high_rad();
     const bool begins = run.from <= low + m_options.finest_rad,
                ends = run.to >= high - m_options.finest_rad;
@@ -316,7 +316,8 @@ private:
     return worst;
   }
 
-  void judge(const Pair& pair, const std::vector<Run>& runs, std::vector<PlateTouch>& found) const {
+  void judge(const PlatePair& pair, const std::vector<Run>& runs,
+             std::vector<PlateTouch>& found) const {
     PlateTouch touch{plate(pair.first).panel, plate(pair.second).panel};
     for (const Run& run : runs)
       if (const auto worst = worstOf(pair, run); worst && worst->depth > touch.depth_mm)
@@ -329,10 +330,10 @@ private:
   const Assembly& m_assembly;
   PlateOptions m_options;
   std::stop_token m_stop;
-  std::vector<Plate> m_plates;
+  std::vector<Slabbed> m_plates;
   std::set<std::pair<PanelIndex, PanelIndex>> m_joined;
   std::map<double, Pose> m_poses;
-  std::map<Pair, std::vector<Run>> m_runs;
+  std::map<PlatePair, std::vector<Run>> m_runs;
 };
 
 } // namespace

@@ -20,10 +20,6 @@ Text called(const given::Kind& kind) {
   return "joint." + std::string(jointKey(kind));
 }
 
-Result<PieceWork> checked(PieceWork work) {
-  if (auto valid = validate(work, ""); !valid) return valid.error();
-  return work;
-}
 /// Everything on or right of the line low -> high moves to the right. Slanted edges may turn by
 /// that: scores that ended on the outline still do.
 Result<PieceWork> shiftedBeyond(const PieceWork& work, const Vec2& low, const Vec2& high,
@@ -338,6 +334,11 @@ PieceWork mirrored(const PieceWork& work) {
   for (PieceJoint& joint : image.joints)
     joint.kind = mirrored(joint.kind);
   return image;
+}
+
+Result<PieceWork> checked(PieceWork work) {
+  if (auto valid = validate(work, ""); !valid) return valid.error();
+  return work;
 }
 
 } // namespace hinge

@@ -54,6 +54,8 @@ void eachPoint(PieceWork& work, const std::function<void(Vec2&)>& change);
 /// Sizes within what paper comes in, an outline with an area, joints with what they need. `place`
 /// names the structure.
 Result<void> validate(const PieceWork& work, std::string_view place);
+/// The work itself when it is valid.
+Result<PieceWork> checked(PieceWork work);
 
 // --- The piece as a strip: a rectangle with scores read from one edge
 // ---------------------------------------------------

@@ -13,7 +13,7 @@ using Clock = std::chrono::steady_clock;
 using Variable = LatticeProgram::Variable;
 
 /// Sums of lattice values differ from what they must come to by rounding alone, in steps.
-constexpr double kWhole = 1e-5;
+constexpr double kWholeRow = 1e-5;
 
 /// One part of a program: its variables that move, and the conditions between them with what is
 /// held taken to the other side, all in steps.
@@ -52,7 +52,7 @@ public:
     for (const auto& [column, coefficient] : row.terms)
       c[static_cast<std::size_t>(column)] = coefficient;
     const double whole = std::round(row.sum);
-    if (std::abs(row.sum - whole) > kWhole) return false;
+    if (std::abs(row.sum - whole) > kWholeRow) return false;
     long rest = static_cast<long>(whole) - dot(c, m_one);
     std::vector<long> along;
     for (const auto& way : m_unit)
@@ -204,12 +204,12 @@ private:
       addRow(model, under, GLP_LO, at);
       addRow(model, {{change, 1}, {greatest, -1}}, GLP_UP, 0);
       if (terms.empty()) continue;
-      addRow(model, terms, GLP_LO, std::ceil(v.least / m_program.step - kWhole) - base);
-      addRow(model, terms, GLP_UP, std::floor(v.most / m_program.step + kWhole) - base);
+      addRow(model, terms, GLP_LO, std::ceil(v.least / m_program.step - kWholeRow) - base);
+      addRow(model, terms, GLP_UP, std::floor(v.most / m_program.step + kWholeRow) - base);
     }
     for (const Part::Row& row : part.least) {
       const auto [terms, base] = sumOf(row.terms);
-      addRow(model, terms, GLP_LO, std::ceil(row.sum - kWhole) - base);
+      addRow(model, terms, GLP_LO, std::ceil(row.sum - kWholeRow) - base);
     }
   }
 
@@ -313,7 +313,7 @@ LatticeAnswer nearestOnLattice(const LatticeProgram& program, std::chrono::durat
   for (std::size_t v = 0; v < program.variables.size(); ++v)
     answer.values[v] = program.variables[v].value;
   for (const Part& part : parts) {
-    const Solved solved = solver.solve(part, greatest + kWhole);
+    const Solved solved = solver.solve(part, greatest + kWholeRow);
     if (solved.end != LatticeAnswer::End::Found) {
       answer.end = LatticeAnswer::End::Stopped;
       return answer;

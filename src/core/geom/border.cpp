@@ -8,7 +8,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kSame_mm = 1e-9;
+constexpr double kOnePoint_mm = 1e-9;
 constexpr double kLongestMitre = 6; ///< of the wider border; beyond, the border ends square
 
 /// One ring with the paper on its left hand, and how wide the border is along each edge.
@@ -17,7 +17,7 @@ public:
   Strip(const Polygon& ring, const std::function<double(const Edge&)>& border_mm) {
     for (std::size_t k = 0; k < ring.size(); ++k) {
       const Vec2 &from = ring[k], &to = ring[(k + 1) % ring.size()];
-      if ((to - from).norm() < kSame_mm) continue;
+      if ((to - from).norm() < kOnePoint_mm) continue;
       m_edges.emplace_back(from, to);
       m_widths.push_back(border_mm({from, to}));
     }
@@ -45,10 +45,10 @@ private:
     return {-d.y(), d.x()};
   }
   bool standsIn(std::size_t k, std::size_t next) const {
-    return cross2(along(k), along(next)) < -kSame_mm;
+    return cross2(along(k), along(next)) < -kOnePoint_mm;
   }
   bool even(std::size_t k, std::size_t next) const {
-    return std::abs(m_widths[k] - m_widths[next]) < kSame_mm;
+    return std::abs(m_widths[k] - m_widths[next]) < kOnePoint_mm;
   }
 
   /// Where the inner line of edge `of` ends at the corner between two edges.
@@ -104,7 +104,7 @@ std::vector<Region> withoutBorder(const Region& region,
   if (edges.empty()) return {};
   const double first = border_mm(edges.front());
   const bool even = std::ranges::all_of(
-      edges, [&](const Edge& edge) { return std::abs(border_mm(edge) - first) < kSame_mm; });
+      edges, [&](const Edge& edge) { return std::abs(border_mm(edge) - first) < kOnePoint_mm; });
   if (even) return first <= 0 ? std::vector<Region>{region} : offset(region, -first, corners);
   std::vector<Region> taken;
   for (const Polygon* ring : ringsOf(region))

@@ -8,7 +8,7 @@ namespace hinge {
 namespace {
 
 using Json = nlohmann::ordered_json;
-constexpr const char* kFormat = "hinge-lantern-cut";
+constexpr const char* kCutFormat = "hinge-lantern-cut";
 
 std::optional<std::size_t> counted(const Json& json, const char* key) {
   const auto found = json.find(key);
@@ -23,8 +23,8 @@ std::string cutMarkPath() {
 }
 
 Result<void> keepCutMark(const CutterMark& mark) {
-  const Json out = {{"format", kFormat}, {"version", 1},    {"job", mark.job},
-                    {"step", mark.step}, {"leg", mark.leg}, {"behind", mark.from.behind},
+  const Json out = {{"format", kCutFormat}, {"version", 1},    {"job", mark.job},
+                    {"step", mark.step},    {"leg", mark.leg}, {"behind", mark.from.behind},
                     {"at", mark.from.at}};
   return writeMakersFile(cutMarkPath(), out.dump(2) + "\n");
 }
@@ -35,7 +35,7 @@ Result<std::optional<CutterMark>> keptCutMark() {
   const auto text = readFile(path);
   if (!text) return text.error();
   const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || json.value("format", Json()) != kFormat)
+  if (!json.is_object() || json.value("format", Json()) != kCutFormat)
     return Error{"file.format", path};
   const auto step = counted(json, "step"), leg = counted(json, "leg"),
              behind = counted(json, "behind");

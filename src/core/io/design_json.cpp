@@ -15,7 +15,7 @@
 namespace hinge {
 namespace {
 
-constexpr int kDeepest = 64;
+constexpr int kDeepestNesting = 64;
 
 std::optional<Error> tooDeep(std::string_view text) {
   int depth = 0;
@@ -32,7 +32,8 @@ std::optional<Error> tooDeep(std::string_view text) {
     } else if (c == '"')
       quoted = true;
     else if (c == '[' || c == '{') {
-      if (++depth > kDeepest) return Error{{"file.too-deep", kDeepest, static_cast<int>(line)}, ""};
+      if (++depth > kDeepestNesting)
+        return Error{{"file.too-deep", kDeepestNesting, static_cast<int>(line)}, ""};
     } else if (c == ']' || c == '}')
       --depth;
   }

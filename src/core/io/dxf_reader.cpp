@@ -27,7 +27,7 @@ double unitOf(int insunits) {
   }
 }
 
-class Reading : public DL_CreationAdapter {
+class DrawingOfDxf : public DL_CreationAdapter {
 public:
   Drawing made;
   double unit_mm = kUnknownUnit_mm;
@@ -199,7 +199,7 @@ Result<Drawing> drawingFromDxf(std::string_view text) {
   std::string kept;
   if (const auto line = brokenLine(text, kept))
     return Error{"dxf.broken", "line " + std::to_string(*line)};
-  Reading reading;
+  DrawingOfDxf reading;
   std::istringstream stream{std::move(kept)};
   DL_Dxf dxf;
   try {

@@ -6,7 +6,7 @@
 
 namespace hinge {
 namespace {
-constexpr int kDeepest = 12, kMostChords = 2000;
+constexpr int kMostHalvings = 12, kMostChords = 2000;
 } // namespace
 
 void addCubic(std::vector<Vec2>& points, const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d,
@@ -21,7 +21,7 @@ void addCubic(std::vector<Vec2>& points, const Vec2& a, const Vec2& b, const Vec
     open.pop_back();
     // How far the control points are from even steps bounds how far the curve is from its chord.
     const double bend = std::max((p.a - 2 * p.b + p.c).norm(), (p.b - 2 * p.c + p.d).norm());
-    if (!(0.75 * bend > off) || p.depth >= kDeepest) {
+    if (!(0.75 * bend > off) || p.depth >= kMostHalvings) {
       points.push_back(p.d);
       continue;
     }

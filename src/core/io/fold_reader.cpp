@@ -11,14 +11,14 @@
 namespace hinge {
 namespace {
 
-using Json = nlohmann::json;
+using Json = nlohmann::ordered_json;
 
 constexpr std::size_t kMostEdges = 50'000;
 constexpr double kFlat_deg = 1e-3;
 
-class Reading {
+class DrawingOfFold {
 public:
-  explicit Reading(const Json& file) : m_file(file) {}
+  explicit DrawingOfFold(const Json& file) : m_file(file) {}
 
   Result<Drawing> run() {
     if (!m_file.is_object()) return Error{"fold.none", ""};
@@ -144,7 +144,7 @@ private:
 };
 
 /// Deep nesting would be read by recursion.
-bool tooDeep(std::string_view text) {
+bool nestsTooDeep(std::string_view text) {
   std::size_t depth = 0;
   bool quoted = false;
   for (std::size_t k = 0; k < text.size(); ++k) {
@@ -166,10 +166,10 @@ bool tooDeep(std::string_view text) {
 } // namespace
 
 Result<Drawing> drawingFromFold(std::string_view text) {
-  if (tooDeep(text)) return Error{{"drawing.deep", kMostDrawnDepth}, ""};
+  if (nestsTooDeep(text)) return Error{{"drawing.deep", kMostDrawnDepth}, ""};
   try {
     const Json file = Json::parse(text);
-    return Reading(file).run();
+    return DrawingOfFold(file).run();
   } catch (const Json::out_of_range&) {
     return Error{"fold.number", ""};
   } catch (const Json::parse_error& error) {

@@ -9,7 +9,7 @@ namespace hinge {
 namespace {
 
 using Json = nlohmann::ordered_json;
-constexpr const char* kFormat = "hinge-lantern-bench";
+constexpr const char* kBenchFormat = "hinge-lantern-bench";
 
 } // namespace
 
@@ -24,7 +24,7 @@ Result<Bench> makersBench() {
   const auto text = readFile(path);
   if (!text) return text.error();
   const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || json.value("format", Json()) != kFormat)
+  if (!json.is_object() || json.value("format", Json()) != kBenchFormat)
     return Error{"file.format", path};
   for (const BenchRow& row : benchRows()) {
     const auto given = json.find(row.key);
@@ -51,7 +51,7 @@ Result<Bench> makersBench() {
 
 Result<void> keepBench(const Bench& bench) {
   if (auto valid = validate(bench); !valid) return valid;
-  Json out = {{"format", kFormat}, {"version", 1}};
+  Json out = {{"format", kBenchFormat}, {"version", 1}};
   for (const BenchRow& row : benchRows())
     if (row.number)
       out[std::string(row.key)] = bench.*row.number;

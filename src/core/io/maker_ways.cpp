@@ -8,7 +8,7 @@ namespace hinge {
 namespace {
 
 using Json = nlohmann::ordered_json;
-constexpr const char* kFormat = "hinge-lantern-ways";
+constexpr const char* kWaysFormat = "hinge-lantern-ways";
 
 struct Row {
   const char* key;
@@ -36,7 +36,7 @@ Result<MakingWays> makersWays() {
   const auto text = readFile(path);
   if (!text) return text.error();
   const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || textOf(json, "format") != kFormat) return Error{"file.format", path};
+  if (!json.is_object() || textOf(json, "format") != kWaysFormat) return Error{"file.format", path};
   const auto closing = closingFromKey(textOf(json, "closing"));
   if (json.contains("closing") && !closing) return Error{"bench.choice", path + ": closing"};
   if (closing) ways.closing = *closing;
@@ -49,7 +49,7 @@ Result<MakingWays> makersWays() {
 }
 
 Result<void> keepWays(const MakingWays& ways) {
-  Json out = {{"format", kFormat}, {"version", 1}, {"closing", keyOf(ways.closing)}};
+  Json out = {{"format", kWaysFormat}, {"version", 1}, {"closing", keyOf(ways.closing)}};
   for (const Row& row : kRows)
     out[row.key] = factsOf(ways.*row.adhesive).key;
   return writeMakersFile(makersWaysPath(), out.dump(2) + "\n");

@@ -112,9 +112,9 @@ private:
   std::string m_out;
 };
 
-class Reading {
+class PageReading {
 public:
-  explicit Reading(int depth = 0) : m_depth(depth) {}
+  explicit PageReading(int depth = 0) : m_depth(depth) {}
   Result<Design> run(std::string_view text) {
     int number = 0;
     while (!text.empty()) {
@@ -324,7 +324,7 @@ private:
     if (m_item) {
       if (m_open) m_item->work = m_open->work;
       if (!m_within.empty()) {
-        auto card = Reading(m_depth + 1).run(std::exchange(m_within, {}));
+        auto card = PageReading(m_depth + 1).run(std::exchange(m_within, {}));
         if (!card) return Error{{"card-within.made", card.error().message}, m_item->id.text()};
         m_item->card = CardWithin{std::make_shared<const Design>(std::move(card).value())};
       }
@@ -356,7 +356,7 @@ std::string pageOf(const Design& design) {
 }
 
 Result<Design> designFromPage(std::string_view text) {
-  return Reading().run(text);
+  return PageReading().run(text);
 }
 
 } // namespace hinge

@@ -46,9 +46,9 @@ struct Context {
   bool hidden = false, stroked = false, filled = true;
 };
 
-class Reading {
+class DrawingOfSvg {
 public:
-  explicit Reading(std::string_view text)
+  explicit DrawingOfSvg(std::string_view text)
       : m_xml(QByteArray(text.data(), static_cast<qsizetype>(text.size()))) {}
 
   Result<Drawing> run() {
@@ -304,7 +304,7 @@ private:
 } // namespace
 
 Result<Drawing> drawingFromSvg(std::string_view text) {
-  return Reading(text).run();
+  return DrawingOfSvg(text).run();
 }
 
 } // namespace hinge

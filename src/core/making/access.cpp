@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/access.h"
+#include "core/geom/symmetric.h"
 #include "core/units/tolerances.h"
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -132,11 +132,11 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
     hold.block<6, 6>(6 * left, 6 * left) += keeps, hold.block<6, 6>(6 * right, 6 * right) += keeps;
     hold.block<6, 6>(6 * left, 6 * right) -= keeps, hold.block<6, 6>(6 * right, 6 * left) -= keeps;
   }
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> parts(hold);
+  const SymmetricParts parts = symmetricParts(hold);
   Eigen::Index free = 0;
-  while (free < parts.eigenvalues().size() && parts.eigenvalues()[free] < 1e-10)
+  while (free < parts.values.size() && parts.values[free] < 1e-10)
     ++free;
-  return parts.eigenvectors().leftCols(free);
+  return parts.vectors.leftCols(free);
 }
 
 bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {

@@ -18,10 +18,10 @@ constexpr double kShortWay_mm = 15;         ///< too short for an arrow
 constexpr int kArc = 12;                    ///< corners of an arc
 
 /// One step as it is worked out.
-class Making {
+class SceneMaking {
 public:
-  Making(const Motion& motion, const WorkStep& step, const MadeJoints& before,
-         const std::vector<int>& rank, double clearance_mm)
+  SceneMaking(const Motion& motion, const WorkStep& step, const MadeJoints& before,
+              const std::vector<int>& rank, double clearance_mm)
       : m_motion(motion), m_assembly(motion.assembly()), m_step(step), m_clearance_mm(clearance_mm),
         m_made(before), m_before(motion, before, rank),
         m_after(motion, withThose(before, step), rank) {
@@ -423,8 +423,8 @@ StepScene StepScenes::at(std::size_t number, double progress) const {
   if (finished)
     for (const WorkStep& other : m_plan.steps)
       if (other.kind == WorkKind::Open) step.opening_deg = other.opening_deg;
-  Making making(m_motion, step, madeBefore(finished ? m_plan.steps.size() : number), m_rank,
-                m_clearance_mm);
+  SceneMaking making(m_motion, step, madeBefore(finished ? m_plan.steps.size() : number), m_rank,
+                     m_clearance_mm);
   switch (step.kind) {
   case WorkKind::Ready:
   case WorkKind::Finish: return making.opening(1);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/corrector.h"
+#include "core/geom/symmetric.h"
 #include "core/units/tolerances.h"
 #include <Eigen/Cholesky>
 #include <Eigen/Eigenvalues>
@@ -8,10 +9,12 @@ namespace hinge {
 
 namespace {
 
+constexpr int kSmall = 4; ///< most folds that turn in a small block
+
 /// The normal equations of one correction and their damped solutions. Where the rings leave no
 /// direction weak, which is the rule, a Cholesky factor solves them; else the eigenvectors of J'J
-/// tell which directions to leave alone. Sizes are known beforehand for the small blocks that most
-/// are.
+/// tell which directions to leave alone. The small blocks that most are need no memory of
+/// their own: their sizes are at most N.
 template <int N> class Directions {
 public:
   explicit Directions(const Closure& closure) {
@@ -28,8 +31,13 @@ public:
           factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
     }
     if (m_regular) return;
-    const Eigen::SelfAdjointEigenSolver<Matrix> eigen(m_normal);
-    m_vectors = eigen.eigenvectors(), m_values = eigen.eigenvalues();
+    if constexpr (N == Eigen::Dynamic) {
+      const SymmetricParts parts = symmetricParts(m_normal);
+      m_vectors = parts.vectors, m_values = parts.values;
+    } else {
+      const Eigen::SelfAdjointEigenSolver<Matrix> eigen(m_normal);
+      m_vectors = eigen.eigenvectors(), m_values = eigen.eigenvalues();
+    }
     m_strongest = m_values[m_values.size() - 1];
   }
   double strongest() const { return m_strongest; }
@@ -50,8 +58,8 @@ public:
   }
 
 private:
-  using Matrix = Eigen::Matrix<double, N, N>;
-  using Vector = Eigen::Matrix<double, N, 1>;
+  using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, N, N>;
+  using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, N, 1>;
   /// Least pivot, as a share of the largest, that leaves no doubt: four orders above what counts as
   /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small
   /// systems.
@@ -116,13 +124,8 @@ Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::V
 
 Correction correct(const Mechanism& mechanism, const Block& block, Eigen::VectorXd& x,
                    BodyPoses& poses) {
-  switch (block.steps.size()) {
-  case 1: return correctSized<1>(mechanism, block, x, poses);
-  case 2: return correctSized<2>(mechanism, block, x, poses);
-  case 3: return correctSized<3>(mechanism, block, x, poses);
-  case 4: return correctSized<4>(mechanism, block, x, poses);
-  default: return correctSized<Eigen::Dynamic>(mechanism, block, x, poses);
-  }
+  return block.steps.size() <= kSmall ? correctSized<kSmall>(mechanism, block, x, poses)
+                                      : correctSized<Eigen::Dynamic>(mechanism, block, x, poses);
 }
 
 } // namespace hinge

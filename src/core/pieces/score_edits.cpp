@@ -14,11 +14,6 @@ using Kind = WorkLine::Kind;
 constexpr int kMostRepeats = 200;
 constexpr double kSameArea_mm2 = 1e-6;
 
-Result<PieceWork> checked(PieceWork work) {
-  if (auto valid = validate(work, ""); !valid) return valid.error();
-  return work;
-}
-
 bool onRim(const PieceWork& work, const Vec2& p) {
   return distanceToOutline(work.outline, p) < kTouch_mm;
 }

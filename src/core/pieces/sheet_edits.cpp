@@ -10,11 +10,6 @@ namespace {
 
 constexpr double kSame_mm = 1e-9;
 
-Result<PieceWork> checked(PieceWork work) {
-  if (auto valid = validate(work, ""); !valid) return valid.error();
-  return work;
-}
-
 /// Where the outline meets the line on which coordinate `axis` is `value`: the other coordinates.
 std::vector<double> meets(const PieceWork& work, int axis, double value) {
   std::vector<double> found;

@@ -92,16 +92,16 @@ std::vector<Polygon> convexOutline(const CutPart& part, double gap_mm, double si
 
 /// No-fit regions cost the product of both numbers of parts: an outline with more parts than this
 /// is simplified further, at last to its hull.
-constexpr std::size_t kMostParts = 9;
+constexpr std::size_t kMostConvexParts = 9;
 
 Shape shapeOf(const CutPart& part, int quarters, double gap_mm) {
   const bool simple = part.outline.rim.size() <= 12;
   double simplified = simple ? 0 : kSimplified_mm;
   std::vector<Polygon> outline = convexOutline(part, gap_mm, simplified);
-  for (; outline.size() > kMostParts && simplified < kCoarsest_mm;
+  for (; outline.size() > kMostConvexParts && simplified < kCoarsest_mm;
        outline = convexOutline(part, gap_mm, simplified))
     simplified = simplified > 0 ? 2 * simplified : kSimplified_mm;
-  if (outline.size() > kMostParts || outline.empty()) {
+  if (outline.size() > kMostConvexParts || outline.empty()) {
     const Region hull(convexHull(part.outline.rim));
     outline = {gap_mm > 0 ? offset(hull, 0.5 * gap_mm).front().rim : hull.rim};
   }

@@ -73,15 +73,15 @@ void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
 namespace {
 
 /// A sheet as it lies in the shut card, in the flat frame of the first page.
-struct Lying {
+struct LaidOnPage {
   Region region;
   StackedSheet sheet;
 };
 
-std::vector<Lying> everythingThatLies(const Assembly& assembly, const Pose& shut,
-                                      const Design& design, std::span<const LaidOn> laid) {
+std::vector<LaidOnPage> everythingThatLies(const Assembly& assembly, const Pose& shut,
+                                           const Design& design, std::span<const LaidOn> laid) {
   const Iso3 toPage = shut.panels[assembly.root].inverse();
-  std::vector<Lying> lying;
+  std::vector<LaidOnPage> lying;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
     lying.push_back({mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
@@ -125,9 +125,9 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
   const Iso3 toPage = shut.panels[assembly.root].inverse();
-  const std::vector<Lying> lying = everythingThatLies(assembly, shut, design, laid);
+  const std::vector<LaidOnPage> lying = everythingThatLies(assembly, shut, design, laid);
   Box2 extent;
-  for (const Lying& one : lying)
+  for (const LaidOnPage& one : lying)
     extent.add(boundsOf(one.region));
   ShutState state;
   const bool side = design.card.fold == FoldSide::Side;
@@ -140,7 +140,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
   const auto cells =
       static_cast<std::size_t>(state.map.columns) * static_cast<std::size_t>(state.map.rows);
   state.map.sheets.assign(cells, 0), state.map.high_mm.assign(cells, 0);
-  for (const Lying& one : lying)
+  for (const LaidOnPage& one : lying)
     lay(state.map, one.region, one.sheet.thickness_mm, !one.sheet.paper.empty());
   measureGutter(state, design);
   const auto thickest = std::ranges::max_element(state.map.high_mm);
@@ -149,7 +149,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
     const int row = index / state.map.columns, column = index % state.map.columns;
     state.thickestSheets = state.map.at(column, row);
     state.thickestPlace = state.map.origin + cell_mm * Vec2(column + 0.5, row + 0.5);
-    for (const Lying& one : lying)
+    for (const LaidOnPage& one : lying)
       if (contains(one.region, state.thickestPlace)) {
         state.stack.push_back(one.sheet);
         state.thickness_mm += one.sheet.thickness_mm;

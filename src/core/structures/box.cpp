@@ -14,7 +14,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kBoxTable[] = {
     {"position",
      {"size.box.position"},
      ParameterUnit::Millimetre,
@@ -49,13 +49,13 @@ constexpr ParameterSpec kTable[] = {
     {"half", {"size.tab.half"}, ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, ""},
 };
 
-std::vector<LinearClosure> closures(double shutOpening_rad) {
+std::vector<LinearClosure> boxClosures(double shutOpening_rad) {
   // a + c = b + d in a valley (the ridge ends away from the fold), c - a = d - b over a ridge.
   const double s = isValley(shutOpening_rad) ? 1.0 : -1.0;
   return {{{{"d", -1}, {"c", 1}, {"a", s}, {"b", -s}}, ParameterUnit::Millimetre}};
 }
 
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> boxMends() {
   return {{{{"position", 1}}},
           {{{"c", 1}, {"d", 1}}},
           {{{"length", 1}}},
@@ -65,7 +65,7 @@ std::vector<MendDirection> mendDirections() {
           {{{"a", 1}, {"b", 1}, {"c", -1}, {"d", -1}}}};
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildBox(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length");
   const double a = in.value("a"), b = in.value("b"), c = in.value("c"), d = in.value("d");
   const auto& [sa, sb] = in.sideNames;
@@ -112,17 +112,17 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double shutOpening_rad) {
+Room boxRoom(const ParameterValues& v, double shutOpening_rad) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double out = isValley(shutOpening_rad) ? get("a") + get("c") : get("a") * 1.5;
   return {out, 0, get("length")};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitBox(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kBoxTable, seat, assembly, settings, boxRoom);
 }
 
-Sketch sketch() {
+Sketch boxSketch() {
   using L = Sketch::Line;
   const Vec2 g(0.50, 0.12), pa(0.04, 0.34), pb(0.96, 0.34), A(0.20, 0.263), B(0.80, 0.263),
       Q(0.50, 0.86);
@@ -137,8 +137,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& boxKind() {
-  static const StructureKind kind{"box",          kTable, kOnFolds, closures,
-                                  mendDirections, build,  fit,      sketch};
+  static const StructureKind kind{"box",    kBoxTable, kOnFolds, boxClosures,
+                                  boxMends, buildBox,  fitBox,   boxSketch};
   return kind;
 }
 

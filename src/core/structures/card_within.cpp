@@ -242,9 +242,6 @@ Result<void> buildOnFold(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
 std::vector<MendDirection> mendsOnFace() {
   return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"turn", 1}}}};
 }
@@ -318,7 +315,7 @@ const StructureWays& cardWays() {
 
 const StructureKind& cardOnFaceKind() {
   static const StructureKind kind{
-      "card-on-face", kOnFaceTable, kOnFaces,  closures,
+      "card-on-face", kOnFaceTable, kOnFaces,  noClosures,
       mendsOnFace,    buildOnFace,  fitOnFace, [] { return sketch(false); },
       &cardWays()};
   return kind;
@@ -326,7 +323,7 @@ const StructureKind& cardOnFaceKind() {
 
 const StructureKind& cardOnFoldKind() {
   static const StructureKind kind{
-      "card-on-fold", kOnFoldTable, kInValleys, closures,
+      "card-on-fold", kOnFoldTable, kInValleys, noClosures,
       mendsOnFold,    buildOnFold,  fitOnFold,  [] { return sketch(true); },
       &cardWays()};
   return kind;

@@ -11,7 +11,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kClosedBoxTable[] = {
     {"position",
      {"size.closed-box.position"},
      ParameterUnit::Millimetre,
@@ -59,11 +59,7 @@ constexpr ParameterSpec kTable[] = {
 };
 
 /// Equal halves and equal feet are built in: there is no condition left that sizes could break.
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> closedBoxMends() {
   return {{{{"position", 1}}}, {{{"h", 1}}},    {{{"length", 1}}},
           {{{"e", 1}}},        {{{"l", 1}}},    {{{"a", 1}, {"e", 1}, {"l", 1}}},
           {{{"a", 1}}},        {{{"over", 1}}}, {{{"inward", -1}}},
@@ -85,7 +81,7 @@ BeltSizes sizesOf(const ParameterValues& v) {
   return s;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildClosedBox(const RecipeInput& in, AssemblyBuilder& builder) {
   const BeltSizes s = sizesOf(in.values);
   if (auto carried = carriesInnerWalls(s, in.item.id.text()); !carried) return carried;
   buildBelt(in, builder, in.seat, s, {"closed-box", "lid"});
@@ -106,15 +102,15 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room closedBoxRoom(const ParameterValues& v, double) {
   return beltRoom(sizesOf(v));
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitClosedBox(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kClosedBoxTable, seat, assembly, settings, closedBoxRoom);
 }
 
-Sketch sketch() {
+Sketch closedBoxSketch() {
   using L = Sketch::Line;
   const Vec2 g0(0.50, 0.06), g1(0.62, 0.30), a0(0.16, 0.20), a1(0.28, 0.44), b0(0.78, 0.20),
       b1(0.90, 0.44), c(0.47, 0.12), up(0, 0.44);
@@ -139,8 +135,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& closedBoxKind() {
-  static const StructureKind kind{"closed-box",   kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"closed-box",   kClosedBoxTable, kInValleys,   noClosures,
+                                  closedBoxMends, buildClosedBox,  fitClosedBox, closedBoxSketch};
   return kind;
 }
 

@@ -130,4 +130,8 @@ ParameterValues fitToSeat(ParameterTable table, const Seat& seat, const Assembly
   return values;
 }
 
+std::vector<LinearClosure> noClosures(double) {
+  return {};
+}
+
 } // namespace hinge

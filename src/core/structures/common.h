@@ -4,6 +4,9 @@
 
 namespace hinge {
 
+/// The closures of a kind that shuts flat whatever its sizes.
+std::vector<LinearClosure> noClosures(double shutOpening_rad);
+
 /// The parameter's key as the user knows it: that of the twin when the recipe builds a turned
 /// structure.
 std::string shownKey(const RecipeInput& input, ParameterTable table, std::string_view key);

@@ -17,7 +17,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kCornerCubeTable[] = {
     {"position",
      {"size.corner-cube.position"},
      ParameterUnit::Millimetre,
@@ -57,11 +57,7 @@ constexpr ParameterSpec kTable[] = {
      Sense::TurnedRound},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> cornerCubeMends() {
   return {{{{"position", 1}}},    {{{"h", 1}}},     {{{"w", 1}}},
           {{{"w", 1}, {"h", 1}}}, {{{"alpha", 1}}}, {{{"tab", 1}}}};
 }
@@ -78,7 +74,7 @@ std::optional<std::vector<Iso3>> poses(double opening, double position, double a
                            frame(farA - w * toB, -toB, up, up.cross(toB))};
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildCornerCube(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), w = in.value("w"), h = in.value("h"),
                al = radians(in.value("alpha"));
   const double tab = in.value("tab"),
@@ -133,7 +129,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room cornerCubeRoom(const ParameterValues& v, double) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double al = radians(get("alpha")), w = get("w"), h = get("h");
   // Shut, near and far face lie in line away from the point; the upright edges point back towards
@@ -142,11 +138,12 @@ Room room(const ParameterValues& v, double) {
           2 * w * std::cos(al)};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitCornerCube(const Seat& seat, const Assembly& assembly,
+                              const Settings& settings) {
+  return fitToSeat(kCornerCubeTable, seat, assembly, settings, cornerCubeRoom);
 }
 
-Sketch sketch() {
+Sketch cornerCubeSketch() {
   using L = Sketch::Line;
   const Vec2 n(0.50, 0.08), a(0.16, 0.24), b(0.84, 0.24), f(0.50, 0.40), up(0, 0.46);
   return {{{n, n + up, L::Use::Fold},
@@ -165,8 +162,9 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& cornerCubeKind() {
-  static const StructureKind kind{"corner-cube",  kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"corner-cube", kCornerCubeTable, kInValleys,
+                                  noClosures,    cornerCubeMends,  buildCornerCube,
+                                  fitCornerCube, cornerCubeSketch};
   return kind;
 }
 

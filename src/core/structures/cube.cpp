@@ -11,7 +11,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kCubeTable[] = {
     {"position",
      {"size.cube.position"},
      ParameterUnit::Millimetre,
@@ -46,11 +46,7 @@ constexpr ParameterSpec kTable[] = {
     {"inward", {"size.cube.inward"}, ParameterUnit::Switch, 0, 1, 0, ParameterRole::Held, ""},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> cubeMends() {
   return {{{{"position", 1}}},
           {{{"h", 1}}},
           {{{"depth", 1}}},
@@ -60,7 +56,7 @@ std::vector<MendDirection> mendDirections() {
           {{{"inward", -1}}}};
 }
 
-BeltSizes sizesOf(const ParameterValues& v) {
+BeltSizes cubeSizes(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double half = 0.5 * get("w");
   BeltSizes s{.position = get("position"),
@@ -75,8 +71,8 @@ BeltSizes sizesOf(const ParameterValues& v) {
   return s;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  const BeltSizes s = sizesOf(in.values);
+Result<void> buildCube(const RecipeInput& in, AssemblyBuilder& builder) {
+  const BeltSizes s = cubeSizes(in.values);
   buildBelt(in, builder, in.seat, s, {"cube", "lid"});
   const auto panel = [&](const char* role) {
     return builder.assembly().findPanel(in.item.id.text() + "/" + role);
@@ -88,15 +84,15 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
-  return beltRoom(sizesOf(v));
+Room cubeRoom(const ParameterValues& v, double) {
+  return beltRoom(cubeSizes(v));
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitCube(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kCubeTable, seat, assembly, settings, cubeRoom);
 }
 
-Sketch sketch() {
+Sketch cubeSketch() {
   using L = Sketch::Line;
   const Vec2 n(0.40, 0.08), f(0.64, 0.30), a(0.10, 0.26), b(0.86, 0.26), up(0, 0.46),
       back(0.62, 0.44);
@@ -117,8 +113,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& cubeKind() {
-  static const StructureKind kind{"cube",         kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"cube",    kCubeTable, kInValleys, noClosures,
+                                  cubeMends, buildCube,  fitCube,    cubeSketch};
   return kind;
 }
 

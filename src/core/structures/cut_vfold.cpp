@@ -13,7 +13,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kCutVFoldTable[] = {
     {"position",
      {"size.cut-vfold.position"},
      ParameterUnit::Millimetre,
@@ -67,11 +67,7 @@ constexpr ParameterSpec kTable[] = {
      Sense::TurnedRound},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> cutVFoldMends() {
   return {{{{"position", 1}}},
           {{{"lc", 1}}},
           {{{"la", 1}, {"lb", 1}}},
@@ -80,15 +76,15 @@ std::vector<MendDirection> mendDirections() {
 }
 
 /// Corners in the flat sheet: x to side b, y along the fold, the point of the V in the origin.
-struct Shape {
+struct CutVFoldShape {
   Vec2 endA, tip, endB;
   double across; ///< where the cut crosses the fold
 };
 
-Shape shapeOf(const ParameterValues& v) {
+CutVFoldShape cutVFoldShapeOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double al = radians(get("alpha")), be = radians(get("beta"));
-  Shape s;
+  CutVFoldShape s;
   s.endA = get("la") * Vec2(-std::sin(al), std::cos(al));
   s.endB = get("lb") * Vec2(std::sin(be), std::cos(be));
   s.tip = get("lc") * Vec2(-std::sin(al - be), std::cos(al - be));
@@ -148,14 +144,14 @@ void addFolds(AssemblyBuilder& builder, const Seat& seat, const std::array<Panel
   fold("crease", "centre-crease", panels[0], panels[1], ends[1], false);
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildCutVFold(const RecipeInput& in, AssemblyBuilder& builder) {
   const Seat seat = in.seat.kind() == SeatKind::Ridge ? seenFromBelow(in.seat) : in.seat;
   const bool below = in.seat.kind() == SeatKind::Ridge;
-  const ParameterValues values = below ? swapTwins(kTable, in.values) : in.values;
+  const ParameterValues values = below ? swapTwins(kCutVFoldTable, in.values) : in.values;
   const auto [sa, sb] = below ? std::array{in.sideNames[1], in.sideNames[0]} : in.sideNames;
   const double al = radians(values.find("alpha")->second),
                be = radians(values.find("beta")->second), position = in.value("position");
-  const Shape s = shapeOf(values);
+  const CutVFoldShape s = cutVFoldShapeOf(values);
   if (s.across < 1) return Error{"cut.impossible", in.item.id.text()};
   const Vec2 apex(0, position);
   const auto first = [&](const Vec2& p) {
@@ -193,7 +189,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   });
 
   const auto key = [&](std::string_view k) {
-    const ParameterSpec* spec = findSpec(kTable, k);
+    const ParameterSpec* spec = findSpec(kCutVFoldTable, k);
     return std::string(in.turned != below && !spec->twin.empty() ? spec->twin : k);
   };
   builder.dimension(key("la"), panelA, point, flat(s.endA));
@@ -210,17 +206,17 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
-  const Shape s = shapeOf(v);
+Room cutVFoldRoom(const ParameterValues& v, double) {
+  const CutVFoldShape s = cutVFoldShapeOf(v);
   const double reach = std::max({s.endA.norm(), s.tip.norm(), s.endB.norm()});
   return {reach, 0, std::max({s.endA.y(), s.endB.y(), s.tip.y(), 1.0})};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitCutVFold(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kCutVFoldTable, seat, assembly, settings, cutVFoldRoom);
 }
 
-Sketch sketch() {
+Sketch cutVFoldSketch() {
   using L = Sketch::Line;
   const Vec2 p(0.50, 0.12), end(0.50, 0.96), tip(0.50, 0.62), al(0.12, 0.44), be(0.88, 0.44);
   return {{{p, al, L::Use::Fold},
@@ -239,8 +235,9 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& cutVFoldKind() {
-  static const StructureKind kind{
-      "cut-vfold", kTable, kOnFolds | kOneSheet, closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{"cut-vfold", kCutVFoldTable, kOnFolds | kOneSheet,
+                                  noClosures,  cutVFoldMends,  buildCutVFold,
+                                  fitCutVFold, cutVFoldSketch};
   return kind;
 }
 

@@ -110,10 +110,6 @@ constexpr ParameterSpec kArmTable[] = {
      Sense::Turn},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
 std::vector<MendDirection> figureMends() {
   return {{{{"position", 1}}},
           {{{"up", 1}}},
@@ -214,13 +210,13 @@ Sketch armSketch() {
 } // namespace
 
 const StructureKind& figureKind() {
-  static const StructureKind kind{"figure",    kFigureTable, kOnFaces,  closures,
+  static const StructureKind kind{"figure",    kFigureTable, kOnFaces,  noClosures,
                                   figureMends, buildFigure,  fitFigure, figureSketch};
   return kind;
 }
 
 const StructureKind& armKind() {
-  static const StructureKind kind{"arm",    kArmTable, kOnFaces, closures,
+  static const StructureKind kind{"arm",    kArmTable, kOnFaces, noClosures,
                                   armMends, buildArm,  fitArm,   armSketch};
   return kind;
 }

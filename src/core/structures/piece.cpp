@@ -114,22 +114,19 @@ private:
   std::optional<WorkedPiece> m_made;
 };
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildPiece(const RecipeInput& in, AssemblyBuilder& builder) {
   if (!in.item.work) return Error{"work.missing", in.item.id.text()};
   return PieceBuild(in, builder).run();
 }
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> pieceMends() {
   return {{{{"position", 1}}}};
 }
-ParameterValues fit(const Seat&, const Assembly&, const Settings&) {
+ParameterValues fitPiece(const Seat&, const Assembly&, const Settings&) {
   return startingValues(pieceRows());
 }
 
-Sketch sketch() {
+Sketch pieceSketch() {
   using L = Sketch::Line;
   Sketch s;
   const double xs[] = {0.08, 0.24, 0.5, 0.76, 0.92};
@@ -173,9 +170,9 @@ std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, 
 
 const StructureKind& pieceKind() {
   static const StructureKind kind{
-      "piece",  pieceRows(),    kOnFolds | kOnFaces | kOnSpans | kOnCreases,
-      closures, mendDirections, build,
-      fit,      sketch,         &pieceWays()};
+      "piece",    pieceRows(), kOnFolds | kOnFaces | kOnSpans | kOnCreases,
+      noClosures, pieceMends,  buildPiece,
+      fitPiece,   pieceSketch, &pieceWays()};
   return kind;
 }
 

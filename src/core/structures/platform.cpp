@@ -12,7 +12,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kPlatformTable[] = {
     {"position",
      {"size.platform.position"},
      ParameterUnit::Millimetre,
@@ -63,16 +63,12 @@ constexpr ParameterSpec kTable[] = {
     {"inner", {"size.belt.inner"}, ParameterUnit::Count, 0, 4, 0, ParameterRole::Held, ""},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> platformMends() {
   return {{{{"ends", 1}}}, {{{"position", 1}}}, {{{"h", 1}}},  {{{"length", 1}}},
           {{{"over", 1}}}, {{{"a", 1}}},        {{{"tab", 1}}}};
 }
 
-BeltSizes sizesOf(const ParameterValues& v) {
+BeltSizes platformSizes(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double a = get("a"), ends = get("ends");
   BeltSizes s{.position = get("position"),
@@ -88,8 +84,8 @@ BeltSizes sizesOf(const ParameterValues& v) {
   return s;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
-  const BeltSizes s = sizesOf(in.values);
+Result<void> buildPlatform(const RecipeInput& in, AssemblyBuilder& builder) {
+  const BeltSizes s = platformSizes(in.values);
   if (auto carried = carriesInnerWalls(s, in.item.id.text()); !carried) return carried;
   buildBelt(in, builder, in.seat, s, {"legs", "table"});
   const auto panel = [&](const char* role) {
@@ -107,18 +103,18 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
-  return beltRoom(sizesOf(v));
+Room platformRoom(const ParameterValues& v, double) {
+  return beltRoom(platformSizes(v));
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitPlatform(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  ParameterValues v = fitToSeat(kPlatformTable, seat, assembly, settings, platformRoom);
   // The tabs of leg and middle wall share the page and the table between them.
   v["tab"] = std::clamp(std::floor(v["a"] - 1) / 2, 1.0, v["tab"]);
   return v;
 }
 
-Sketch sketch() {
+Sketch platformSketch() {
   using L = Sketch::Line;
   const Vec2 g(0.50, 0.10), pa(0.06, 0.20), pb(0.94, 0.20), up(0, 0.52), A(0.18, 0.173),
       B(0.82, 0.173);
@@ -137,8 +133,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& platformKind() {
-  static const StructureKind kind{"platform",     kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"platform",    kPlatformTable, kInValleys,  noClosures,
+                                  platformMends, buildPlatform,  fitPlatform, platformSketch};
   return kind;
 }
 

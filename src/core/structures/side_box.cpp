@@ -17,7 +17,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kSideBoxTable[] = {
     {"position",
      {"size.side-box.position"},
      ParameterUnit::Millimetre,
@@ -61,11 +61,11 @@ constexpr ParameterSpec kTable[] = {
      Sense::Hand},
 };
 
-std::vector<LinearClosure> closures(double) {
+std::vector<LinearClosure> sideBoxClosures(double) {
   return {{{{"s", -1}, {"a", 1}, {"h", 1}, {"b", -1}}, ParameterUnit::Millimetre}};
 }
 
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> sideBoxMends() {
   return {{{{"position", 1}}},    {{{"h", 1}, {"s", 1}}},  {{{"w", 1}}},  {{{"length", 1}}},
           {{{"a", 1}, {"s", 1}}}, {{{"b", 1}, {"s", -1}}}, {{{"tab", 1}}}};
 }
@@ -142,7 +142,7 @@ void addDimensions(const RecipeInput& in, AssemblyBuilder& builder,
   builder.dimensionOn(own, "position", {0, 0}, {0, position});
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildSideBox(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length"), a = in.value("a"),
                w = in.value("w"), h = in.value("h");
   const double b = in.value("b"), s = in.value("s");
@@ -209,13 +209,13 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room sideBoxRoom(const ParameterValues& v, double) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   return {get("a") + get("h") + get("w"), 0, get("length")};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitSideBox(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  ParameterValues v = fitToSeat(kSideBoxTable, seat, assembly, settings, sideBoxRoom);
   const double a = v["a"], h = v["h"];
   v["b"] = std::max(2.0, onLattice(a * h / (2 * a + h)));
   v["s"] = a + h - v["b"];
@@ -224,7 +224,7 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
   return v;
 }
 
-Sketch sketch() {
+Sketch sideBoxSketch() {
   using L = Sketch::Line;
   const Vec2 g(0.62, 0.10), pa(0.04, 0.10), pb(0.96, 0.10), A(0.40, 0.10), A2(0.14, 0.10),
       up(0, 0.44), B(0.74, 0.10);
@@ -244,8 +244,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& sideBoxKind() {
-  static const StructureKind kind{"side-box",     kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"side-box",   kSideBoxTable, kInValleys, sideBoxClosures,
+                                  sideBoxMends, buildSideBox,  fitSideBox, sideBoxSketch};
   return kind;
 }
 

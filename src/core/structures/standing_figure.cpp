@@ -19,7 +19,7 @@ namespace {
 
 constexpr double kFootHeight_mm = 4; ///< of the bar that joins a narrow shape to its foot
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kStandingFigureTable[] = {
     {"position",
      {"size.standing-figure.position"},
      ParameterUnit::Millimetre,
@@ -75,11 +75,7 @@ constexpr ParameterSpec kTable[] = {
      Sense::Tab},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> standingFigureMends() {
   return {{{{"position", 1}}},
           {{{"height", 1}}},
           {{{"width", 1}, {"height", 1}}},
@@ -98,7 +94,7 @@ std::optional<Polygon> outlineOf(const ParameterValues& values) {
   return joined.front().rim;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildStandingFigure(const RecipeInput& in, AssemblyBuilder& builder) {
   const Drive* found = builder.assembly().driveBetween(in.seat);
   const auto outline = outlineOf(in.values);
   if (!found) return Error{"kind.standing-figure/unsuitable", in.item.id.text()};
@@ -141,18 +137,19 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room standingFigureRoom(const ParameterValues& v, double) {
   const double half = 0.5 * std::max(v.find("width")->second, v.find("foot")->second);
   return {v.find("height")->second, -half, half};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
-  v["foot"] = std::max(v["foot"], findSpec(kTable, "foot")->least);
+ParameterValues fitStandingFigure(const Seat& seat, const Assembly& assembly,
+                                  const Settings& settings) {
+  ParameterValues v = fitToSeat(kStandingFigureTable, seat, assembly, settings, standingFigureRoom);
+  v["foot"] = std::max(v["foot"], findSpec(kStandingFigureTable, "foot")->least);
   return v;
 }
 
-Sketch sketch() {
+Sketch standingFigureSketch() {
   using L = Sketch::Line;
   Sketch s;
   const Polygon p = silhouette(1);
@@ -170,14 +167,9 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& standingFigureKind() {
-  static const StructureKind kind{"standing-figure",
-                                  kTable,
-                                  kInValleys | kMovedByBase,
-                                  closures,
-                                  mendDirections,
-                                  build,
-                                  fit,
-                                  sketch};
+  static const StructureKind kind{
+      "standing-figure",   kStandingFigureTable, kInValleys | kMovedByBase, noClosures,
+      standingFigureMends, buildStandingFigure,  fitStandingFigure,         standingFigureSketch};
   return kind;
 }
 

@@ -16,7 +16,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kStepTable[] = {
     {"position",
      {"size.step.position"},
      ParameterUnit::Millimetre,
@@ -48,11 +48,7 @@ constexpr ParameterSpec kTable[] = {
      ""},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> stepMends() {
   return {{{{"position", 1}}}, {{{"length", 1}}}, {{{"a", 1}, {"b", 1}}},
           {{{"a", 1}}},        {{{"b", 1}}},      {{{"position", 1}, {"length", -1}}}};
 }
@@ -126,7 +122,7 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   return upper;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildStep(const RecipeInput& in, AssemblyBuilder& builder) {
   const bool pushedIn = in.seat.kind() == SeatKind::Ridge;
   const Seat seat = pushedIn ? seenFromBelow(in.seat) : in.seat;
   const int treads = static_cast<int>(in.value("treads"));
@@ -154,16 +150,16 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room stepRoom(const ParameterValues& v, double) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   return {get("a") + get("b"), 0, get("length")};
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitStep(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kStepTable, seat, assembly, settings, stepRoom);
 }
 
-Sketch sketch() {
+Sketch stepSketch() {
   using L = Sketch::Line;
   const Vec2 g(0.42, 0.10), top(0.42, 0.92), out(0.96, 0.10), A(0.42, 0.66), Q(0.74, 0.66),
       B(0.74, 0.10);
@@ -177,8 +173,9 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& stepKind() {
-  static const StructureKind kind{
-      "step", kTable, kOnFolds | kOneSheet, closures, mendDirections, build, fit, sketch};
+  static const StructureKind kind{"step",     kStepTable, kOnFolds | kOneSheet,
+                                  noClosures, stepMends,  buildStep,
+                                  fitStep,    stepSketch};
   return kind;
 }
 

@@ -19,7 +19,7 @@ namespace {
 constexpr int kMostPanels = 4;
 constexpr const char* kWidths[kMostPanels] = {"w1", "w2", "w3", "w4"};
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kStripTable[] = {
     {"position",
      {"size.strip.position"},
      ParameterUnit::Millimetre,
@@ -64,11 +64,7 @@ constexpr ParameterSpec kTable[] = {
     {"bulge", {"size.strip.bulge"}, ParameterUnit::Switch, 0, 1, 1, ParameterRole::Held, ""},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> stripMends() {
   return {{{{"w1", 1}}},
           {{{"w2", 1}}},
           {{{"w1", 1}, {"w2", 1}}},
@@ -184,7 +180,7 @@ std::optional<std::vector<Iso3>> bowed(const Vec3& start, const Iso3& relative, 
   return poses;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildStrip(const RecipeInput& in, AssemblyBuilder& builder) {
   const double position = in.value("position"), length = in.value("length"), a = in.value("a"),
                b = in.value("b");
   const std::vector<double> widths = widthsOf(in.values);
@@ -257,8 +253,8 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
 
 /// Two panels whose sum just spans the pages where they are farthest apart and whose difference is
 /// their distance in the shut card: that lies flat exactly.
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  ParameterValues v = startingValues(kTable);
+ParameterValues fitStrip(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  ParameterValues v = startingValues(kStripTable);
   const auto half = [](double x) { return onLattice(x); };
   const double room = std::min(seatDepth_mm(seat, 0, assembly), seatDepth_mm(seat, 1, assembly));
   constexpr double kSlack_mm = 1; // a strip that is pulled quite straight has no way to fold
@@ -280,7 +276,7 @@ ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& 
   return v;
 }
 
-Sketch sketch() {
+Sketch stripSketch() {
   using L = Sketch::Line;
   const Vec2 l0(0.12, 0.12), r0(0.88, 0.12), l1(0.12, 0.88), r1(0.88, 0.88), A(0.12, 0.5),
       B(0.88, 0.5), Q(0.58, 0.66);
@@ -298,8 +294,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& stripKind() {
-  static const StructureKind kind{"strip",        kTable, kOnSpans, closures,
-                                  mendDirections, build,  fit,      sketch};
+  static const StructureKind kind{"strip",    kStripTable, kOnSpans, noClosures,
+                                  stripMends, buildStrip,  fitStrip, stripSketch};
   return kind;
 }
 

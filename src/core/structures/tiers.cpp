@@ -12,7 +12,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kTiersTable[] = {
     {"position",
      {"size.tiers.position"},
      ParameterUnit::Millimetre,
@@ -56,11 +56,7 @@ constexpr ParameterSpec kTable[] = {
     {"inner", {"size.belt.inner"}, ParameterUnit::Count, 0, 4, 0, ParameterRole::Held, ""},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> tiersMends() {
   return {{{{"position", 1}}}, {{{"h", 1}}},   {{{"length", 1}}},           {{{"a", 1}}},
           {{{"inset", 1}}},    {{{"tab", 1}}}, {{{"a", 1}, {"length", 2}}}, {{{"tiers", 1}}}};
 }
@@ -78,7 +74,7 @@ BeltSizes tierOf(const ParameterValues& v, int tier) {
   return s;
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildTiers(const RecipeInput& in, AssemblyBuilder& builder) {
   const int count = static_cast<int>(in.value("tiers"));
   const BeltSizes least = tierOf(in.values, count - 1);
   if (least.a < 4 || least.length < 8)
@@ -99,7 +95,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double) {
+Room tiersRoom(const ParameterValues& v, double) {
   const int count = static_cast<int>(v.find("tiers")->second);
   Room all = beltRoom(tierOf(v, 0));
   const double h = v.find("h")->second;
@@ -108,14 +104,14 @@ Room room(const ParameterValues& v, double) {
   return all;
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  ParameterValues v = fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitTiers(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  ParameterValues v = fitToSeat(kTiersTable, seat, assembly, settings, tiersRoom);
   const double least = tierOf(v, static_cast<int>(v["tiers"]) - 1).a;
   v["tab"] = std::clamp(downToLattice(least - settings.foldClearance_mm), 1.0, v["tab"]);
   return v;
 }
 
-Sketch sketch() {
+Sketch tiersSketch() {
   using L = Sketch::Line;
   std::vector<L> lines{{{0.04, 0.10}, {0.96, 0.10}, L::Use::Page}};
   const auto tier = [&](double low, double half) {
@@ -134,8 +130,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& tiersKind() {
-  static const StructureKind kind{"tiers",        kTable, kInValleys, closures,
-                                  mendDirections, build,  fit,        sketch};
+  static const StructureKind kind{"tiers",    kTiersTable, kInValleys, noClosures,
+                                  tiersMends, buildTiers,  fitTiers,   tiersSketch};
   return kind;
 }
 

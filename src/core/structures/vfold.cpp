@@ -15,7 +15,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kVfoldTable[] = {
     {"position",
      {"size.vfold.position"},
      ParameterUnit::Millimetre,
@@ -114,7 +114,7 @@ constexpr ParameterSpec kTable[] = {
     {"half", {"size.tab.half"}, ParameterUnit::Switch, 0, 2, 0, ParameterRole::Held, ""},
 };
 
-struct Shape {
+struct VfoldShape {
   Vec2 foot, crease, footA, endA, outerA, footB, endB, outerB; // flat frame
   Polygon panelA, panelB;
 };
@@ -148,13 +148,13 @@ std::vector<Vec2> crown(int kind, const Vec2& from, const Vec2& to, const Vec2& 
   return corners;
 }
 
-Shape shapeOf(const ParameterValues& v) {
+VfoldShape vfoldShapeOf(const ParameterValues& v) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   const double g1 = radians(get("gamma1")), g2 = radians(get("gamma2")), open = get("open"),
                rise = get("rise");
   const int top = rise > 0 ? static_cast<int>(get("top")) : 0;
   const Vec2 dirA(-std::sin(g1), std::cos(g1)), dirB(std::sin(g2), std::cos(g2));
-  Shape s;
+  VfoldShape s;
   s.foot = {0, open}, s.footA = open * dirA, s.footB = open * dirB;
   s.crease = {0, get("lc")};
   s.endA = get("la") * dirA, s.endB = get("lb") * dirB;
@@ -186,13 +186,13 @@ Iso3 flatToSide(int side, double position_mm, double base_rad, double panel_rad)
   return m;
 }
 
-std::vector<LinearClosure> closures(double shutOpening_rad) {
+std::vector<LinearClosure> vfoldClosures(double shutOpening_rad) {
   // al + g1 = be + g2 in a valley, al - g1 = be - g2 over a ridge.
   const double s = isValley(shutOpening_rad) ? 1.0 : -1.0;
   return {{{{"gamma2", -s}, {"gamma1", s}, {"alpha", 1}, {"beta", -1}}, ParameterUnit::Degree}};
 }
 
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> vfoldMends() {
   return {{{{"position", 1}}},
           {{{"lc", 1}}},
           {{{"ea", 1}, {"eb", 1}}},
@@ -206,17 +206,18 @@ std::vector<MendDirection> mendDirections() {
 
 constexpr double kLeastLine_mm = 1; ///< that is left beside what is cut back at the point
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildVfold(const RecipeInput& in, AssemblyBuilder& builder) {
   const double al = radians(in.value("alpha")), be = radians(in.value("beta"));
   const double g1 = radians(in.value("gamma1")), g2 = radians(in.value("gamma2"));
   const double position = in.value("position"), open = in.value("open");
-  const Shape s = shapeOf(in.values);
+  const VfoldShape s = vfoldShapeOf(in.values);
   const auto& [a, b] = in.sideNames;
   const bool valley = isValley(in.seat.shutOpening_rad);
   for (const char* key : {"la", "lb", "lc"})
     if (in.value(key) < in.value("open") + kLeastLine_mm)
-      return Error{{"vfold.cut-away", nameOf(*findSpec(kTable, key)), Millimetres{kLeastLine_mm}},
-                   in.item.id.text()};
+      return Error{
+          {"vfold.cut-away", nameOf(*findSpec(kVfoldTable, key)), Millimetres{kLeastLine_mm}},
+          in.item.id.text()};
 
   const PieceIndex piece = builder.piece("piece", "v-fold");
   const PanelIndex panelA =
@@ -234,7 +235,7 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   builder.placement(in.seat, {panelA, panelB},
                     [=](double opening) { return vFoldPoses(opening, position, al, be, g1, g2); });
 
-  const auto key = [&](std::string_view k) { return shownKey(in, kTable, k); };
+  const auto key = [&](std::string_view k) { return shownKey(in, kVfoldTable, k); };
   builder.dimension(key("la"), panelA, Vec2::Zero(), s.endA);
   builder.dimension(key("lb"), panelB, Vec2::Zero(), s.endB);
   builder.dimension("lc", panelA, Vec2::Zero(), s.crease);
@@ -267,10 +268,10 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-Room room(const ParameterValues& v, double shutOpening_rad) {
+Room vfoldRoom(const ParameterValues& v, double shutOpening_rad) {
   const auto get = [&](const char* key) { return v.find(key)->second; };
   Room r{0, 1e300, -1e300};
-  const Shape s = shapeOf(v);
+  const VfoldShape s = vfoldShapeOf(v);
   const Iso3 m = flatToSide(0, 0, radians(get("alpha")), radians(get("gamma1")));
   const bool valley = isValley(shutOpening_rad);
   for (const Vec2& p : s.panelA) {
@@ -283,11 +284,11 @@ Room room(const ParameterValues& v, double shutOpening_rad) {
   return r;
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings& settings) {
-  return fitToSeat(kTable, seat, assembly, settings, room);
+ParameterValues fitVfold(const Seat& seat, const Assembly& assembly, const Settings& settings) {
+  return fitToSeat(kVfoldTable, seat, assembly, settings, vfoldRoom);
 }
 
-Sketch sketch() {
+Sketch vfoldSketch() {
   using L = Sketch::Line;
   const Vec2 p(0.50, 0.16), top(0.50, 0.80), al(0.14, 0.42), be(0.86, 0.42), oa(0.14, 0.74),
       ob(0.86, 0.74), foldEnd(0.50, 0.56);
@@ -313,8 +314,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& vfoldKind() {
-  static const StructureKind kind{"vfold",        kTable, kOnFolds, closures,
-                                  mendDirections, build,  fit,      sketch};
+  static const StructureKind kind{"vfold",    kVfoldTable, kOnFolds, vfoldClosures,
+                                  vfoldMends, buildVfold,  fitVfold, vfoldSketch};
   return kind;
 }
 

@@ -8,7 +8,7 @@
 namespace hinge {
 namespace {
 
-constexpr ParameterSpec kTable[] = {
+constexpr ParameterSpec kWindowTable[] = {
     {"position",
      {"size.window.position"},
      ParameterUnit::Millimetre,
@@ -64,15 +64,11 @@ constexpr ParameterSpec kTable[] = {
      Sense::Hand},
 };
 
-std::vector<LinearClosure> closures(double) {
-  return {};
-}
-
-std::vector<MendDirection> mendDirections() {
+std::vector<MendDirection> windowMends() {
   return {{{{"position", 1}}}, {{{"up", 1}}}, {{{"height", 1}}}, {{{"width", 1}, {"height", 1}}}};
 }
 
-Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
+Result<void> buildWindow(const RecipeInput& in, AssemblyBuilder& builder) {
   const double width = in.value("width"), height = in.value("height");
   const SeatSide& face = in.seat.sides[0];
   const FootOnFace place(in.values);
@@ -91,11 +87,11 @@ Result<void> build(const RecipeInput& in, AssemblyBuilder& builder) {
   return builder.status();
 }
 
-ParameterValues fit(const Seat& seat, const Assembly& assembly, const Settings&) {
-  return fitSilhouette(kTable, seat, assembly, 0.4, 0.5);
+ParameterValues fitWindow(const Seat& seat, const Assembly& assembly, const Settings&) {
+  return fitSilhouette(kWindowTable, seat, assembly, 0.4, 0.5);
 }
 
-Sketch sketch() {
+Sketch windowSketch() {
   using L = Sketch::Line;
   Sketch s;
   s.lines = {{{0.12, 0.12}, {0.88, 0.12}, L::Use::Paper},
@@ -116,8 +112,8 @@ Sketch sketch() {
 } // namespace
 
 const StructureKind& windowKind() {
-  static const StructureKind kind{"window",       kTable, kOnFaces, closures,
-                                  mendDirections, build,  fit,      sketch};
+  static const StructureKind kind{"window",    kWindowTable, kOnFaces,  noClosures,
+                                  windowMends, buildWindow,  fitWindow, windowSketch};
   return kind;
 }
 
