@@ -104,7 +104,7 @@ def latest_first():
 
 def tidied(files, minutes):
     with tempfile.TemporaryDirectory() as folder:
-        commands = json.load(open("build/compile_commands.json", encoding="utf-8"))
+        commands = json.load(open("build-lint/compile_commands.json", encoding="utf-8"))
         for entry in commands:  # clang cannot read the precompiled headers of g++: it gets their text
             entry["command"] = re.sub(r"-Winvalid-pch", "", entry["command"])
             if re.search(r"/src/(core|words)/", entry["file"]):  # these are to include what they use themselves
