@@ -5,6 +5,7 @@
 #include "app/accessible_items.h"
 #include "app/look.h"
 #include "app/main_window.h"
+#include "patience.h"
 #include <QMessageBox>
 #include <QStandardPaths>
 #endif
@@ -33,7 +34,7 @@ protected:
   }
   void settle() {
     QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(),
-                             60000);
+                             kPatience_ms);
     QCoreApplication::processEvents();
   }
   SheetView& view() { return m_window->sheet().view(); }

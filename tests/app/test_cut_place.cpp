@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "patience.h"
 #include "sheet_driver.h"
 #ifndef Q_MOC_RUN
 #include "app/bench_dialog.h"
@@ -44,7 +45,7 @@ class TestCutPlace : public hinge::test::SheetDriver {
     QVERIFY(m_window->openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(demo)));
     m_window->go(MainWindow::CutCard);
     if (machine) button("by-machine")->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!place().planner().busy() && place().planner().plan(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().planner().busy() && place().planner().plan(), kPatience_ms);
   }
 
 private slots:
@@ -148,19 +149,19 @@ private slots:
     design.card.width_mm = 240, design.card.height_mm = 160;
     document().start(design);
     m_window->go(MainWindow::CutCard);
-    QTRY_VERIFY_WITH_TIMEOUT(!place().planner().busy() && place().planner().plan(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().planner().busy() && place().planner().plan(), kPatience_ms);
     QCOMPARE(place().planner().plan()->tooLarge.size(), std::size_t(1));
     QVERIFY(button("part")->isVisibleTo(button("part")->parentWidget()));
     button("part")->click();
     auto* dialog = m_window->findChild<SpliceDialog*>();
     QVERIFY(dialog);
-    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), kPatience_ms);
     QVERIFY(dialog->findChild<QListWidget*>()->item(0)->text().contains(
         QStringLiteral("would hold it whole")));
     labelled(dialog, QStringLiteral("Part them"))->click();
     QVERIFY(!document().committed().splices.empty());
     QTRY_VERIFY_WITH_TIMEOUT(
-        !place().planner().busy() && place().planner().plan()->tooLarge.empty(), 20000);
+        !place().planner().busy() && place().planner().plan()->tooLarge.empty(), kPatience_ms);
     QVERIFY(!button("part")->isVisibleTo(button("part")->parentWidget()));
     document().undoStack().undo();
     QVERIFY(document().committed().splices.empty());
@@ -180,15 +181,17 @@ private slots:
     auto* machine = named<QComboBox>(dialog, QStringLiteral("Machine"));
     machine->setCurrentText(m_files.filePath(QStringLiteral("nobody")));
     labelled(dialog, QStringLiteral("Send"))->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("switched on")).isEmpty(), 10000);
+    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("switched on")).isEmpty(),
+                             kPatience_ms);
     machine->setCurrentText(socket);
     labelled(dialog, QStringLiteral("Send"))->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("jammed")).isEmpty(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("jammed")).isEmpty(), kPatience_ms);
     QVERIFY(bed.says().contains(QStringLiteral("Jammed")));
     QVERIFY(labelled(dialog, QStringLiteral("Begin on a new sheet")));
     QVERIFY(bed.doAtMachine(QStringLiteral("clear")));
     labelled(dialog, QStringLiteral("Go on where it stopped"))->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("The sheet is cut")).isEmpty(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("The sheet is cut")).isEmpty(),
+                             kPatience_ms);
     QVERIFY(!fileExists(cutMarkPath()));
     QCOMPARE(dialog->findChild<QProgressBar*>()->value(), 1000);
     QVERIFY(!bed.picture(2).isNull() && !bed.cutter().tracks().empty());
@@ -201,9 +204,10 @@ private slots:
     named<QComboBox>(dialog, QStringLiteral("Sheet"))->setCurrentIndex(3); // the shortest of them
     labelled(dialog, QStringLiteral("Try a simulated one"))->click();
     const QString socket = named<QComboBox>(dialog, QStringLiteral("Machine"))->currentText();
-    QTRY_VERIFY_WITH_TIMEOUT(QFileInfo::exists(socket), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(QFileInfo::exists(socket), kPatience_ms);
     labelled(dialog, QStringLiteral("Send"))->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("The sheet is cut")).isEmpty(), 40000);
+    QTRY_VERIFY_WITH_TIMEOUT(!saysIn(dialog, QStringLiteral("The sheet is cut")).isEmpty(),
+                             kPatience_ms);
   }
 
   void theWindowDoesNotWaitForAWholeJob() {
@@ -215,7 +219,7 @@ private slots:
     auto* dialog = m_window->findChild<CutterDialog*>();
     named<QComboBox>(dialog, QStringLiteral("Machine"))->setCurrentText(socket);
     labelled(dialog, QStringLiteral("Send"))->click();
-    QTRY_VERIFY_WITH_TIMEOUT(!bed.cutter().tracks().empty(), 10000);
+    QTRY_VERIFY_WITH_TIMEOUT(!bed.cutter().tracks().empty(), kPatience_ms);
     // The machine is not served while the window goes: its patience ends, not the job.
     m_window.reset();
     const auto mark = keptCutMark();

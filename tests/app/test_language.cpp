@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "patience.h"
 #include "pseudo_language.h"
 #include <QTest>
 #ifndef Q_MOC_RUN
@@ -144,7 +145,7 @@ class TestLanguage : public QObject {
   }
   void settle() {
     QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends(),
-                             60000);
+                             kPatience_ms);
     QCoreApplication::processEvents();
   }
   void open(const char* card) {
@@ -231,7 +232,7 @@ private slots:
       m_allowed << part;
     m_window->go(MainWindow::MakeCard);
     MakePlace& make = m_window->makePlace();
-    QTRY_VERIFY_WITH_TIMEOUT(!make.busy() && make.plan(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!make.busy() && make.plan(), kPatience_ms);
     for (int row = 0; row < make.steps().count(); ++row) {
       make.steps().setCurrentRow(row);
       const QStringList plain = escaped(*m_window);
@@ -250,7 +251,7 @@ private slots:
       bench->goOn();
     }
     QTest::keyClick(rehearsal, Qt::Key_2);
-    QTRY_VERIFY_WITH_TIMEOUT(!rehearsal->busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!rehearsal->busy(), kPatience_ms);
     for (QWidget* one : {static_cast<QWidget*>(rehearsal), static_cast<QWidget*>(booklet)}) {
       const QStringList plain = escaped(*one);
       QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));

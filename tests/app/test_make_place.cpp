@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "patience.h"
 #include "sheet_driver.h"
 #ifndef Q_MOC_RUN
 #include "app/at_bench.h"
@@ -35,7 +36,7 @@ class TestMakePlace : public hinge::test::SheetDriver {
       if (label->text().contains(part)) return true;
     return false;
   }
-  void waitForPlan() { QTRY_VERIFY_WITH_TIMEOUT(!place().busy() && place().plan(), 30000); }
+  void waitForPlan() { QTRY_VERIFY_WITH_TIMEOUT(!place().busy() && place().plan(), kPatience_ms); }
   void openMake(const char* demo) {
     QVERIFY(m_window->openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/") + QLatin1String(demo)));
     m_window->go(MainWindow::MakeCard);
@@ -113,10 +114,10 @@ private slots:
     openMake("night-market.hinge");
     QVERIFY(
         m_window->openFile(QStringLiteral(HINGE_SOURCE_DIR "/demo/night-market-mistakes.hinge")));
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     settle();
     m_window->go(MainWindow::MakeCard);
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     // There is a plan, or it is said why there is none.
     QVERIFY(place().plan() ? place().steps().count() > 0 : says(QStringLiteral("findings")));
     if (place().plan()) {
@@ -130,24 +131,24 @@ private slots:
 
   void whatASchoolChangesIsSaid() {
     openMake("canal-houses.hinge");
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     auto* joints = named<QComboBox>(QStringLiteral("Joints"));
     joints->setCurrentIndex(joints->findData(QStringLiteral("strong-tape")));
     emit joints->activated(joints->currentIndex());
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     QVERIFY(says(QStringLiteral("another adhesive")));
     std::remove(makersWaysPath().c_str());
   }
 
   void stepsHavePicturesAndMove() {
     openMake("two-tents.hinge");
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     const WorkPlan& plan = *place().plan();
     int joint = 0;
     while (plan.steps[static_cast<std::size_t>(joint)].kind != WorkKind::Join)
       ++joint;
     place().steps().setCurrentRow(joint);
-    QTRY_VERIFY_WITH_TIMEOUT(!place().view().busy(), 10000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().view().busy(), kPatience_ms);
     const QImage still = place().view().image();
     QVERIFY(!still.isNull());
     auto* play = place().findChild<QPushButton*>(QStringLiteral("play-step"));
@@ -158,7 +159,7 @@ private slots:
       ++frames;
       others += place().view().image() != still;
     });
-    QTRY_VERIFY_WITH_TIMEOUT(!place().view().playing() && !place().view().busy(), 15000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().view().playing() && !place().view().busy(), kPatience_ms);
     QVERIFY2(frames > 5 && others > 3, qPrintable(QString::number(frames)));
     QVERIFY(place().view().image() == still);
     // Pictures of the strip are there, and differ.
@@ -168,18 +169,18 @@ private slots:
 
   void theBookletIsWritten() {
     openMake("two-tents.hinge");
-    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place().busy(), kPatience_ms);
     QTest::mouseClick(place().findChild<QPushButton*>(QStringLiteral("booklet")), Qt::LeftButton);
     auto* dialog = m_window->findChild<BookletDialog*>();
     QVERIFY(dialog && dialog->isVisible());
     for (const char* name : {"tents.pdf", "tents.html"}) {
       const QString path = m_folder.filePath(QLatin1String(name));
       dialog->write(path);
-      QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), 30000);
+      QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), kPatience_ms);
       QVERIFY(QFileInfo(path).size() > 10000);
     }
     dialog->write(m_folder.filePath(QStringLiteral("no/such/folder/b.pdf")));
-    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), kPatience_ms);
     QVERIFY(!QFile::exists(m_folder.filePath(QStringLiteral("no"))));
     dialog->close();
   }
@@ -258,7 +259,7 @@ private slots:
     const RehearsalTask first = rehearsal.task();
     QTest::keyClick(window, static_cast<Qt::Key>(Qt::Key_1 + 1 - rightKey()));
     QVERIFY(window->showsMistake());
-    QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), kPatience_ms);
     QVERIFY(saysIn(QStringLiteral("would have to go through")));
     QTest::keyClick(window, Qt::Key_Space);
     QVERIFY(!window->showsMistake());
@@ -282,7 +283,7 @@ private slots:
 
     const QString sheet = m_folder.filePath(QStringLiteral("practice.pdf"));
     window->writePractice(sheet);
-    QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), 30000);
+    QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), kPatience_ms);
     QVERIFY(QFileInfo(sheet).size() > 5000);
     QTest::keyClick(window, Qt::Key_Escape);
     QTRY_VERIFY(!m_window->findChild<RehearsalWindow*>());

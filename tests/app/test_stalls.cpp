@@ -3,6 +3,7 @@
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/rehearsal_window.h"
+#include "patience.h"
 #include "stall_recorder.h"
 #include <QMenu>
 #include <QMessageBox>
@@ -107,7 +108,7 @@ private slots:
       recorder()->restart();
       window.go(MainWindow::MakeCard);
       MakePlace& make = window.makePlace();
-      QTRY_VERIFY_WITH_TIMEOUT(make.plan() && !make.busy(), 40000);
+      QTRY_VERIFY_WITH_TIMEOUT(make.plan() && !make.busy(), kPatience_ms);
       for (int row = 0; row < make.steps().count(); row += 5) {
         make.steps().setCurrentRow(row);
         pass(20);
@@ -126,7 +127,7 @@ private slots:
       QVERIFY(rehearsal);
       for (int answer = 0; answer < 6; ++answer) {
         QTest::keyClick(rehearsal, Qt::Key_2);
-        QTRY_VERIFY_WITH_TIMEOUT(!rehearsal->busy(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(!rehearsal->busy(), kPatience_ms);
         QTest::keyClick(rehearsal, Qt::Key_Space);
       }
       rehearsal->close();

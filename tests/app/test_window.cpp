@@ -17,6 +17,7 @@
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/pieces/sheet_words.h"
+#include "patience.h"
 #include <QComboBox>
 #include <QMessageBox>
 #include <QPlainTextEdit>
@@ -38,7 +39,7 @@ class TestWindow : public QObject {
   void settle() {
     QTRY_VERIFY_WITH_TIMEOUT(!m_window->analyst().busy() && !m_window->analyst().searchingMends() &&
                                  !m_window->analyst().mending(),
-                             30000);
+                             kPatience_ms);
     QCoreApplication::processEvents();
   }
   QString demo(const char* name) const {
@@ -138,7 +139,7 @@ private slots:
     QVERIFY(shelf);
     auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-box"));
     QVERIFY(choice);
-    QTRY_VERIFY_WITH_TIMEOUT(choice->isEnabled(), 10000);
+    QTRY_VERIFY_WITH_TIMEOUT(choice->isEnabled(), kPatience_ms);
     QTest::mouseClick(choice, Qt::LeftButton);
     QCOMPARE(m_window->document().committed().structures.size(), std::size_t(5));
     QCOMPARE(QString::fromStdString(m_window->document().committed().structures.back().seat),
@@ -272,7 +273,7 @@ private slots:
     auto* shelf = qobject_cast<Shelf*>(QApplication::activePopupWidget());
     QVERIFY(shelf);
     QVERIFY(!shelf->findChild<QToolButton*>(QStringLiteral("add-box"))); // a box needs a fold
-    QTRY_VERIFY_WITH_TIMEOUT(shelf->isReady(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(shelf->isReady(), kPatience_ms);
     auto* choice = shelf->findChild<QToolButton*>(QStringLiteral("add-window"));
     QVERIFY(choice && choice->isEnabled());
     QTest::mouseClick(choice, Qt::LeftButton);
@@ -566,7 +567,7 @@ private slots:
     settle();
     m_window->go(MainWindow::CutCard);
     CutPlace& place = m_window->cutPlace();
-    QTRY_VERIFY_WITH_TIMEOUT(!place.planner().busy() && place.planner().plan(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!place.planner().busy() && place.planner().plan(), kPatience_ms);
     const auto plan = place.planner().plan();
     QVERIFY(plan->how == LayoutFor::Trimmer && !plan->cuts.empty());
     auto* pieces = place.findChild<QTableWidget*>();
@@ -596,7 +597,7 @@ private slots:
     for (QPushButton* button : place.findChildren<QPushButton*>())
       if (button->text().contains(QStringLiteral("machine"))) button->click();
     QTRY_VERIFY_WITH_TIMEOUT(
-        !place.planner().busy() && place.planner().plan()->how == LayoutFor::Machine, 20000);
+        !place.planner().busy() && place.planner().plan()->how == LayoutFor::Machine, kPatience_ms);
     SheetsView& sheets = place.sheets();
     // Onto another one: refused, and back where it was.
     const auto plan = place.planner().plan();
@@ -630,7 +631,7 @@ private slots:
     QVERIFY(dialog);
     auto* step = dialog->findChild<QComboBox*>();
     step->setCurrentText(QStringLiteral("1/16 in"));
-    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(!dialog->busy(), kPatience_ms);
     auto* table = dialog->findChild<QTableWidget*>();
     QVERIFY(table->rowCount() > 20);
     const Design before = m_window->document().committed();

@@ -23,9 +23,9 @@ WorkStep step(WorkKind kind, std::vector<int> pieces, double hands_s, double wai
 /// Two joints, of which the first sets for longer than all the rest takes.
 WorkPlan smallPlan() {
   WorkPlan plan;
-  plan.steps = {step(WorkKind::Ready, {}, 10),           step(WorkKind::Score, {0, 1}, 60),
-                step(WorkKind::Cut, {0, 1}, 100),        step(WorkKind::Join, {0, 1}, 30, 600),
-                step(WorkKind::Join, {2, 3}, 40, 300),   step(WorkKind::Finish, {}, 5)};
+  plan.steps = {step(WorkKind::Ready, {}, 10),         step(WorkKind::Score, {0, 1}, 60),
+                step(WorkKind::Cut, {0, 1}, 100),      step(WorkKind::Join, {0, 1}, 30, 600),
+                step(WorkKind::Join, {2, 3}, 40, 300), step(WorkKind::Finish, {}, 5)};
   return plan;
 }
 
