@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "support.h"
 #include "core/geom/rim.h"
 #include "core/pieces/outline_edits.h"
 #include "core/pieces/snapping.h"
 #include "core/units/tolerances.h"
+#include "support.h"
 
 using namespace hinge;
 using namespace hinge::test;
@@ -228,8 +228,7 @@ private slots:
     const PieceWork work = sheet(kSheet);
     const auto tab = withTab(work, 1, 12, WorkLine::Kind::Mountain, 45);
     QVERIFY(tab);
-    QVERIFY(same(tab->outline,
-                 {{0, 0}, {100, 0}, {112, 12}, {112, 48}, {100, 60}, {0, 60}}));
+    QVERIFY(same(tab->outline, {{0, 0}, {100, 0}, {112, 12}, {112, 48}, {100, 60}, {0, 60}}));
     QCOMPARE(tab->lines.size(), std::size_t(1));
     QVERIFY(tab->lines[0].kind == WorkLine::Kind::Mountain);
     QVERIFY(near(tab->lines[0].from, {100, 0}) && near(tab->lines[0].to, {100, 60}));
