@@ -16,8 +16,8 @@ using namespace hinge::test;
 
 namespace {
 
-/// Whether a straight way goes through the paper of a panel; nothing where it is too near to an edge
-/// to say.
+/// Whether a straight way goes through the paper of a panel; nothing where it is too near to an
+/// edge to say.
 std::optional<bool> through(const Region& outline, const Iso3& pose, const Vec3& from,
                             const Vec3& to) {
   const Vec3 normal = pose.linear().col(2), at = pose.translation();
@@ -154,7 +154,8 @@ private slots:
       QCOMPARE(walls.inTheWay(to, from, counts), expected);
       ++(expected ? blocked : clear);
     }
-    QVERIFY2(blocked > 40 && clear > 40, qPrintable(QStringLiteral("%1 %2").arg(blocked).arg(clear)));
+    QVERIFY2(blocked > 40 && clear > 40,
+             qPrintable(QStringLiteral("%1 %2").arg(blocked).arg(clear)));
   }
 
   void aFingerHasRoomWhereNothingStands() {
