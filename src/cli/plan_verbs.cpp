@@ -158,14 +158,17 @@ void printPlanJson(const Options& o, const PlannedWork& work, const std::vector<
   fmt::print("{}", printed(out));
 }
 
-Result<void> writeStep(const Options& o, const StepPainter& painter, std::size_t step) {
-  if (o.picture.ends_with(".svg"))
-    return writeFile(o.picture, stepSvg(painter, step, kSvgSize).toStdString());
+Result<void> writeStep(const Options& o, const StepPainter& painter, std::size_t step,
+                       const StepWords& words) {
   std::optional<double> progress;
   if (!o.progress.empty()) {
     const auto number = parseNumber(o.progress, 0, 1, "--progress");
     if (!number) return number.error();
     progress = *number;
+  }
+  if (o.picture.ends_with(".svg")) {
+    const QString title = QString::fromStdString(words.what);
+    return writeFile(o.picture, stepSvg(painter, step, kSvgSize, title, progress).toStdString());
   }
   if (o.picture.ends_with(".png"))
     return writePicture(stepImage(painter, step, kPngSize, progress), o.picture);
@@ -199,7 +202,7 @@ int stepVerb(const Options& o) {
     const auto words = inWords(work->plan, work->design(), work->assembly());
     if (!o.picture.empty()) {
       Application::paint();
-      if (const auto done = writeStep(o, StepPainter(work), step); !done)
+      if (const auto done = writeStep(o, StepPainter(work), step, words[step]); !done)
         return refuse(done.error());
     }
     if (o.json)

@@ -241,7 +241,8 @@ QString stepHtml(const StepPainter& painter, const PlannedWork& work, const Step
                      .arg(number + 1)
                      .arg(escaped(words.what));
   if (work.plan.steps[number].kind != WorkKind::Wait)
-    html += pictureHtml(stepSvg(painter, number, kHtmlPicture), escaped(words.what));
+    html +=
+        pictureHtml(stepSvg(painter, number, kHtmlPicture, qt(words.what)), escaped(words.what));
   for (const std::string& note : words.notes)
     html += QStringLiteral("<p>%1</p>\n").arg(escaped(note));
   for (const std::string& caution : words.cautions)

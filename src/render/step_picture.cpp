@@ -108,16 +108,19 @@ QImage stepImage(const StepPainter& painter, std::size_t step, QSize size,
                  [&](QPainter& p, const QRectF& area) { painter.paint(p, area, step, progress); });
 }
 
-QByteArray stepSvg(const StepPainter& painter, std::size_t step, QSize size) {
+QByteArray stepSvg(const StepPainter& painter, std::size_t step, QSize size, const QString& title,
+                   std::optional<double> progress) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   QSvgGenerator svg;
   svg.setOutputDevice(&buffer);
   svg.setSize(size);
   svg.setViewBox(QRect(QPoint(0, 0), size));
+  svg.setTitle(title.toHtmlEscaped()); // the generator writes it as it is
+  svg.setDescription(QStringLiteral("Hinge Lantern"));
   {
     QPainter p(&svg);
-    painter.paint(p, QRectF(QPointF(0, 0), QSizeF(size)), step);
+    painter.paint(p, QRectF(QPointF(0, 0), QSizeF(size)), step, progress);
   }
   return buffer.data();
 }

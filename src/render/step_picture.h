@@ -48,7 +48,8 @@ QImage onWhite(QSize size, const std::function<void(QPainter&, const QRectF&)>& 
 /// A picture in an image of its own, on white.
 QImage stepImage(const StepPainter& painter, std::size_t step, QSize size,
                  std::optional<double> progress = {});
-/// The same as SVG, lengths in its own units.
-QByteArray stepSvg(const StepPainter& painter, std::size_t step, QSize size);
+/// The same as SVG, lengths in its own units. The title is what a reader who cannot see it hears.
+QByteArray stepSvg(const StepPainter& painter, std::size_t step, QSize size, const QString& title,
+                   std::optional<double> progress = {});
 
 } // namespace hinge

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "support.h"
 #include "core/io/flatten.h"
 #include "core/paper/envelope.h"
 #include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/units/lattice.h"
+#include "support.h"
 
 using namespace hinge;
 using namespace hinge::test;
@@ -175,9 +175,8 @@ private slots:
     addArc(points, {5, 3}, {20, 0}, {0, 20}, 0, kPi, 0.05);
     QVERIFY((points.back() - Vec2(-15, 3)).norm() < 1e-9);
     QCOMPARE(points.size(), std::size_t(1 + 23)); // chords of 8.1 degrees lie 0.05 mm off
-    const double off = farthest(points, [](const Vec2& p) {
-      return std::abs((p - Vec2(5, 3)).norm() - 20);
-    });
+    const double off =
+        farthest(points, [](const Vec2& p) { return std::abs((p - Vec2(5, 3)).norm() - 20); });
     QVERIFY(off <= 0.05 && off > 0.02);
     // An ellipse, the other way round.
     std::vector<Vec2> flat{{0, 10}};

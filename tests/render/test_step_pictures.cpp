@@ -12,6 +12,7 @@
 #include <QPdfWriter>
 #include <QRegularExpression>
 #include <QTemporaryDir>
+#include <QXmlStreamReader>
 #include <set>
 #endif
 
@@ -252,11 +253,25 @@ private slots:
     const auto work = planned(demoAsItComes("lamp-lattice"));
     const StepPainter painter(work);
     for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
-      const QByteArray svg = stepSvg(painter, k, QSize(800, 600));
+      const QByteArray svg = stepSvg(painter, k, QSize(800, 600), QStringLiteral("Fold & look"));
       QVERIFY(svg.contains("<svg") && svg.contains("</svg>"));
       QVERIFY(svg.count("<path") + svg.count("<poly") > 3 || svg.count("<image") == 1);
       QVERIFY(!svg.contains("clip"));
+      QXmlStreamReader xml(svg);
+      QString title;
+      while (!xml.atEnd())
+        if (xml.readNext() == QXmlStreamReader::StartElement &&
+            xml.name() == QStringLiteral("title"))
+          title = xml.readElementText();
+      QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
+      QCOMPARE(title, QStringLiteral("Fold & look"));
     }
+    const auto& steps = work->plan.steps;
+    const auto first = std::ranges::find(steps, WorkKind::Join, &WorkStep::kind);
+    QVERIFY(first != steps.end());
+    const auto join = static_cast<std::size_t>(first - steps.begin());
+    QVERIFY(stepSvg(painter, join, QSize(400, 300), QStringLiteral("x"), 0.0) !=
+            stepSvg(painter, join, QSize(400, 300), QStringLiteral("x"), 1.0));
   }
 
   void hatchStaysInside() {
