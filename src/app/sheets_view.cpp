@@ -140,9 +140,7 @@ void SheetsView::paintSheet(QPainter& p, std::size_t sheet, const Assembly& asse
   const QRectF page = pageOf(sheet);
   const Design& design = m_document->design();
   const QTransform to = toPixels(sheet);
-  const Paper* paper = design.findPaper(here.paper);
-  paintPaper(p, paper ? *paper : design.cardPaper(), QRectF(0, 0, here.width_mm, here.height_mm),
-             to);
+  paintPaper(p, design.paperNamed(here.paper), QRectF(0, 0, here.width_mm, here.height_mm), to);
   // Offcuts are quiet: a thin frame with a corner turned in.
   p.setPen(QPen(theme.inkSoft, 1, Qt::DotLine));
   p.setBrush(Qt::NoBrush);

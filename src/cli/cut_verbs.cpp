@@ -218,8 +218,7 @@ void printSheets(const CutPlan& plan, const Job& job) {
     std::string parts;
     for (const PartPlace& place : sheet.places)
       parts += (parts.empty() ? "" : ", ") + std::to_string(place.part + 1);
-    const Paper* paper = job.design().findPaper(sheet.paper);
-    tell({"cli.sheet-line", s + 1, nameOf(paper ? *paper : job.design().cardPaper()),
+    tell({"cli.sheet-line", s + 1, nameOf(job.design().paperNamed(sheet.paper)),
           formatLength(sheet.width_mm, unit, false), Millimetres{sheet.height_mm}, parts},
          job.design());
     for (const Box2& box : sheet.offcuts)
@@ -253,8 +252,7 @@ void printPlan(const CutPlan& plan, const Job& job) {
   printSheets(plan, job);
   printCuts(plan, job);
   for (const SheetCount& need : sheetsOf(plan, design)) {
-    const Paper* paper = design.findPaper(need.paper);
-    const Text name = nameOf(paper ? *paper : design.cardPaper());
+    const Text name = nameOf(design.paperNamed(need.paper));
     const std::string width = formatLength(need.width_mm, unit, false);
     const Text sheets("cli.laid-sheets", need.sheets);
     tell(need.atHand ? Text("cli.need-at-hand", name, width, Millimetres{need.height_mm}, sheets,

@@ -18,8 +18,7 @@ void tick(QPainter& painter, const Vec2& end, const Vec2& outwards, const QTrans
 
 void paintPrint(QPainter& painter, const Design& design, const CutPart& part,
                 const PartPlace& place, bool back, const QTransform& toPixels, double pixelsPerMm) {
-  const Paper* known = design.findPaper(part.paper);
-  const Paper& paper = known ? *known : design.cardPaper();
+  const Paper& paper = design.paperNamed(part.paper);
   const QTransform toHere = toSheet(place) * toPixels;
   painter.save();
   painter.setTransform(toHere, true);

@@ -98,8 +98,7 @@ public:
 private:
   QString title() const { return QString::fromStdString(m_design.title); }
   QString paperName(const std::string& key) const {
-    const Paper* paper = m_design.findPaper(key);
-    return QString::fromStdString(say(nameOf(paper ? *paper : m_design.cardPaper())));
+    return QString::fromStdString(say(nameOf(m_design.paperNamed(key))));
   }
 
   void startPage(const Vec2& size_mm) {

@@ -102,9 +102,9 @@ std::string sayAgain(const std::vector<PieceIndex>& pieces, const CutPlan& sheet
             return part.mat == 0 &&
                    (part.flat.piece == piece || std::ranges::count(part.flat.slices, piece) > 0);
           })) {
-        const Paper* paper = work.design().findPaper(sheets.sheets[k].paper);
         from += (from.empty() ? "" : ", ") +
-                say(Text("bench.sheet", k + 1, nameOf(paper ? *paper : work.design().cardPaper())));
+                say(Text("bench.sheet", k + 1,
+                         nameOf(work.design().paperNamed(sheets.sheets[k].paper))));
       }
     if (from.empty()) from = say(Text("bench.new-sheet"));
     all += (all.empty() ? "" : "; ") +

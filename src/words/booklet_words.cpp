@@ -63,11 +63,9 @@ private:
   BookletSection papers() const {
     BookletSection section{say(Text("booklet.papers")), {}};
     for (const SheetCount& need : sheetsOf(m_sheets, m_design)) {
-      const Paper* paper = m_design.findPaper(need.paper);
-      section.lines.push_back(
-          line({"booklet.sheets", need.sheets,
-                Text("as-it-is", say(nameOf(paper ? *paper : m_design.cardPaper()))),
-                Millimetres{need.width_mm}, Millimetres{need.height_mm}}));
+      section.lines.push_back(line({"booklet.sheets", need.sheets,
+                                    Text("as-it-is", say(nameOf(m_design.paperNamed(need.paper)))),
+                                    Millimetres{need.width_mm}, Millimetres{need.height_mm}}));
     }
     return section;
   }

@@ -152,9 +152,8 @@ public:
     out.title =
         say(Text("table.title", m_table.letter,
                  Text("as-it-is", saySentence(pieceName(m_design, m_assembly, m_table.piece)))));
-    const Paper* paper = m_design.findPaper(m_table.paper);
     out.lines.push_back(
-        say(Text("table.count", m_table.count(), nameOf(paper ? *paper : m_design.cardPaper()),
+        say(Text("table.count", m_table.count(), nameOf(m_design.paperNamed(m_table.paper)),
                  mark(m_table.size.x()), mark(m_table.size.y()) + unitMark())));
     if (m_table.handed)
       out.lines.push_back(say(Text("table.hands", m_table.same.size(), m_table.mirrored.size())));
@@ -313,8 +312,7 @@ ReadTable legendTable(const std::vector<PieceTable>& tables, const CutPlan& plan
     return sayMark(mm.x(), step, unit) + " x " + sayMark(mm.y(), step, unit);
   };
   const auto paperNamed = [&](const std::string& key) {
-    const Paper* paper = design.findPaper(key);
-    return say(nameOf(paper ? *paper : design.cardPaper()));
+    return say(nameOf(design.paperNamed(key)));
   };
   ReadTable out;
   out.title = say(Text("legend.title"));

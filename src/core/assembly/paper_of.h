@@ -7,8 +7,7 @@ namespace hinge {
 
 /// The paper that a panel is cut from; that of the card when its own is not in the drawer.
 inline const Paper& paperOf(const Design& design, const Assembly& assembly, PanelIndex panel) {
-  const Paper* paper = design.findPaper(assembly.pieces[assembly.panels[panel].piece].paper);
-  return paper ? *paper : design.cardPaper();
+  return design.paperNamed(assembly.pieces[assembly.panels[panel].piece].paper);
 }
 
 } // namespace hinge

@@ -45,9 +45,13 @@ Paper& Design::cardPaper() {
   return *std::ranges::find(papers, stock, &Paper::key);
 }
 
+const Paper& Design::paperNamed(std::string_view key) const {
+  const Paper* paper = key.empty() ? nullptr : findPaper(key);
+  return paper ? *paper : cardPaper();
+}
+
 const Paper& Design::paperOf(const StructureItem& item) const {
-  const Paper* own = item.paper.empty() ? nullptr : findPaper(item.paper);
-  return own ? *own : cardPaper();
+  return paperNamed(item.paper);
 }
 
 const Paper& Design::paperOf(std::optional<StructureId> owner) const {

@@ -117,6 +117,8 @@ struct Design {
   /// The paper of the base; there is one in every design that passes validatePapers().
   const Paper& cardPaper() const;
   Paper& cardPaper();
+  /// The paper of that key; that of the card when it is not in the drawer.
+  const Paper& paperNamed(std::string_view key) const;
   const Paper& paperOf(const StructureItem& item) const;
   /// Of the pieces that a structure, or without one the base, makes.
   const Paper& paperOf(std::optional<StructureId> owner) const;

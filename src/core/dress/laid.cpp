@@ -33,9 +33,8 @@ std::vector<LaidOn> everythingLaid(const Design& design, const Assembly& assembl
     const auto lies = laidSplice(assembly, splice);
     if (!lies) continue; // a check tells
     const std::string& key = assembly.pieces[assembly.panels[lies->panel].piece].paper;
-    const Paper* paper = design.findPaper(key);
-    laid.push_back({lies->panel, lies->overlap, (paper ? *paper : design.cardPaper()).thickness_mm,
-                    key, !splice.onFace});
+    laid.push_back(
+        {lies->panel, lies->overlap, design.paperNamed(key).thickness_mm, key, !splice.onFace});
   }
   return laid;
 }

@@ -260,8 +260,7 @@ std::vector<PieceTable> scoreTables(const Assembly& assembly, const Design& desi
     first.push_back(&piece);
   }
   for (PieceTable& table : tables) {
-    const Paper* paper = design.findPaper(table.paper);
-    table.handed = !table.mirrored.empty() && !(paper ? *paper : design.cardPaper()).twoSided();
+    table.handed = !table.mirrored.empty() && !design.paperNamed(table.paper).twoSided();
   }
   return tables;
 }

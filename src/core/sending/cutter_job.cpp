@@ -176,8 +176,7 @@ int forceFor_g(const Paper& paper) {
 Result<CutterJob> cutterJob(const CutPlan& plan, std::size_t sheet, const Design& design,
                             const Bench& bench) {
   const LaidSheet& here = plan.sheets[sheet];
-  const Paper* paper = design.findPaper(here.paper);
-  const Paper& known = paper ? *paper : design.cardPaper();
+  const Paper& known = design.paperNamed(here.paper);
   CutterJob job{here.width_mm, here.height_mm, speedFor_cms(known, bench), forceFor_g(known), {}};
   const MachineFit fit = fitOf(bench);
   Vec2 heading = Vec2::UnitX();
