@@ -29,8 +29,7 @@ PngSize sizeOfPng(const QByteArray& bytes) {
 
 /// Widths and heights of a PDF's pages in points, in their order.
 std::vector<std::pair<int, int>> pagesOf(const QByteArray& pdf) {
-  static const QRegularExpression box(
-      QStringLiteral("/MediaBox \\[0 0 ([0-9.]+) ([0-9.]+)\\]"));
+  static const QRegularExpression box(QStringLiteral("/MediaBox \\[0 0 ([0-9.]+) ([0-9.]+)\\]"));
   std::vector<std::pair<int, int>> pages;
   auto match = box.globalMatch(QString::fromLatin1(pdf));
   while (match.hasNext()) {
@@ -100,8 +99,7 @@ private slots:
     const QByteArray early = picture("b.png", {"--progress", "0"}),
                      late = picture("c.png", {"--progress", "1"});
     QVERIFY(sizeOfPng(early).width > 0 && sizeOfPng(late).width > 0 && early != late);
-    const QByteArray svg = picture("a.svg", {}),
-                     lateSvg = picture("b.svg", {"--progress", "1"});
+    const QByteArray svg = picture("a.svg", {}), lateSvg = picture("b.svg", {"--progress", "1"});
     QCOMPARE(textIn(svg, "title"), steps[join].toObject()["text"].toString());
     QVERIFY(svg.count("<path") > 5 && !lateSvg.isEmpty() && svg != lateSvg);
   }
