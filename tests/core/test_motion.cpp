@@ -26,6 +26,28 @@ Design market() {
 class TestMotion : public QObject {
   Q_OBJECT
 private slots:
+  /// Each ring that closes by itself is solved by itself: without that every pose is right too, and
+  /// takes long.
+  void whatClosesByItselfIsABlock() {
+    const auto ownersOf = [](const char* name) {
+      std::vector<std::string> all;
+      const Motion motion = Motion::trace(assemble(demo(name)));
+      for (const auto& block : motion.blocks()) {
+        std::string owners;
+        for (StructureId owner : block.owners)
+          owners += (owners.empty() ? "" : "+") + owner.text();
+        all.push_back(owners);
+      }
+      std::ranges::sort(all);
+      return all;
+    };
+    using Owners = std::vector<std::string>;
+    QCOMPARE(ownersOf("night-market"), (Owners{"s1", "s2", "s3", "s4"})); // s4 stands on another
+    QCOMPARE(ownersOf("lamp-lattice"), (Owners{"s1", "s2"}));
+    // One structure may be two blocks, two structures one.
+    QCOMPARE(ownersOf("canal-houses"), (Owners{"s2", "s2", "s3", "s4+s1"}));
+  }
+
   void jacobianIsTheDerivativeOfTheResidual() {
     Design d = card();
     add(d, "vfold", "gutter", {{"alpha", 60}, {"beta", 45}, {"gamma1", 80}, {"gamma2", 95}});
