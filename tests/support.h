@@ -20,6 +20,11 @@ namespace hinge::test {
                           .arg(double(expected), 0, 'g', 12)                                       \
                           .arg(double(tolerance))))
 
+/// What was refused and why, as a key; empty when it was not.
+template <class T> std::string codeOf(const Result<T>& made) {
+  return made ? std::string() : made.error().message.key;
+}
+
 inline Design card(double width_mm = 130, double height_mm = 180) {
   Design d;
   d.card.width_mm = width_mm, d.card.height_mm = height_mm;

@@ -40,10 +40,6 @@ WorkLine score(const Vec2& from, const Vec2& to) {
   return {WorkLine::Kind::Valley, from, to};
 }
 
-std::string codeOf(const Result<PieceWork>& made) {
-  return made ? "" : made.error().code();
-}
-
 QString said(const Vec2& p) {
   return QStringLiteral("(%1, %2)").arg(p.x(), 0, 'g', 9).arg(p.y(), 0, 'g', 9);
 }

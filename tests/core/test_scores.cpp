@@ -23,10 +23,6 @@ PieceWork sheet(std::vector<WorkLine> lines, Polygon outline = {}) {
   return work;
 }
 
-std::string codeOf(const Result<PieceWork>& made) {
-  return made ? "" : made.error().message.key;
-}
-
 void isLine(const WorkLine& line, Kind kind, const Vec2& from, const Vec2& to) {
   QVERIFY2(line.kind == kind && (line.from - from).norm() < 1e-9 && (line.to - to).norm() < 1e-9,
            qPrintable(QStringLiteral("%1: %2,%3 to %4,%5")

@@ -26,10 +26,6 @@ Design longCard() {
   return design;
 }
 
-std::string codeOf(const Result<Design>& result) {
-  return result ? "" : result.error().code();
-}
-
 double lengthOf(const std::vector<FlatPiece>& parts, LineKind kind) {
   double sum = 0;
   for (const FlatPiece& part : parts)
