@@ -4,32 +4,14 @@
 #include "core/structures/names.h"
 #include "core/units/length.h"
 #include "render/flat_painter.h"
-#include "render/scene_painter.h"
-#include "render/stage_painter.h"
+#include "render/picture_rows.h"
 #include "words/words.h"
 #include <QFontMetricsF>
 #include <algorithm>
 #include <cmath>
-#include <map>
-#include <set>
 
 namespace hinge {
 namespace {
-
-constexpr double kFolded_rad = radians(40); ///< how far folds are turned in the picture
-
-constexpr double kName = 18; ///< of the line with a name, in the picture's units
-
-/// A piece's name in a line below it, as long as there is room.
-void writeName(QPainter& p, double middle, double top, double wide, const std::string& name,
-               const MakingStyle& style) {
-  p.setFont(style.font(11.5, false));
-  p.setPen(style.ink);
-  const double room = std::max(wide, 56 * style.unit);
-  p.drawText(
-      QRectF(middle - 0.5 * room, top, room, kName * style.unit), Qt::AlignCenter,
-      QFontMetricsF(p.font()).elidedText(QString::fromStdString(name), Qt::ElideRight, room));
-}
 
 /// One piece on the table, from its face or from its back.
 struct Item {
@@ -37,53 +19,6 @@ struct Item {
   bool back = false;
   QRectF cell; ///< where it goes, its name included
   QTransform toPixels;
-};
-
-/// Boxes in rows, as large as they can be in an area; every one with a line of text below it.
-class Rows {
-public:
-  Rows(const QRectF& area, double text, double gap) : m_area(area), m_text(text), m_gap(gap) {}
-
-  /// The scale, and the upper left corner of each box.
-  double lay(const std::vector<QSizeF>& boxes, std::vector<QPointF>& corners) const {
-    double low = 0, high = 100;
-    for (int k = 0; k < 40; ++k) {
-      const double middle = 0.5 * (low + high);
-      (fits(boxes, middle, corners) ? low : high) = middle;
-    }
-    fits(boxes, low, corners);
-    return low;
-  }
-
-private:
-  bool fits(const std::vector<QSizeF>& boxes, double scale, std::vector<QPointF>& corners) const {
-    corners.assign(boxes.size(), QPointF());
-    double y = 0;
-    for (std::size_t k = 0; k < boxes.size();) {
-      double x = 0, high = 0;
-      const std::size_t first = k;
-      for (; k < boxes.size(); ++k) {
-        const double w = boxes[k].width() * scale;
-        if (k > first && x + w > m_area.width()) break;
-        corners[k] = QPointF(x, y);
-        x += w + m_gap;
-        high = std::max(high, boxes[k].height() * scale);
-      }
-      if (x - m_gap > m_area.width()) return false;
-      // Rows stand in the middle.
-      for (std::size_t j = first; j < k; ++j)
-        corners[j] += QPointF(0.5 * (m_area.width() - x + m_gap), 0);
-      y += high + m_text + m_gap;
-    }
-    const double down = 0.5 * (m_area.height() - y + m_gap);
-    if (down < 0) return false;
-    for (QPointF& corner : corners)
-      corner += m_area.topLeft() + QPointF(0, down);
-    return true;
-  }
-
-  QRectF m_area;
-  double m_text, m_gap;
 };
 
 class FlatStep {
@@ -136,8 +71,8 @@ private:
       boxes.push_back(QSizeF(size.x(), size.y()));
     }
     std::vector<QPointF> corners;
-    const double text = kName * m_style.unit;
-    m_scale = Rows(m_area, text, 12 * m_style.unit).lay(boxes, corners);
+    const double text = kNameLine * m_style.unit;
+    m_scale = PictureRows(m_area, text, 12 * m_style.unit).lay(boxes, corners);
     for (std::size_t k = 0; k < m_items.size(); ++k) {
       Item& item = m_items[k];
       const Box2& box = item.piece->bounds;
@@ -202,7 +137,7 @@ private:
   void name(const Item& item) {
     std::string text = say(pieceName(m_design, m_assembly, item.piece->piece));
     if (item.back) text = say(Text("picture.back", Text("as-it-is", text)));
-    writeName(p, item.cell.center().x(), item.cell.bottom() - kName * m_style.unit,
+    writeName(p, item.cell.center().x(), item.cell.bottom() - kNameLine * m_style.unit,
               item.cell.width(), text, m_style);
   }
 
@@ -383,43 +318,6 @@ private:
   double m_scale = 1;
 };
 
-/// A piece with its folds turned; where they go round in a ring, as it is in the finished card.
-StepScene foldedPiece(const PlannedWork& work, PieceIndex piece, double progress) {
-  const Assembly& assembly = work.assembly();
-  StepScene scene;
-  scene.pose.panels.assign(assembly.panels.size(), Iso3::Identity());
-  scene.pose.placed.assign(assembly.panels.size(), 0);
-  const std::vector<PanelIndex>& panels = assembly.pieces[piece].panels;
-  const PanelIndex first = *std::ranges::max_element(
-      panels, {}, [&](PanelIndex p) { return area_mm2(assembly.panels[p].outline); });
-  scene.pose.placed[first] = 1;
-  std::vector<PanelIndex> open{first};
-  bool rings = false;
-  for (std::size_t k = 0; k < open.size(); ++k)
-    for (FoldIndex f : assembly.foldsOf(open[k])) {
-      const Fold& fold = assembly.folds[f];
-      const bool right = fold.left == open[k];
-      const PanelIndex next = right ? fold.right : fold.left;
-      const Iso3 over =
-          foldedOver(fold, (fold.sense == FoldSense::Valley ? 1 : -1) * progress * kFolded_rad);
-      const Iso3 there = scene.pose.panels[open[k]] * (right ? over : over.inverse());
-      if (scene.pose.placed[next]) {
-        rings = rings || !there.isApprox(scene.pose.panels[next], 1e-3);
-        continue;
-      }
-      scene.pose.panels[next] = there;
-      scene.pose.placed[next] = 1;
-      open.push_back(next);
-    }
-  if (rings) {
-    const Pose pose = work.motion->poseAt(0.5 * (work.motion->low_rad() + work.motion->high_rad()));
-    for (PanelIndex p : panels)
-      scene.pose.panels[p] = pose.panels[p], scene.pose.placed[p] = pose.placed[p];
-    scene.bench = pose.panels[first].inverse();
-  }
-  return scene;
-}
-
 } // namespace
 
 void paintFlatStep(QPainter& painter, const QRectF& area, const PlannedWork& work,
@@ -427,39 +325,6 @@ void paintFlatStep(QPainter& painter, const QRectF& area, const PlannedWork& wor
   painter.save();
   painter.setRenderHint(QPainter::Antialiasing);
   FlatStep(painter, area, work, step, style).run();
-  painter.restore();
-}
-
-void paintFolding(QPainter& painter, const QRectF& area, const PlannedWork& work,
-                  const WorkStep& step, double progress, const MakingStyle& style) {
-  painter.save();
-  painter.setRenderHint(QPainter::Antialiasing);
-  const double text = kName * style.unit;
-  std::vector<StepScene> scenes;
-  std::vector<QSizeF> boxes;
-  std::vector<QRectF> seen;
-  Camera view = viewOf(work.design().card);
-  view.height_rad = 0.8, view.scale_px = 1, view.centre = QPointF();
-  view.target = Vec3::Zero();
-  for (PieceIndex piece : step.pieces) {
-    scenes.push_back(foldedPiece(work, piece, progress));
-    QRectF box;
-    for (const Vec3& corner : cornersOf(work.assembly(), scenes.back().pose, scenes.back().bench))
-      box = box.united(QRectF(view.project(corner), QSizeF(1e-3, 1e-3)));
-    seen.push_back(box);
-    boxes.push_back(box.size());
-  }
-  std::vector<QPointF> corners;
-  const double scale = Rows(area, text, 16 * style.unit).lay(boxes, corners);
-  for (std::size_t k = 0; k < scenes.size(); ++k) {
-    Camera camera = view;
-    camera.scale_px = scale;
-    camera.centre = corners[k] - scale * seen[k].topLeft();
-    const QRectF cell(corners[k], boxes[k] * scale);
-    paintScene(painter, cell, work.assembly(), scenes[k], camera, style);
-    writeName(painter, cell.center().x(), cell.bottom(), cell.width(),
-              say(pieceName(work.design(), work.assembly(), step.pieces[k])), style);
-  }
   painter.restore();
 }
 

@@ -10,8 +10,4 @@ namespace hinge {
 void paintFlatStep(QPainter& painter, const QRectF& area, const PlannedWork& work,
                    const WorkStep& step, const MakingStyle& style);
 
-/// Folding: every piece that is folded, its folds at the way they go, at a share of it.
-void paintFolding(QPainter& painter, const QRectF& area, const PlannedWork& work,
-                  const WorkStep& step, double progress, const MakingStyle& style);
-
 } // namespace hinge

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/step_picture.h"
 #include "render/flat_steps.h"
+#include "render/folding_step.h"
 #include "render/scene_painter.h"
 #include "render/stage_painter.h"
 #include "words/plan_words.h"
