@@ -149,12 +149,16 @@ void AtBench::goOn() {
   act([this](double t) { m_work->next(t); });
 }
 
+void AtBench::keepRecord() {
+  if (const auto kept = writeWorkRecord(m_path, m_work->record()); !kept)
+    emit refused(said(kept.error()));
+}
+
 /// After every act the record is on disk before anything else happens.
 void AtBench::act(const std::function<void(double now_s)>& what) {
   m_told.clear();
   what(now());
-  if (const auto kept = writeWorkRecord(m_path, m_work->record()); !kept)
-    emit refused(said(kept.error()));
+  keepRecord();
   const auto& times = m_work->record().times;
   if (m_timesKept < times.size()) {
     if (const auto known = makersTimes(); known) {
@@ -213,27 +217,24 @@ void AtBench::tellTimers() {
   if (!ended.empty()) {
     QApplication::beep();
     m_told = tr("✓  Set: %1").arg(asQt(m_plan->words[ended.back()].what));
-    if (const auto kept = writeWorkRecord(m_path, m_work->record()); !kept)
-      emit refused(said(kept.error()));
+    keepRecord();
   }
   refresh(false);
 }
 
 void AtBench::askWord() {
-  m_asks = Asks::Word;
-  m_entry->clear();
-  m_entry->setPlaceholderText(tr("What went wrong, in a word; Enter notes it"));
-  m_entry->setAccessibleName(tr("What went wrong"));
-  m_keys->hide();
-  m_entry->show();
-  m_entry->setFocus();
+  ask(Asks::Word, {}, tr("What went wrong"), tr("What went wrong, in a word; Enter notes it"));
 }
 
 void AtBench::askMeasure(const QString& begun) {
-  m_asks = Asks::Measure;
+  ask(Asks::Measure, begun, tr("What the ruler shows"), tr("What the ruler shows; Enter notes it"));
+}
+
+void AtBench::ask(Asks what, const QString& begun, const QString& name, const QString& hint) {
+  m_asks = what;
   m_entry->setText(begun);
-  m_entry->setPlaceholderText(tr("What the ruler shows; Enter notes it"));
-  m_entry->setAccessibleName(tr("What the ruler shows"));
+  m_entry->setPlaceholderText(hint);
+  m_entry->setAccessibleName(name);
   m_keys->hide();
   m_entry->show();
   m_entry->setFocus();

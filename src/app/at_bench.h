@@ -40,10 +40,12 @@ private:
   QLayout* makeHead();
   QLayout* makeFoot();
   void act(const std::function<void(double now_s)>& what);
+  void keepRecord();
   void refresh(bool picture);
   void tellTimers();
   void askWord();
   void askMeasure(const QString& begun);
+  void ask(Asks what, const QString& begun, const QString& name, const QString& hint);
   void enter();
 
   std::shared_ptr<const ReadyPlan> m_plan;
