@@ -183,8 +183,8 @@ void AtBench::refresh(bool picture) {
   QString more;
   if (!words.cautions.empty())
     more = QStringLiteral("◆  ") + asQt(words.cautions.front());
-  else if (!words.notes.empty() && step.kind != WorkKind::Pencil)
-    more = asQt(words.notes.front());
+  else if (const auto& notes = notesBesidePicture(step, words); !notes.empty())
+    more = asQt(notes.front());
   const double left = m_work->setting_s(now());
   if (left > 0 && step.kind != WorkKind::Wait)
     more = tr("What this holds on to still sets for %1").arg(clock(left));

@@ -359,10 +359,8 @@ void MakePlace::showStep(int row) {
   if (at < m_trouble.size() && !m_trouble[at].isEmpty())
     for (const QString& why : m_trouble[at].split(QLatin1Char('\n')))
       notes << QStringLiteral("◆  ") + tr("This will fail: %1").arg(why);
-  // What the picture of pencil marks shows need not be read.
-  if (step.kind != WorkKind::Pencil)
-    for (const std::string& note : words.notes)
-      notes << asQt(note);
+  for (const std::string& note : notesBesidePicture(step, words))
+    notes << asQt(note);
   for (const std::string& caution : words.cautions)
     notes << QStringLiteral("◆  ") + asQt(caution);
   m_notes->setText(notes.join(QLatin1Char('\n')));

@@ -135,10 +135,8 @@ private:
     const Paragraph what(QStringLiteral("%1.  %2").arg(number + 1).arg(qt(words.what)), kWhat_mm,
                          QFont::DemiBold, m_wide_mm - kIndent_mm);
     QString notes;
-    // What the picture of pencil marks shows need not be read.
-    if (step.kind != WorkKind::Pencil)
-      for (const std::string& note : words.notes)
-        notes += qt(note) + QLatin1Char('\n');
+    for (const std::string& note : notesBesidePicture(step, words))
+      notes += qt(note) + QLatin1Char('\n');
     for (const std::string& caution : words.cautions)
       notes += QStringLiteral("!  ") + qt(caution) + QLatin1Char('\n');
     const Paragraph below(notes.trimmed(), kNote_mm, QFont::Normal, m_wide_mm - kIndent_mm);

@@ -197,6 +197,11 @@ std::string sayChange(const WorkPlan& before, const WorkPlan& after) {
   return text;
 }
 
+const std::vector<std::string>& notesBesidePicture(const WorkStep& step, const StepWords& words) {
+  static const std::vector<std::string> none;
+  return step.kind == WorkKind::Pencil ? none : words.notes;
+}
+
 std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,
                                const Assembly& assembly) {
   return Wording(plan, design, assembly).run();

@@ -14,6 +14,10 @@ struct StepWords {
   std::vector<std::string> newCautions; ///< those of them that come first here
 };
 
+/// The notes that are to be read beside a step's picture: what that of pencil marks shows, with a
+/// table of their places, need not be.
+const std::vector<std::string>& notesBesidePicture(const WorkStep& step, const StepWords& words);
+
 /// All steps in the user's language and the card's unit.
 std::vector<StepWords> inWords(const WorkPlan& plan, const Design& design,
                                const Assembly& assembly);
