@@ -1,97 +1,100 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/analyst.h"
-#include "app/background.h"
 #include <QElapsedTimer>
-#include <QThreadPool>
 
 namespace hinge {
 namespace {
 
-constexpr int kShowMendsEvery_ms = 400;
+constexpr int kShowMendsEvery_ms = 400, kTellEvery_ms = 150;
+
+using Found = std::shared_ptr<const Analysis>;
+
+/// Motion and findings, what is seen, then the search for mends; `show` gets each as it comes, the
+/// last of it is returned. Null when it was stopped before there was a verdict.
+template <class Show>
+Found workedOut(const std::shared_ptr<const Snapshot>& snapshot, std::stop_token stop,
+                const Progress& progress, const Show& show) {
+  auto worked = analyse(snapshot, stop, progress);
+  if (!worked || !worked->complete) return nullptr;
+  Analysis analysis = std::move(worked).value();
+  const auto copy = [&] { return std::make_shared<const Analysis>(analysis); };
+  const bool fine = analysis.findings.empty();
+  if (fine) workOutFacts(analysis);
+  show(copy());
+  // What is seen, and so what everything wears.
+  if (!snapshot->seen(stop) || !snapshot->dressed(stop) || fine) return copy();
+  show(copy());
+  // Mends come as they are found, but not so often that showing them becomes the work.
+  QElapsedTimer sinceShown;
+  sinceShown.start();
+  searchMends(analysis, stop, [&](std::size_t) {
+    if (sinceShown.elapsed() < kShowMendsEvery_ms) return;
+    sinceShown.restart();
+    show(copy());
+  });
+  return copy();
+}
 
 } // namespace
 
-Analyst::Analyst(QObject* parent) : QObject(parent) {}
-
-Analyst::~Analyst() {
-  m_stop.request_stop();
-  // Workers post to this object; none may be left when it goes.
-  backgroundPool().waitForDone();
+/// What is soon done tells nothing, and nothing is told so often that showing it becomes the work.
+Progress Analyst::toldNowAndThen(const NewestWork::Tell& tell) {
+  QElapsedTimer sinceTold;
+  sinceTold.start();
+  return [this, tell, sinceTold](std::size_t done, std::size_t all) mutable {
+    if (sinceTold.elapsed() < kTellEvery_ms) return;
+    sinceTold.restart();
+    tell([this, done, all] {
+      m_done = done, m_all = all;
+      emit advanced();
+    });
+  };
 }
 
 void Analyst::request(std::shared_ptr<const Snapshot> snapshot) {
-  m_stop.request_stop();
-  m_stop = std::stop_source();
   if (m_current) m_lastMotion = m_current->motion;
   m_current.reset();
   m_busy = true, m_searching = m_mending = false;
-  const int request = ++m_request;
-  const std::stop_token stop = m_stop.get_token();
+  m_done = m_all = 0;
+  m_working.start(
+      [this, snapshot](std::stop_token stop, const NewestWork::Tell& tell) {
+        return workedOut(snapshot, stop, toldNowAndThen(tell), [&](const Found& found) {
+          tell([this, found] { receive(found, false); });
+        });
+      },
+      [this](const Found& found) { receive(found, true); });
   emit changed();
-  runInBackground([this, snapshot = std::move(snapshot), stop, request] {
-    const auto post = [&](std::shared_ptr<const Analysis> analysis, bool final) {
-      QMetaObject::invokeMethod(
-          this, [this, request, analysis, final] { receive(request, analysis, final); },
-          Qt::QueuedConnection);
-    };
-    auto worked = analyse(snapshot, stop);
-    if (!worked || !worked->complete) return post(nullptr, true);
-    Analysis analysis = std::move(worked).value();
-    const bool fine = analysis.findings.empty();
-    if (fine) workOutFacts(analysis);
-    post(std::make_shared<const Analysis>(analysis), false);
-    // What is seen, and so what everything wears.
-    if (!snapshot->seen(stop) || !snapshot->dressed(stop)) return;
-    post(std::make_shared<const Analysis>(analysis), fine);
-    if (fine) return;
-    // Mends come as they are found, but not so often that showing them becomes the work.
-    QElapsedTimer sinceShown;
-    sinceShown.start();
-    searchMends(analysis, stop, [&](std::size_t) {
-      if (sinceShown.elapsed() < kShowMendsEvery_ms) return;
-      sinceShown.restart();
-      post(std::make_shared<const Analysis>(analysis), false);
-    });
-    if (!stop.stop_requested()) post(std::make_shared<const Analysis>(std::move(analysis)), true);
-  });
 }
 
 void Analyst::mendAll(const Design& design) {
   // The verdict on the screen stays true while the design does; only the search for single mends is
   // given up.
-  m_stop.request_stop();
-  m_stop = std::stop_source();
   m_mending = true, m_searching = false;
-  const int request = ++m_request;
-  const std::stop_token stop = m_stop.get_token();
+  m_done = m_all = 0;
+  m_working.start(
+      [this, design](std::stop_token stop, const NewestWork::Tell& tell) {
+        const auto result = hinge::mendAll(design, stop, toldNowAndThen(tell));
+        return std::make_shared<const Design>(result && !stop.stop_requested() ? result->design
+                                                                               : design);
+      },
+      [this](const std::shared_ptr<const Design>& done) {
+        m_mending = false;
+        emit changed();
+        emit mended(done);
+      });
   emit changed();
-  runInBackground([this, design, stop, request] {
-    const auto result = hinge::mendAll(design, stop);
-    const auto done =
-        std::make_shared<const Design>(result && !stop.stop_requested() ? result->design : design);
-    QMetaObject::invokeMethod(
-        this,
-        [this, request, done] {
-          if (request != m_request) return;
-          m_mending = false;
-          emit changed();
-          emit mended(done);
-        },
-        Qt::QueuedConnection);
-  });
 }
 
 void Analyst::cancel() {
-  m_stop.request_stop();
-  ++m_request;
+  m_working.stop();
   m_busy = m_searching = m_mending = false;
   emit changed();
 }
 
-void Analyst::receive(int request, std::shared_ptr<const Analysis> analysis, bool final) {
-  if (request != m_request) return;
+void Analyst::receive(std::shared_ptr<const Analysis> analysis, bool final) {
   if (analysis) m_current = std::move(analysis);
   m_busy = false;
+  m_done = m_all = 0;
   m_searching = !final;
   emit changed();
 }

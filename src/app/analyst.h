@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/checks/analysis.h"
+#endif
 #include <QObject>
 #include <memory>
-#include <stop_token>
 
 namespace hinge {
 
@@ -12,8 +14,7 @@ namespace hinge {
 class Analyst : public QObject {
   Q_OBJECT
 public:
-  explicit Analyst(QObject* parent = nullptr);
-  ~Analyst() override;
+  explicit Analyst(QObject* parent = nullptr) : QObject(parent) {}
 
   void request(std::shared_ptr<const Snapshot> snapshot);
   void cancel(); ///< of what is being worked out, mending included
@@ -30,18 +31,24 @@ public:
   }
   bool busy() const { return m_busy; }
   bool searchingMends() const { return m_searching; }
+  /// How far what takes long has come: checks that are done, or findings that are mended, of how
+  /// many. Both 0 in its first moments.
+  std::size_t done() const { return m_done; }
+  std::size_t all() const { return m_all; }
 
 signals:
   void mended(const std::shared_ptr<const Design>& design);
-  void changed(); ///< started, a result is there, mends are there, or cancelled
+  void changed();  ///< started, a result is there, mends are there, or cancelled
+  void advanced(); ///< see done()
 
 private:
-  void receive(int request, std::shared_ptr<const Analysis> analysis, bool final);
+  void receive(std::shared_ptr<const Analysis> analysis, bool final);
+  Progress toldNowAndThen(const NewestWork::Tell& tell);
   std::shared_ptr<const Analysis> m_current;
   std::shared_ptr<const Motion> m_lastMotion;
-  std::stop_source m_stop;
-  int m_request = 0;
   bool m_busy = false, m_searching = false, m_mending = false;
+  std::size_t m_done = 0, m_all = 0;
+  NewestWork m_working{this};
 };
 
 } // namespace hinge

@@ -75,7 +75,7 @@ void BookletDialog::write(const QString& path) {
   m_writing.start(
       [this, plan = m_plan, wishes = wishes(), bench = *bench, path](std::stop_token stop,
                                                                      const NewestWork::Tell& tell) {
-        const BookletProgress progress = [this, &tell](std::size_t done, std::size_t all) {
+        const Progress progress = [this, &tell](std::size_t done, std::size_t all) {
           tell([this, done, all] { m_says->setText(tr("Pictures: %1 of %2").arg(done).arg(all)); });
         };
         const std::string file = path.toStdString();

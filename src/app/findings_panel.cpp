@@ -104,6 +104,9 @@ FindingsPanel::FindingsPanel(Document* document, Analyst* analyst, QWidget* pare
   scroll->setWidget(m_content);
   column->addWidget(scroll, 1);
   connect(analyst, &Analyst::changed, this, &FindingsPanel::rebuild);
+  connect(analyst, &Analyst::advanced, this, [this] {
+    if (m_analyst->mending() || !m_analyst->current()) showWorking();
+  });
   m_more.setInterval(0);
   connect(&m_more, &QTimer::timeout, this, &FindingsPanel::addRows);
   rebuild();
@@ -127,7 +130,10 @@ void FindingsPanel::rebuild() {
   if (!analysis) {
     clearRows();
     m_shownOf.reset();
-    m_verdict->setText(m_analyst->busy() ? tr("Checking …") : tr("Not checked"));
+    if (m_analyst->busy())
+      showWorking();
+    else
+      m_verdict->setText(tr("Not checked"));
     return;
   }
   showVerdict(*analysis);
@@ -140,6 +146,17 @@ void FindingsPanel::rebuild() {
   // The same findings as before: only their mends can be new.
   for (std::size_t k = 0; k < m_rows.size(); ++k)
     showMend(m_rows[k], analysis->findings[k], k, analysis->design);
+}
+
+/// In place of the verdict while there is none, or while it is about to change.
+void FindingsPanel::showWorking() {
+  const bool mending = m_analyst->mending();
+  QString text = mending ? tr("Mending …") : tr("Checking …");
+  if (m_analyst->all() > 0)
+    text = (mending ? tr("Mending … %1 of %2") : tr("Checking … %1 of %2"))
+               .arg(m_analyst->done())
+               .arg(m_analyst->all());
+  m_verdict->setText(text);
 }
 
 void FindingsPanel::showVerdict(const Analysis& analysis) {
@@ -165,7 +182,10 @@ void FindingsPanel::showVerdict(const Analysis& analysis) {
     break;
   }
   const bool mending = m_analyst->mending();
-  m_verdict->setText(mending ? tr("Mending …") : text);
+  if (mending)
+    showWorking();
+  else
+    m_verdict->setText(text);
   m_verdict->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
   m_mendAll->setText(mending ? tr("Cancel") : tr("Mend all"));
   m_mendAll->setVisible(mending || std::ranges::any_of(analysis.findings, [](const Finding& f) {

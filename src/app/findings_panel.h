@@ -33,6 +33,7 @@ private:
     bool sought;   ///< what it shows is the last word
   };
   void rebuild();
+  void showWorking();
   void showVerdict(const Analysis& analysis);
   void clearRows();
   void addRows(); ///< the next ones that are not there yet

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/model/snapshot.h"
 #endif
@@ -15,7 +16,6 @@ class PreviewMotion : public QObject {
   Q_OBJECT
 public:
   explicit PreviewMotion(QObject* parent = nullptr) : QObject(parent) {}
-  ~PreviewMotion() override;
 
   /// Null: the stroke is over, and what was worked out for it is nobody's any more.
   void ask(std::shared_ptr<const Snapshot> snapshot);
@@ -29,9 +29,7 @@ private:
   void start();
 
   std::shared_ptr<const Snapshot> m_begun, m_next, m_newest;
-  bool m_running = false; ///< m_begun is being worked out
-  std::stop_source m_stop;
-  int m_stroke = 0; ///< counts strokes: what comes late is of one that is over
+  NewestWork m_working{this}; ///< works m_begun out
 };
 
 } // namespace hinge

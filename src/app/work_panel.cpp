@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/work_panel.h"
-#include "app/background.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
 #include "app/saying.h"
@@ -133,20 +132,17 @@ void WorkPanel::solve() {
   const auto piece = item();
   if (!piece) return;
   m_solve->setEnabled(false);
-  runInBackground([self = QPointer<WorkPanel>(this), of = m_document->committedSnapshot(),
-                   id = piece->id, stop = m_stop.get_token()] {
-    Solved solved;
-    if (const auto motion = of->motion(stop)) {
-      solved.flatAlready = shutGap_mm(id, *motion) < kExactClosure;
-      if (!solved.flatAlready) solved.mend = solveShut(of->design(), *motion, id);
-    }
-    QMetaObject::invokeMethod(
-        qApp,
-        [self, of, solved] {
-          if (self) self->takeSolved(of, solved);
-        },
-        Qt::QueuedConnection);
-  });
+  const auto of = m_document->committedSnapshot();
+  m_solving.start(
+      [of, id = piece->id](std::stop_token stop) {
+        Solved solved;
+        if (const auto motion = of->motion(stop)) {
+          solved.flatAlready = shutGap_mm(id, *motion) < kExactClosure;
+          if (!solved.flatAlready) solved.mend = solveShut(of->design(), *motion, id);
+        }
+        return solved;
+      },
+      [this, of](const Solved& solved) { takeSolved(of, solved); });
 }
 
 void WorkPanel::takeSolved(const std::shared_ptr<const Snapshot>& of, const Solved& solved) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #include "app/profile_view.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -8,7 +9,6 @@
 #include <QSpinBox>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/checks/finding.h"
-#include <stop_token>
 #endif
 
 namespace hinge {
@@ -19,7 +19,6 @@ class WorkPanel : public QWidget {
   Q_OBJECT
 public:
   explicit WorkPanel(Document* document, QWidget* parent = nullptr);
-  ~WorkPanel() override { m_stop.request_stop(); }
   ProfileView& profile() { return *m_profile; }
   QLineEdit& scores() { return *m_scores; }
   QPushButton& solveButton() { return *m_solve; }
@@ -50,7 +49,7 @@ private:
   ProfileView* m_profile;
   QLineEdit* m_scores;
   QSpinBox* m_steps;
-  std::stop_source m_stop; ///< of what is being worked out
+  NewestWork m_solving{this};
   QPushButton *m_solve, *m_even, *m_wrap, *m_fit;
 };
 

@@ -264,7 +264,7 @@ QString htmlHead(const BookletWords& words) {
 
 Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, const Bench& bench,
                           const std::string& path, const BookletWishes& wishes,
-                          std::stop_token stop, const BookletProgress& progress) {
+                          std::stop_token stop, const Progress& progress) {
   const BookletWords words = bookletWords(work, printedPlan(*work.snapshot), bench);
   const Booklet booklet(work, painter, words, wishes);
   QBuffer buffer;
@@ -308,7 +308,7 @@ Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, c
 
 Result<void> writeBookletHtml(const PlannedWork& work, const StepPainter& painter,
                               const Bench& bench, const std::string& path, std::stop_token stop,
-                              const BookletProgress& progress) {
+                              const Progress& progress) {
   const BookletWords words = bookletWords(work, printedPlan(*work.snapshot), bench);
   QString html = htmlHead(words);
   for (const BookletSection& section : words.sections) {

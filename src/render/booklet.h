@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/production/bench.h"
 #include "render/step_picture.h"
-#include <functional>
 
 namespace hinge {
 
@@ -16,19 +16,17 @@ struct BookletWishes {
   bool templates = true; ///< cutting sheets and tables at full size after it
 };
 
-/// How far it is: so many of so many pictures.
-using BookletProgress = std::function<void(std::size_t, std::size_t)>;
-
 /// The work as a booklet to be printed: the standing card, papers, adhesives, tools and cautions,
 /// every step with its picture and a box to tick, cutting sheets. Legible without colour. Written
-/// beside the target and moved into place; nothing when it is stopped (error "stopped").
+/// beside the target and moved into place; nothing when it is stopped (error "stopped"). `progress`
+/// counts pictures.
 Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, const Bench& bench,
                           const std::string& path, const BookletWishes& wishes = {},
-                          std::stop_token stop = {}, const BookletProgress& progress = {});
+                          std::stop_token stop = {}, const Progress& progress = {});
 
 /// The same as one HTML file with all pictures in it as SVG.
 Result<void> writeBookletHtml(const PlannedWork& work, const StepPainter& painter,
                               const Bench& bench, const std::string& path,
-                              std::stop_token stop = {}, const BookletProgress& progress = {});
+                              std::stop_token stop = {}, const Progress& progress = {});
 
 } // namespace hinge

@@ -4,6 +4,7 @@
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
+#include "app/background.h"
 #include "app/fan.h"
 #include "app/fit_dialog.h"
 #include "app/live_picture.h"
@@ -25,6 +26,7 @@
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QThreadPool>
 #endif
 
 using namespace hinge;
@@ -512,9 +514,24 @@ private slots:
     QCOMPARE(m_window->findings().mendAllButton()->text(), QStringLiteral("Cancel"));
     QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
     QVERIFY(!m_window->analyst().mending());
-    QTest::qWait(300);
+    backgroundPool().waitForDone(); // what it would have said comes now
+    QCoreApplication::processEvents();
     QVERIFY(m_window->document().committed() == before);
     QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("4")));
+  }
+  void mendingTellsHowFarItIs() {
+    QVERIFY(m_window->openFile(demo("../bench/cases/messy-50.hinge")));
+    QTRY_VERIFY_WITH_TIMEOUT(m_window->findings().mendAllButton()->isVisible(), kPatience_ms);
+    const QSignalSpy advanced(&m_window->analyst(), &Analyst::advanced);
+    QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
+    QTRY_VERIFY_WITH_TIMEOUT(m_window->analyst().all() > 0, kPatience_ms);
+    QVERIFY(m_window->analyst().mending());
+    QVERIFY(!advanced.empty());
+    QCOMPARE(m_window->findings().verdictText(), QStringLiteral("Mending … %1 of %2")
+                                                     .arg(m_window->analyst().done())
+                                                     .arg(m_window->analyst().all()));
+    QTest::mouseClick(m_window->findings().mendAllButton(), Qt::LeftButton);
+    QVERIFY(!m_window->findings().verdictText().contains(QStringLiteral("Mending")));
   }
   void noOldVerdictIsShownWhileANewOneIsWorkedOut() {
     m_window->document().select(StructureId{2});

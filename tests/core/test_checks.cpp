@@ -276,9 +276,45 @@ private slots:
       }
     QVERIFY(covered && clear);
   }
+  /// A triangle of strips on pins, each over the one before and the first over the last: by hand it
+  /// is soon made, and no order of stacking says how.
+  void stripsPinnedRoundLieInARing() {
+    const auto triangle = [](bool round) {
+      const double side = std::hypot(20, 35); // corners at (40, 60), (80, 60), (60, 95) on the page
+      const auto put = [](Design& d, std::vector<PieceJoint> joints) {
+        PieceWork strip;
+        strip.outline = {{0, 0}, {60, 0}, {60, 16}, {0, 16}};
+        strip.joints = std::move(joints);
+        const auto added = addStructure(d, "piece", "card/page-a", {{"position", 0.0}}, strip);
+        if (!added) qFatal("%s", say(added.error()).c_str());
+        d = added->design;
+      };
+      Design d = card(150, 200);
+      put(d, {{{30, 8},
+               "card/page-a",
+               {60, 60},
+               given::Glue{0, false, {{25, 3}, {35, 3}, {35, 13}, {25, 13}}}}});
+      put(d, {{{10, 8}, "s1/panel-1", {50, 8}, given::Pivot{119.7449}}});
+      const Vec2 other(10 + side, 8);
+      put(d, {{{10, 8}, "s2/panel-1", other, given::Pivot{120.5102}},
+              {other,
+               round ? "s1/panel-1-back" : "s1/panel-1",
+               {round ? 50.0 : 10.0, 8},
+               given::Pivot{0, round}}});
+      return checked(d);
+    };
+    const Analysis ring = triangle(true);
+    const Finding* f = findCode(ring, "stack-ring");
+    QVERIFY(f && f->severity == Severity::Advice);
+    QCOMPARE(f->amount, 3.0);
+    QCOMPARE(f->owners.size(), std::size_t(3));
+    QCOMPARE(std::set(f->elements.begin(), f->elements.end()),
+             (std::set<std::string>{"s1/panel-1", "s2/panel-1", "s3/panel-1"}));
+    QCOMPARE(ring.findings.size(), std::size_t(1));
+    // With its last end on top the last strip lies over both others.
+    QVERIFY(!findCode(triangle(false), "stack-ring"));
+  }
   void everyCodeIsProducedByATest() {
-    // No card is known that shuts into a ring without its panels passing through one another.
-    const std::set<std::string_view> unseen{"stack-ring"};
     std::string tests;
     for (const QFileInfo& file : QDir(QStringLiteral(HINGE_SOURCE_DIR "/tests/core"))
                                      .entryInfoList({QStringLiteral("test_*.cpp")})) {
@@ -289,8 +325,8 @@ private slots:
     QVERIFY(Words::findings().size() > 30);
     for (const Sentence& sentence : Words::findings()) {
       const std::string_view key = sentence.key, code = key.substr(0, key.find('/'));
-      const bool seen = tests.find(fmt::format("\"{}\"", code)) != std::string::npos;
-      QVERIFY2(seen || unseen.contains(code), std::string(code).c_str());
+      QVERIFY2(tests.find(fmt::format("\"{}\"", code)) != std::string::npos,
+               std::string(code).c_str());
     }
   }
 };

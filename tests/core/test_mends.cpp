@@ -142,6 +142,40 @@ private slots:
     QVERIFY(mended->applied >= 3);
     QVERIFY(checked(mended->design).verdict == Verdict::Good);
   }
+  void progressIsToldToItsEnd() {
+    const auto demo = loadDesign(HINGE_SOURCE_DIR "/demo/night-market-mistakes.hinge");
+    std::size_t before = 0, all = 0;
+    const auto worked =
+        analyse(std::make_shared<const Snapshot>(*demo), {}, [&](std::size_t done, std::size_t of) {
+          QCOMPARE(done, before + 1);
+          before = done, all = of;
+        });
+    QVERIFY(worked && worked->complete);
+    QCOMPARE(before, all);
+    QCOMPARE(all, checkKinds().size() + 2);
+
+    std::vector<std::pair<std::size_t, std::size_t>> told;
+    QVERIFY(
+        mendAll(*demo, {}, [&](std::size_t done, std::size_t of) { told.emplace_back(done, of); }));
+    QCOMPARE(told.front(), std::pair(std::size_t(0), std::size_t(4)));
+    QCOMPARE(told.back(), std::pair(std::size_t(4), std::size_t(4)));
+    QVERIFY(std::ranges::is_sorted(told));
+  }
+  void whatIsStoppedIsNotComplete() {
+    const auto demo = loadDesign(HINGE_SOURCE_DIR "/demo/night-market-mistakes.hinge");
+    // Stopped after so many parts of the work, the next one is not done any more.
+    for (const std::size_t after : {std::size_t(1), std::size_t(2), std::size_t(9)}) {
+      std::stop_source stop;
+      std::size_t last = 0;
+      const auto worked = analyse(std::make_shared<const Snapshot>(*demo), stop.get_token(),
+                                  [&](std::size_t done, std::size_t) {
+                                    last = done;
+                                    if (done == after) stop.request_stop();
+                                  });
+      QVERIFY(worked && !worked->complete);
+      QVERIFY(last <= std::max(after, std::size_t(2)));
+    }
+  }
   void theDemoIsGood() {
     const auto demo = loadDesign(HINGE_SOURCE_DIR "/demo/night-market.hinge");
     QVERIFY(demo.ok());

@@ -18,12 +18,19 @@ Result<Analysis> analyse(const Design& design, std::stop_token stop) {
   return analyse(std::make_shared<const Snapshot>(design), stop);
 }
 
-Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop) {
+Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop,
+                         const Progress& progress) {
   const auto assembled = snapshot->assembly();
   if (!assembled) return assembled.error();
   Analysis analysis{snapshot, snapshot->design(), *assembled};
+  constexpr std::size_t kBefore = 2; // motion and order
+  auto told = [&, done = std::size_t(0)]() mutable {
+    if (progress) progress(++done, kBefore + checkKinds().size());
+  };
   analysis.motion = snapshot->motion(stop);
+  told();
   analysis.order = snapshot->order(stop);
+  told();
   analysis.complete = false;
   if (!analysis.motion) return analysis;
   const CheckInput input(*snapshot, *analysis.motion, stop);
@@ -31,6 +38,7 @@ Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_tok
     if (stop.stop_requested()) return analysis;
     const auto& found = input.of(*check);
     analysis.findings.insert(analysis.findings.end(), found.begin(), found.end());
+    told();
   }
   std::ranges::stable_sort(analysis.findings, {},
                            [](const Finding& f) { return f.severity != Severity::Spoils; });
@@ -131,8 +139,10 @@ void searchMends(Analysis& analysis, std::stop_token stop,
   }
 }
 
-Result<Mended> mendAll(const Design& design, std::stop_token stop) {
+Result<Mended> mendAll(const Design& design, std::stop_token stop, const Progress& progress) {
   Mended mended{design};
+  std::optional<std::size_t> atFirst; // findings that spoil the card
+  std::size_t ended = 0;              // of those
   // Each mend removes a finding and brings none, so this ends; the bound guards against a check
   // that contradicts itself.
   constexpr int kMost = 200;
@@ -141,6 +151,14 @@ Result<Mended> mendAll(const Design& design, std::stop_token stop) {
     const auto analysis = analyse(mended.design, stop);
     if (!analysis) return analysis.error();
     std::optional<Mend> mend;
+    const auto left = static_cast<std::size_t>(
+        std::ranges::count(analysis->findings, Severity::Spoils, &Finding::severity));
+    if (!atFirst) atFirst = left;
+    const auto told = [&] {
+      ended = std::max(ended, *atFirst - std::min(*atFirst, left - hopeless.size()));
+      if (progress) progress(ended, *atFirst);
+    };
+    told();
     for (const Finding& finding : analysis->findings) {
       if (finding.severity != Severity::Spoils || stop.stop_requested()) break;
       const auto same = [&](const Finding& f) { return sameTrouble(f, finding); };
@@ -148,6 +166,7 @@ Result<Mended> mendAll(const Design& design, std::stop_token stop) {
       mend = searchMend(*analysis, finding, stop);
       if (mend) break;
       hopeless.push_back(finding);
+      told();
     }
     if (!mend) break;
     auto next = applyMend(mended.design, *mend);

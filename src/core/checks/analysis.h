@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/progress.h"
 #include "core/checks/check.h"
 #include <functional>
 #include <memory>
@@ -28,8 +29,10 @@ struct Analysis {
 /// Recipes, motion and all checks. Mends are another matter: see searchMends(). Fails only when the
 /// recipes do (a seat that is not there, impossible panels).
 Result<Analysis> analyse(const Design& design, std::stop_token stop = {});
-/// The same of a snapshot, whose parts stay worked out.
-Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop = {});
+/// The same of a snapshot, whose parts stay worked out. Told of its progress after the motion, the
+/// order of work and each check.
+Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_token stop = {},
+                         const Progress& progress = {});
 
 /// Fills in how the shut card and the standing one measure.
 void workOutFacts(Analysis& analysis);
@@ -46,11 +49,13 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
 void searchMends(Analysis& analysis, std::stop_token stop = {},
                  const std::function<void(std::size_t)>& sought = {});
 
-/// Applies mends until no finding that spoils the card has one left. `applied` counts them.
+/// Applies mends until no finding that spoils the card has one left. `applied` counts them. Told
+/// how many of the findings that spoilt the card at first are gone or beyond mending.
 struct Mended {
   Design design;
   int applied = 0;
 };
-Result<Mended> mendAll(const Design& design, std::stop_token stop = {});
+Result<Mended> mendAll(const Design& design, std::stop_token stop = {},
+                       const Progress& progress = {});
 
 } // namespace hinge

@@ -7,7 +7,7 @@ namespace {
 Result<JudgedRounding> tried(const Analysis& before, double step_mm,
                              const std::set<std::string>& held, RoundingKeeps keeps,
                              std::chrono::duration<double> most, std::stop_token stop,
-                             const std::function<void(int, int)>& progress) {
+                             const Progress& progress) {
   auto rounding =
       roundedTo(before.design, *before.motion, step_mm, held, keeps, most, stop, progress);
   if (!rounding) return rounding.error();
@@ -21,7 +21,7 @@ Result<JudgedRounding> tried(const Analysis& before, double step_mm,
 Result<JudgedRounding> judgedRounding(const Analysis& before, double step_mm,
                                       const std::set<std::string>& held,
                                       std::chrono::duration<double> most, std::stop_token stop,
-                                      const std::function<void(int, int)>& progress) {
+                                      const Progress& progress) {
   auto first = tried(before, step_mm, held, RoundingKeeps::ShutFlat, most, stop, progress);
   if (!first || before.verdict == Verdict::Spoiled || first->analysis.verdict != Verdict::Spoiled)
     return first;

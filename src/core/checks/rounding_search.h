@@ -21,6 +21,6 @@ struct JudgedRounding {
 Result<JudgedRounding> judgedRounding(const Analysis& before, double step_mm,
                                       const std::set<std::string>& held,
                                       std::chrono::duration<double> most, std::stop_token stop = {},
-                                      const std::function<void(int, int)>& progress = {});
+                                      const Progress& progress = {});
 
 } // namespace hinge

@@ -286,14 +286,13 @@ std::optional<std::size_t> culprit(const Part& part) {
 } // namespace
 
 LatticeAnswer nearestOnLattice(const LatticeProgram& program, std::chrono::duration<double> most,
-                               std::stop_token stop,
-                               const std::function<void(int, int)>& progress) {
+                               std::stop_token stop, const Progress& progress) {
   // The library keeps an environment for each thread; its memory is counted there.
   const auto until = Clock::now() + std::chrono::duration_cast<Clock::duration>(most);
   const Solver solver(program, until, stop);
   const std::vector<Part> parts = partsOf(program);
-  const int all = static_cast<int>(2 * parts.size());
-  int done = 0;
+  const std::size_t all = 2 * parts.size();
+  std::size_t done = 0;
   const auto tell = [&] {
     if (progress) progress(++done, all);
   };

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/progress.h"
 #include <chrono>
 #include <cstddef>
-#include <functional>
 #include <optional>
 #include <stop_token>
 #include <utility>
@@ -44,7 +44,6 @@ struct LatticeAnswer {
 /// integer program, solved in the parts that no condition connects (branch and cut of GLPK). Sums
 /// are kept exactly, in integers. `progress` is told how many parts of how many are done.
 LatticeAnswer nearestOnLattice(const LatticeProgram& program, std::chrono::duration<double> most,
-                               std::stop_token stop = {},
-                               const std::function<void(int, int)>& progress = {});
+                               std::stop_token stop = {}, const Progress& progress = {});
 
 } // namespace hinge

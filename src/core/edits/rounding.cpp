@@ -88,7 +88,7 @@ public:
   }
 
   Result<Rounding> solve(std::chrono::duration<double> most, std::stop_token stop,
-                         const std::function<void(int, int)>& progress) {
+                         const Progress& progress) {
     const LatticeAnswer answer = nearestOnLattice(m_program, most, stop, progress);
     if (answer.end == LatticeAnswer::End::Stopped) return Error{"round.stopped", ""};
     if (answer.end == LatticeAnswer::End::Impossible) return impossible(answer, most, stop);
@@ -292,7 +292,7 @@ private:
 Result<Rounding> roundedTo(const Design& design, const Motion& motion, double step_mm,
                            const std::set<std::string>& held, RoundingKeeps keeps,
                            std::chrono::duration<double> most, std::stop_token stop,
-                           const std::function<void(int, int)>& progress) {
+                           const Progress& progress) {
   if (!(step_mm >= kFinestStep_mm && step_mm <= 50))
     return Error{{"round.step", Millimetres{kFinestStep_mm}}, ""};
   Rounder rounder(design, motion, step_mm, keeps);

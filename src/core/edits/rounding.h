@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/progress.h"
 #include "core/motion/motion.h"
 #include <chrono>
-#include <functional>
 #include <set>
 #include <stop_token>
 
@@ -42,6 +42,6 @@ enum class RoundingKeeps {
 Result<Rounding> roundedTo(const Design& design, const Motion& motion, double step_mm,
                            const std::set<std::string>& held, RoundingKeeps keeps,
                            std::chrono::duration<double> most, std::stop_token stop = {},
-                           const std::function<void(int, int)>& progress = {});
+                           const Progress& progress = {});
 
 } // namespace hinge

@@ -9,12 +9,12 @@ std::span<const PatternKind> knownPatterns() {
   using enum PatternWay;
   using namespace patterns;
   static const PatternKind all[] = {
-      {"stripes", Both, 10, 1, &stripes},    {"dots", None, 8, 1, &dots},
-      {"lattice", Both, 7, 1, &lattice},     {"waves", Both, 12, 1, &waves},
-      {"lanterns", Along, 20, 2, &lanterns}, {"planks", Both, 7, 1, &planks},
-      {"tiles", None, 7, 2, &tiles},         {"night-sky", Along, 30, 2, &nightSky},
-      {"bricks", Both, 10, 1, &bricks},      {"scales", Along, 9, 1, &scales},
-      {"reeds", Along, 14, 2, &reeds},       {"pennants", Along, 12, 2, &pennants}};
+      {"stripes", Both, 10, 1, &stripes},   {"dots", None, 8, 1, &dots},
+      {"lattice", Both, 7, 1, &lattice},    {"waves", Both, 12, 1, &waves},
+      {"lanterns", Both, 20, 2, &lanterns}, {"planks", Both, 7, 1, &planks},
+      {"tiles", None, 7, 2, &tiles},        {"night-sky", Along, 30, 2, &nightSky},
+      {"bricks", Both, 10, 1, &bricks},     {"scales", Along, 9, 1, &scales},
+      {"reeds", Along, 14, 2, &reeds},      {"pennants", Along, 12, 2, &pennants}};
   return all;
 }
 

@@ -190,8 +190,7 @@ void raise(LaidSheet& sheet, double by_mm) {
 } // namespace
 
 CutPlan layOutParts(const Design& design, std::vector<CutPart> parts, const LayoutOptions& options,
-                    std::stop_token stop,
-                    const std::function<void(std::size_t, std::size_t)>& progress) {
+                    std::stop_token stop, const Progress& progress) {
   CutPlan plan;
   plan.how = options.how, plan.parts = std::move(parts);
   std::vector<std::string> papers;
@@ -256,8 +255,7 @@ bool savesBy(const CutPlan& apart, const CutPlan& together) {
 
 CutPlan layOutCards(const Design& design, const std::vector<FlatPiece>& pieces,
                     const std::vector<MatLine>& mats, int cards, const LayoutOptions& options,
-                    std::stop_token stop,
-                    const std::function<void(std::size_t, std::size_t)>& progress) {
+                    std::stop_token stop, const Progress& progress) {
   std::vector<CutPart> single = partsToCut(design, pieces, mats, cards, false);
   if (options.how != LayoutFor::Trimmer)
     return layOutParts(design, std::move(single), options, stop, progress);

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/progress.h"
 #include "core/design/design.h"
 #include "core/dress/mats.h"
 #include "core/production/bench.h"
 #include "core/production/flat_piece.h"
-#include <functional>
 #include <optional>
 #include <stop_token>
 
@@ -115,16 +115,14 @@ bool fitsSomeSheet(const Design& design, const FlatPiece& piece, double margin_m
 /// of the settings), as few as it finds. `progress` hears of parts placed and of all. Stopped it
 /// returns the best layout so far, which may lack parts only when it was stopped at once.
 CutPlan layOutParts(const Design& design, std::vector<CutPart> parts, const LayoutOptions& options,
-                    std::stop_token stop = {},
-                    const std::function<void(std::size_t, std::size_t)>& progress = {});
+                    std::stop_token stop = {}, const Progress& progress = {});
 
 /// Everything of so many cards on sheets. For a trimmer, equal plain strips are cut as one wide
 /// sheet and sliced when that takes no more paper, and sets the stop no more often, than each by
 /// itself.
 CutPlan layOutCards(const Design& design, const std::vector<FlatPiece>& pieces,
                     const std::vector<MatLine>& mats, int cards, const LayoutOptions& options,
-                    std::stop_token stop = {},
-                    const std::function<void(std::size_t, std::size_t)>& progress = {});
+                    std::stop_token stop = {}, const Progress& progress = {});
 
 /// How many cards the sheets at hand are enough for, up to `most`; papers whose sheets are not
 /// counted do not limit it. And which paper ends first.
