@@ -178,8 +178,12 @@ bool Access::slidesApart(const Slot& slot) const {
   const Eigen::MatrixXd relative = rowsOf(slot.second) - rowsOf(slot.first);
   Eigen::Matrix<double, 6, 1> along = Eigen::Matrix<double, 6, 1>::Zero();
   along.tail<3>() = pose.panels[slot.first].linear() * slot.onFirst.linear().col(1);
-  const Eigen::VectorXd share = relative.completeOrthogonalDecomposition().solve(along);
-  return (relative * share - along).norm() < 1e-3;
+  // What of it no free twist leads to.
+  const SymmetricParts reach = symmetricParts(relative * relative.transpose());
+  for (Eigen::Index k = 0; k < reach.values.size(); ++k)
+    if (reach.values[k] > kStill * kStill)
+      along -= reach.vectors.col(k) * reach.vectors.col(k).dot(along);
+  return along.norm() < 1e-3;
 }
 
 bool Access::slotsRunAlike(const std::vector<const Slot*>& slots) const {

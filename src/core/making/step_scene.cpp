@@ -132,7 +132,10 @@ private:
         m_scene.bench = Eigen::AngleAxisd(kPi, Vec3::UnitY()) * m_scene.bench;
       return;
     }
-    const auto turn = Eigen::Quaterniond::FromTwoVectors(up(anchor), Vec3::UnitZ());
+    const Vec3 now = up(anchor), across = now.cross(Vec3::UnitZ());
+    const double sine = across.norm();
+    const Eigen::AngleAxisd turn(std::atan2(sine, now.z()),
+                                 sine > 1e-9 ? Vec3(across / sine) : Vec3(Vec3::UnitX()));
     const Vec3 at = turn * m_scene.pose.panels[anchor].translation();
     m_scene.bench = Iso3(Eigen::Translation3d(-at) * turn);
   }

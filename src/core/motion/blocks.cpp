@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/motion/blocks.h"
+#include "core/geom/symmetric.h"
 #include "core/motion/play.h"
 #include "core/units/tolerances.h"
-#include <Eigen/SVD>
 #include <algorithm>
 #include <deque>
 
@@ -183,8 +183,8 @@ std::vector<char> movingSteps(const Mechanism& mechanism, const Block& block,
   if (!block.closing.empty()) {
     Closure closure;
     evaluateClosure(mechanism, block, poses, closure);
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(closure.jacobian, Eigen::ComputeFullV);
-    freedoms = svd.matrixV().rightCols(block.freedoms);
+    freedoms = symmetricParts(closure.jacobian.transpose() * closure.jacobian)
+                   .vectors.leftCols(block.freedoms);
   }
   for (Eigen::Index f = 0; f < freedoms.cols(); ++f)
     for (std::size_t k = 0; k < block.steps.size(); ++k) {
