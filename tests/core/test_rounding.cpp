@@ -227,6 +227,20 @@ private slots:
     QCOMPARE(rounded(design, 0.5, {"s1.none"}).error().code(), std::string("proportion.unknown"));
     QCOMPARE(rounded(design, 0).error().code(), std::string("round.step"));
   }
+  void progressIsToldToItsEnd() {
+    for (const char* name : {"ferry-pass", "tower", "canal-houses"}) {
+      const Snapshot snapshot(demo(name));
+      std::size_t told = 0, all = 0;
+      const auto made = roundedTo(snapshot.design(), *snapshot.motion(), 1, {},
+                                  RoundingKeeps::ShutFlat, kLong, {},
+                                  [&](std::size_t done, std::size_t of) {
+                                    QCOMPARE(done, told + 1);
+                                    told = done, all = of;
+                                  });
+      QVERIFY2(made.ok(), name);
+      QVERIFY2(told > 0 && told == all, name); // each part once by its greatest, once by their sum
+    }
+  }
 };
 
 QTEST_GUILESS_MAIN(TestRounding)

@@ -399,6 +399,32 @@ private slots:
     QVERIFY(less.ok());
     QCOMPARE(less->find(id)->seat, std::string("card/page-b"));
   }
+  void whatPanelsWearGoesAlongWhenTheyAreNamedAnew() {
+    Design d = onSheets({sheet({"size 300 x 100", "score 100 v, 200 m"})});
+    const auto named = [](const char* face) {
+      DressRule rule;
+      rule.face = face;
+      return rule;
+    };
+    d.dressing.rules = {named("card/page-a"), named("card/page-c-back"), named("card/page-b")};
+    Topper topper;
+    topper.face = "card/page-b-back", topper.shape = "star", topper.paper = d.papers.front().key;
+    topper.width_mm = topper.height_mm = 20, topper.at = {50, 50};
+    d.dressing.toppers = {topper};
+    // Of the first leaf the larger part, in which its middle lies, keeps what it wore.
+    const auto more = withSheet(d, {}, *worked(sheetOf(d, {}), {"score 40 v"}));
+    QVERIFY2(more.ok(), more ? "" : hinge::say(more.error()).c_str());
+    QCOMPARE(more->dressing.rules[0].face, std::string("card/page-b"));
+    QCOMPARE(more->dressing.rules[1].face, std::string("card/page-d-back"));
+    QCOMPARE(more->dressing.rules[2].face, std::string("card/page-c"));
+    QCOMPARE(more->dressing.toppers[0].face, std::string("card/page-c-back"));
+    QVERIFY(more->dressing.toppers[0].at == topper.at);
+    const auto less = withSheet(*more, {}, *worked(sheetOf(*more, {}), {"erase 40"}));
+    QVERIFY(less.ok());
+    for (std::size_t k = 0; k < 3; ++k)
+      QCOMPARE(less->dressing.rules[k].face, d.dressing.rules[k].face);
+    QCOMPARE(less->dressing.toppers[0].face, topper.face);
+  }
   void targetsAreNamedOrRefused() {
     Design d = onSheets({sheet({"size 100 x 90", "score 50 v"})});
     QVERIFY(sheetTarget(d, "card").ok() && sheetTarget(d, "card/2").ok());
