@@ -3,6 +3,7 @@
 #include "core/edits/edits.h"
 #include "core/io/design_json.h"
 #include "core/structures/assemble.h"
+#include "core/structures/registry.h"
 
 namespace hinge::bench {
 
@@ -23,13 +24,17 @@ Design row(int count, double reach) {
     const std::string seat = tier > 0 ? "s" + std::to_string(k) + "/ridge" : "gutter";
     const double length = pitch * reach * (1 - 0.2 * tier), foot = (k / 3) % 2 ? 30 : 34;
     const double sides[] = {foot, 14, 8}, walls[] = {45, 26, 16};
-    const ParameterValues box{{"position", tier > 0 ? 0.1 * length : 2 + pitch * (k / 3)},
-                              {"length", length},
-                              {"a", sides[tier]},
-                              {"b", sides[tier]},
-                              {"c", walls[tier]},
-                              {"d", walls[tier]},
-                              {"tab", tier > 0 ? 6.0 : 10.0}};
+    // What has been added to boxes since is as in files from before.
+    ParameterValues box = startingValues(findStructureKind("box")->parameters);
+    for (const auto& [key, value] :
+         ParameterValues{{"position", tier > 0 ? 0.1 * length : 2 + pitch * (k / 3)},
+                         {"length", length},
+                         {"a", sides[tier]},
+                         {"b", sides[tier]},
+                         {"c", walls[tier]},
+                         {"d", walls[tier]},
+                         {"tab", tier > 0 ? 6.0 : 10.0}})
+      box[key] = value;
     d = addStructure(d, "box", seat, box)->design;
   }
   return d;

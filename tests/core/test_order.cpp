@@ -203,6 +203,32 @@ private slots:
     QVERIFY(QString::fromStdString(describe(order, design, *assemble(design)).front())
                 .contains("before step 2 shuts it in"));
   }
+  void whatIsGluedUnderALimbComesBeforeItsPin() {
+    Design design = card(120, 150);
+    PieceWork arm = plainStrip(30, 10);
+    arm.joints = {{{15, 5}, "card/page-a", {75, 60}, given::Pivot()}};
+    design = with(design, arm);
+    // On the side of the limb that lies on the page, and on the page where the limb lies.
+    for (const auto& [face, place] :
+         {std::pair{"s1/panel-1-back", Vec2(8, 5)}, std::pair{"card/page-a", Vec2(70, 60)}}) {
+      PieceWork under = plainStrip(6, 6);
+      under.joints = {{{3, 3}, face, place, given::Glue()}};
+      const Made all = made(with(design, under));
+      QCOMPARE(all.order.steps.size(), std::size_t(2));
+      QVERIFY2(all.is<Glue>(all.order.steps[0].joints.front()), face);
+      QCOMPARE(all.order.steps[0].before, 1);
+    }
+    // On its other side, and beside it, any time is good.
+    for (const auto& [face, place] :
+         {std::pair{"s1/panel-1", Vec2(25, 5)}, std::pair{"card/page-a", Vec2(30, 20)}}) {
+      PieceWork beside = plainStrip(6, 6);
+      beside.joints = {{{3, 3}, face, place, given::Glue()}};
+      const Made all = made(with(design, beside));
+      const int glued = all.stepOf<Glue>();
+      QVERIFY(glued >= 0);
+      QVERIFY2(all.order.steps[static_cast<std::size_t>(glued)].before < 0, face);
+    }
+  }
   void slotsThatRunAskewAreOutOfReachInAnyOrder() {
     // A second V-fold locked into a first by two slots that run towards the point in which all
     // creases meet, one of them farther from the creases than the other: it moves as one, but the

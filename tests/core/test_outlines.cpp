@@ -290,6 +290,25 @@ private slots:
     isPlaced(snappedPlace(work, 0, 70.7, moving), 70.7, SnapTo::Free);
     isPlaced(snappedPlace(sheet(kAngle), 0, 29, {}), 30, SnapTo::Corner);
   }
+  void theLongestOfTheOutermostEdgesIsMeant() {
+    // A step in the middle of every side parts it into a long edge and a short one, either first.
+    PieceWork work;
+    work.outline = {{0, 0},   {70, 0},  {70, 4},   {80, 4},   {80, 0},  {100, 0}, {100, 15},
+                    {96, 15}, {96, 25}, {100, 25}, {100, 80}, {90, 80}, {90, 76}, {60, 76},
+                    {60, 80}, {0, 80},  {0, 70},   {4, 70},   {4, 60},  {0, 60}};
+    const std::pair<SheetEdge, Edge> sides[] = {{SheetEdge::Bottom, {{0, 0}, {70, 0}}},
+                                                {SheetEdge::Right, {{100, 25}, {100, 80}}},
+                                                {SheetEdge::Top, {{60, 80}, {0, 80}}},
+                                                {SheetEdge::Left, {{0, 60}, {0, 0}}}};
+    const std::vector<Edge> edges = edgesOf(work.outline);
+    for (const auto& [side, meant] : sides) {
+      const auto found = outermost(work, side);
+      QVERIFY(found && edges[*found] == meant);
+    }
+    // A point is no edge.
+    work.outline = {{0, 0}, {50, 0}, {25, 40}};
+    QVERIFY(!outermost(work, SheetEdge::Top) && outermost(work, SheetEdge::Bottom) == 0U);
+  }
 };
 
 QTEST_APPLESS_MAIN(TestOutlines)

@@ -231,12 +231,12 @@ private slots:
     for (const char* name : {"ferry-pass", "tower", "canal-houses"}) {
       const Snapshot snapshot(demo(name));
       std::size_t told = 0, all = 0;
-      const auto made = roundedTo(snapshot.design(), *snapshot.motion(), 1, {},
-                                  RoundingKeeps::ShutFlat, kLong, {},
-                                  [&](std::size_t done, std::size_t of) {
-                                    QCOMPARE(done, told + 1);
-                                    told = done, all = of;
-                                  });
+      const auto made =
+          roundedTo(snapshot.design(), *snapshot.motion(), 1, {}, RoundingKeeps::ShutFlat, kLong,
+                    {}, [&](std::size_t done, std::size_t of) {
+                      QCOMPARE(done, told + 1);
+                      told = done, all = of;
+                    });
       QVERIFY2(made.ok(), name);
       QVERIFY2(told > 0 && told == all, name); // each part once by its greatest, once by their sum
     }

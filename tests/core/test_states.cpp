@@ -2,6 +2,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
+#include "core/model/snapshot.h"
 #include "core/paper/envelope.h"
 #include "core/states/shut_state.h"
 #include "core/states/stacking.h"
@@ -127,6 +128,41 @@ private slots:
     QVERIFY_NEAR(findCode(large, "envelope-small")->amount, 1.54, 1e-9);
     d.settings.envelope = "to-measure";
     QVERIFY(checked(d).verdict == Verdict::Good);
+  }
+  void theMapCountsEverySheet() {
+    for (const char* name : {"night-market", "canal-houses", "bridge-of-arches", "waving-boatmen",
+                             "lantern-through-the-wall"}) {
+      const Design design = demo(name);
+      const Snapshot snapshot(design);
+      const auto motion = snapshot.motion();
+      for (const double cell : {1.0, 2.5}) {
+        const ShutState state = shutState(*motion, design, {}, cell);
+        const Pose shut = motion->shutPose();
+        const Assembly& assembly = motion->assembly();
+        const Iso3 toPage = shut.panels[assembly.root].inverse();
+        std::vector<Region> lying;
+        for (PanelIndex p : assembly.panels.indices())
+          if (shut.placed[p])
+            lying.push_back(mapped(assembly.panels[p].outline, toPage * shut.panels[p]));
+        int most = 0, cells = 0;
+        for (int row = 0; row < state.map.rows; row += 3)
+          for (int column = 0; column < state.map.columns; column += 2) {
+            const Vec2 middle = state.map.origin + cell * Vec2(column + 0.5, row + 0.5);
+            const auto atEdge = [&](const Region& region) {
+              return distanceToOutline(region, middle) < 1e-3;
+            };
+            if (std::ranges::any_of(lying, atEdge)) continue;
+            const auto sheets = std::ranges::count_if(
+                lying, [&](const Region& region) { return contains(region, middle); });
+            QVERIFY2(state.map.at(column, row) == sheets,
+                     fmt::format("{} at {} {}", name, column, row).c_str());
+            QVERIFY_NEAR(state.map.highAt_mm(column, row),
+                         static_cast<double>(sheets) * design.papers.front().thickness_mm, 1e-6);
+            most = std::max(most, static_cast<int>(sheets)), ++cells;
+          }
+        QVERIFY2(cells > 200 && most >= 2 && most <= state.thickestSheets, name);
+      }
+    }
   }
   void theGutterWrapsWhatLiesAlongIt() {
     Design d = card();

@@ -294,6 +294,20 @@ private slots:
     QCOMPARE(pulled({80, 30}, {85, 35}), "pull opening 80,30 to 85,35");
     QVERIFY(pulled({20, 20}, {25, 30}).isEmpty()); // bare paper
   }
+  void linesInThePaperArePulledAlongOneAxisOrBoth() {
+    const SheetInWork sheet = made("size 100 x 60; cut 20,20 to 60,20; cut 70,10 to 85,40");
+    const auto pulled = [&](const Vec2& from, const Vec2& to) {
+      Stroke s = stroke(SheetTool::Hold, from, to);
+      s.grip = gripAt(sheet.work, from, 2);
+      if (s.grip.what != What::Line) qFatal("no line is held");
+      s.snapping.line = s.grip.index;
+      return said(sheet, s);
+    };
+    // What runs level goes up and down; what leans goes anywhere.
+    QCOMPARE(pulled({40, 20}, {47, 33}), "pull line 40,20 to 40,33");
+    QCOMPARE(pulled({40, 20}, {40, 13.5}), "pull line 40,20 to 40,13.5");
+    QCOMPARE(pulled({77.5, 25}, {75.5, 31}), "pull line 77.5,25 to 75.5,31");
+  }
   void typedNumbersReplaceTheMeasures() {
     const SheetInWork sheet = made("size 100 x 60; score 40 v");
     Stroke s = stroke(SheetTool::Score, {20, 10}, {20, 10});

@@ -58,6 +58,13 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
       return folds[drive.fold].left == p || folds[drive.fold].right == p;
     });
   };
+  // Asked for at every step of the motion: the few joints that matter, not all there are.
+  std::vector<JointIndex> made = jointsOfBase;
+  for (const Drive& drive : drives)
+    for (const PanelIndex p : {folds[drive.fold].left, folds[drive.fold].right})
+      if (panels[p].gluedBy.valid()) made.push_back(panels[p].gluedBy);
+  std::ranges::sort(made);
+  made.erase(std::unique(made.begin(), made.end()), made.end());
   bool found = true;
   // Places whichever of two is not there yet; `toFirst` maps the second into the first.
   const auto join = [&](PanelIndex first, PanelIndex second, const auto& toFirst) {
@@ -75,16 +82,18 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
            [&] { return foldedOver(fold, drive.angle_rad(baseOpening_rad(opening_rad))); });
     }
     // What the base itself glues onto its pages, and tabs from which a drive goes on.
-    for (const auto& made : every<Glue>()) {
-      const Glue& glue = made.joint;
-      if (!panels[glue.tab].owner || isDriven(glue.tab))
-        join(glue.host, glue.tab, [&] { return glue.tabToHost; });
-    }
+    for (const JointIndex j : made)
+      if (const Glue* glue = std::get_if<Glue>(&joints[j]))
+        if (!panels[glue->tab].owner || isDriven(glue->tab))
+          join(glue->host, glue->tab, [&] { return glue->tabToHost; });
   }
-  for (const auto& [j, slide] : every<Slide>())
-    if (const Iso3* host = slide.pull ? poseOf(slide.first) : nullptr;
-        host && !poseOf(slide.second))
-      placed.push_back({slide.second, *host * slidInFirst(slide, slide.pull->at_mm(opening_rad))});
+  for (const JointIndex j : made) {
+    const Slide* slide = std::get_if<Slide>(&joints[j]);
+    const Iso3* host = slide && slide->pull ? poseOf(slide->first) : nullptr;
+    if (host && !poseOf(slide->second))
+      placed.push_back(
+          {slide->second, *host * slidInFirst(*slide, slide->pull->at_mm(opening_rad))});
+  }
   return placed;
 }
 
@@ -129,8 +138,13 @@ FoldIndex Assembly::addFold(Fold fold) {
 
 JointIndex Assembly::addJoint(Joint joint) {
   const JointIndex index = joints.push(std::move(joint));
-  if (const Glue* glue = std::get_if<Glue>(&joints[index]))
-    if (JointIndex& first = panels[glue->tab].gluedBy; !first.valid()) first = index;
+  const Glue* glue = std::get_if<Glue>(&joints[index]);
+  const Slide* slide = std::get_if<Slide>(&joints[index]);
+  if (slide && slide->pull) jointsOfBase.push_back(index);
+  if (!glue) return index;
+  JointIndex& first = panels[glue->tab].gluedBy;
+  if (first.valid() || !panels[glue->tab].owner) jointsOfBase.push_back(index);
+  if (!first.valid()) first = index;
   return index;
 }
 

@@ -169,6 +169,9 @@ struct Assembly {
   std::vector<Placement> placements; ///< in the order of the design: hosts before guests
 
   IndexedVector<JointIndex, Joint> joints; ///< made by hand; put in by addJoint()
+  /// Of these what may place something with the pages besides the glue of what a drive folds: glue
+  /// of tabs that are the base's own or are glued twice, slides that are pulled.
+  std::vector<JointIndex> jointsOfBase;
 
   std::vector<Carried> carried;
   std::vector<char> readyMade; ///< per piece: comes made, with the joints between such pieces

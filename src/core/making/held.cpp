@@ -24,8 +24,10 @@ Mechanism heldBy(const Assembly& whole, const MadeJoints& made) {
   Assembly part;
   part.panels = whole.panels, part.folds = whole.folds;
   part.drives = whole.drives, part.root = whole.root, part.carried = whole.carried;
+  for (Panel& panel : part.panels)
+    panel.gluedBy = {}; // joints have other numbers here
   for (JointIndex j : whole.joints.indices())
-    if (made[j]) part.joints.push(whole.joints[j]);
+    if (made[j]) part.addJoint(whole.joints[j]);
   return Mechanism::from(part);
 }
 

@@ -3,7 +3,6 @@
 #include "core/geom/symmetric.h"
 #include "core/units/tolerances.h"
 #include <Eigen/Cholesky>
-#include <Eigen/Eigenvalues>
 
 namespace hinge {
 
@@ -23,22 +22,13 @@ public:
     m_normal.noalias() = closure.jacobian.transpose() * closure.jacobian;
     m_gradient.resize(n);
     m_gradient.noalias() = closure.jacobian.transpose() * closure.residual;
-    if constexpr (N == Eigen::Dynamic) {
-      const Eigen::LDLT<Matrix> factor(m_normal);
-      const auto pivots = factor.vectorD();
-      m_strongest = pivots.maxCoeff();
-      m_regular =
-          factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
-    }
+    const Eigen::LDLT<Matrix> factor(m_normal);
+    const auto pivots = factor.vectorD();
+    m_strongest = pivots.maxCoeff();
+    m_regular = factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
     if (m_regular) return;
-    if constexpr (N == Eigen::Dynamic) {
-      const SymmetricParts parts = symmetricParts(m_normal);
-      m_vectors = parts.vectors, m_values = parts.values;
-    } else {
-      const Eigen::SelfAdjointEigenSolver<Matrix> eigen(m_normal);
-      m_vectors = eigen.eigenvectors(), m_values = eigen.eigenvalues();
-    }
-    m_strongest = m_values[m_values.size() - 1];
+    m_parts = symmetricParts(m_normal);
+    m_strongest = m_parts.values[n - 1];
   }
   double strongest() const { return m_strongest; }
   /// Damped step without the directions whose eigenvalue is below `weakest`.
@@ -49,11 +39,11 @@ public:
       out = -Eigen::LDLT<Matrix>(damped).solve(m_gradient);
       return;
     }
-    out.setZero(m_values.size());
-    for (Eigen::Index i = 0; i < m_values.size(); ++i) {
-      if (m_values[i] < weakest) continue;
-      const auto direction = m_vectors.col(i);
-      out -= direction * (direction.dot(m_gradient) / (m_values[i] + damping));
+    out.setZero(m_parts.values.size());
+    for (Eigen::Index i = 0; i < m_parts.values.size(); ++i) {
+      if (m_parts.values[i] < weakest) continue;
+      const auto direction = m_parts.vectors.col(i);
+      out -= direction * (direction.dot(m_gradient) / (m_parts.values[i] + damping));
     }
   }
 
@@ -64,8 +54,9 @@ private:
   /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small
   /// systems.
   static constexpr double kSafelyRegular = 1e4 * motion::kWeakDirection * motion::kWeakDirection;
-  Matrix m_normal, m_vectors;
-  Vector m_values, m_gradient;
+  Matrix m_normal;
+  Vector m_gradient;
+  SymmetricParts m_parts; ///< of what is not regular
   double m_strongest = 0;
   bool m_regular = false;
 };
