@@ -32,9 +32,10 @@ private slots:
     QCOMPARE(assemble(bench::row(250))->panels.size(), std::size_t(1002));
   }
   void slowCasesAreStillWhatTheyWere() {
-    const std::tuple<const char*, std::size_t, bool> cases[] = {
-        {"clean-500", 500, false}, {"messy-50", 50, true}, {"inset-22", 22, true},
-        {"sheet-100", 100, false}};
+    const std::tuple<const char*, std::size_t, bool> cases[] = {{"clean-500", 500, false},
+                                                                {"messy-50", 50, true},
+                                                                {"inset-22", 22, true},
+                                                                {"sheet-100", 100, false}};
     for (const auto& [name, panels, spoiled] : cases) {
       const Design design = bench::slowCase(name);
       const auto assembly = assemble(design);

@@ -80,8 +80,8 @@ void addAssembly(const Assembly& a, Numbers& n) {
   for (const Seat& seat : a.seats) {
     n["seats"] += seat.length_mm + seat.shutOpening_rad;
     for (const int side : {0, 1})
-      n["room"] += seatDepth_mm(seat, side, a) +
-                   one(seat.sides[static_cast<std::size_t>(side)].toPiece);
+      n["room"] +=
+          seatDepth_mm(seat, side, a) + one(seat.sides[static_cast<std::size_t>(side)].toPiece);
   }
   for (const DimensionMark& mark : a.dimensions)
     n["dimensions"] += one(mark.from) + 1.9 * one(mark.to);
