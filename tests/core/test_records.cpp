@@ -14,6 +14,7 @@
 #include "core/states/lying.h"
 #include "core/states/shut_state.h"
 #include "core/states/stacking.h"
+#include "core/structures/registry.h"
 #include <QDir>
 #include <QFile>
 #include <map>
@@ -31,6 +32,9 @@ using namespace hinge::test;
 namespace {
 
 using Numbers = std::map<std::string, double>;
+
+/// By which share they may differ: sight is counted in cells, of which one may fall to either side.
+constexpr double kOfNumbers = 1e-6, kOfCells = 1e-3;
 
 constexpr const char* kKept = HINGE_TEST_DATA "/records.json";
 
@@ -201,6 +205,9 @@ void addDressing(const Snapshot& snapshot, Numbers& n) {
   const auto faces = snapshot.faces();
   for (const Face& face : *faces)
     n["faces"] += one(face.outline) + one(face.toPiece);
+  const auto seen = snapshot.seen();
+  for (std::size_t k = 0; k < seen->size(); ++k)
+    n["seen"] += at(k) * ((*seen)[k].display + 1.7 * (*seen)[k].opening);
   for (const DressedFace& dressed : *snapshot.dressed())
     for (const CutLayer& layer : dressed.layers) {
       n["layers"] += layer.up_rad;
@@ -248,6 +255,15 @@ Numbers drawingNumbers() {
     for (const double detail : {0.0, 0.3, 0.6, 1.0})
       n[fmt::format("topper {}", shape.key)] +=
           at(static_cast<std::size_t>(10 * detail)) * one(topperOutline(shape, 31, 23, detail));
+  for (const StructureKind* kind : structureKinds()) {
+    double& sum = n[fmt::format("sketch {}", kind->key)];
+    const Sketch sketch = kind->sketch();
+    for (std::size_t k = 0; k < sketch.lines.size(); ++k)
+      sum += at(k) * (one(sketch.lines[k].from) + 1.9 * one(sketch.lines[k].to));
+    for (std::size_t k = 0; k < sketch.dimensions.size(); ++k)
+      sum += at(k) * (one(sketch.dimensions[k].from) + 1.9 * one(sketch.dimensions[k].to) +
+                      one(sketch.dimensions[k].corner.value_or(Vec2::Zero())));
+  }
   for (const PatternKind& kind : knownPatterns())
     for (const double share : {0.2, 0.7}) {
       const PatternTile tile = kind.tile(12, share);
@@ -277,7 +293,8 @@ class TestRecords : public QObject {
     for (const auto& [key, value] : now)
       if (const auto was = kept.find(key); was == kept.end())
         differs += fmt::format("\n  {}: {} is new", key, value);
-      else if (std::abs(value - was->second) > 1e-6 * std::max(1.0, std::abs(was->second)))
+      else if (std::abs(value - was->second) >
+               (key == "seen" ? kOfCells : kOfNumbers) * std::max(1.0, std::abs(was->second)))
         differs += fmt::format("\n  {}: {:.9g}, kept {:.9g}", key, value, was->second);
     for (const auto& [key, was] : kept)
       if (!now.contains(key)) differs += fmt::format("\n  {}: gone, kept {:.9g}", key, was);
