@@ -5,7 +5,7 @@
 namespace hinge {
 namespace {
 
-constexpr int kShowMendsEvery_ms = 400, kTellEvery_ms = 150;
+constexpr int kShowMendsEvery_ms = 400;
 
 using Found = std::shared_ptr<const Analysis>;
 
@@ -37,18 +37,9 @@ Found workedOut(const std::shared_ptr<const Snapshot>& snapshot, std::stop_token
 
 } // namespace
 
-/// What is soon done tells nothing, and nothing is told so often that showing it becomes the work.
-Progress Analyst::toldNowAndThen(const NewestWork::Tell& tell) {
-  QElapsedTimer sinceTold;
-  sinceTold.start();
-  return [this, tell, sinceTold](std::size_t done, std::size_t all) mutable {
-    if (sinceTold.elapsed() < kTellEvery_ms) return;
-    sinceTold.restart();
-    tell([this, done, all] {
-      m_done = done, m_all = all;
-      emit advanced();
-    });
-  };
+void Analyst::advance(std::size_t done, std::size_t all) {
+  m_done = done, m_all = all;
+  emit advanced();
 }
 
 void Analyst::request(std::shared_ptr<const Snapshot> snapshot) {
@@ -58,7 +49,8 @@ void Analyst::request(std::shared_ptr<const Snapshot> snapshot) {
   m_done = m_all = 0;
   m_working.start(
       [this, snapshot](std::stop_token stop, const NewestWork::Tell& tell) {
-        return workedOut(snapshot, stop, toldNowAndThen(tell), [&](const Found& found) {
+        const auto told = [this](std::size_t done, std::size_t all) { advance(done, all); };
+        return workedOut(snapshot, stop, toldNowAndThen(tell, told), [&](const Found& found) {
           tell([this, found] { receive(found, false); });
         });
       },
@@ -73,7 +65,8 @@ void Analyst::mendAll(const Design& design) {
   m_done = m_all = 0;
   m_working.start(
       [this, design](std::stop_token stop, const NewestWork::Tell& tell) {
-        const auto result = hinge::mendAll(design, stop, toldNowAndThen(tell));
+        const auto told = [this](std::size_t done, std::size_t all) { advance(done, all); };
+        const auto result = hinge::mendAll(design, stop, toldNowAndThen(tell, told));
         return std::make_shared<const Design>(result && !stop.stop_requested() ? result->design
                                                                                : design);
       },

@@ -43,7 +43,7 @@ signals:
 
 private:
   void receive(std::shared_ptr<const Analysis> analysis, bool final);
-  Progress toldNowAndThen(const NewestWork::Tell& tell);
+  void advance(std::size_t done, std::size_t all);
   std::shared_ptr<const Analysis> m_current;
   std::shared_ptr<const Motion> m_lastMotion;
   bool m_busy = false, m_searching = false, m_mending = false;

@@ -75,9 +75,9 @@ void BookletDialog::write(const QString& path) {
   m_writing.start(
       [this, plan = m_plan, wishes = wishes(), bench = *bench, path](std::stop_token stop,
                                                                      const NewestWork::Tell& tell) {
-        const Progress progress = [this, &tell](std::size_t done, std::size_t all) {
-          tell([this, done, all] { m_says->setText(tr("Pictures: %1 of %2").arg(done).arg(all)); });
-        };
+        const Progress progress = toldNowAndThen(tell, [this](std::size_t done, std::size_t all) {
+          m_says->setText(tr("Pictures: %1 of %2").arg(done).arg(all));
+        });
         const std::string file = path.toStdString();
         return path.endsWith(QStringLiteral(".html"))
                    ? writeBookletHtml(*plan->work, *plan->painter, bench, file, stop, progress)

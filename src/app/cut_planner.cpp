@@ -2,12 +2,6 @@
 #include "app/cut_planner.h"
 
 namespace hinge {
-namespace {
-
-/// Progress is told in so many steps: a painted number each is enough.
-constexpr std::size_t kTold = 25;
-
-} // namespace
 
 void CutPlanner::cancel() {
   m_working.stop();
@@ -24,13 +18,10 @@ void CutPlanner::request(std::shared_ptr<const Snapshot> snapshot, const LayoutO
         std::shared_ptr<const CutPlan> plan;
         if (!pieces || !dressed || stop.stop_requested()) return plan;
         const Design& design = snapshot->design();
-        const auto told = [&](std::size_t done, std::size_t all) {
-          if (done % std::max<std::size_t>(1, all / kTold) != 0) return;
-          tell([this, done, all] {
-            m_done = static_cast<int>(done), m_all = static_cast<int>(all);
-            emit changed();
-          });
-        };
+        const auto told = toldNowAndThen(tell, [this](std::size_t done, std::size_t all) {
+          m_done = static_cast<int>(done), m_all = static_cast<int>(all);
+          emit changed();
+        });
         plan = std::make_shared<const CutPlan>(
             layOutCards(design, *pieces, matList(design, *dressed), cards, options, stop, told));
         return plan;

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/background.h"
+#include <QElapsedTimer>
 #include <QObject>
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/base/progress.h"
 #include <memory>
 #include <mutex>
 #include <stop_token>
@@ -88,5 +90,18 @@ private:
   std::stop_source m_stop;
   bool m_running = false;
 };
+
+/// Tells the owner how far its work is: `what` gets so many of how many. What is soon done tells
+/// nothing, and nothing is told so often that showing it becomes the work.
+template <class What> Progress toldNowAndThen(const NewestWork::Tell& tell, What what) {
+  constexpr int kEvery_ms = 150;
+  QElapsedTimer sinceTold;
+  sinceTold.start();
+  return [tell, what = std::move(what), sinceTold](std::size_t done, std::size_t all) mutable {
+    if (sinceTold.elapsed() < kEvery_ms) return;
+    sinceTold.restart();
+    tell([what, done, all] { what(done, all); });
+  };
+}
 
 } // namespace hinge

@@ -71,10 +71,15 @@ void RoundDialog::work() {
   if (!step) return receive(step.error());
   m_says->setText(tr("Working it out …"));
   m_working.start(
-      [snapshot = m_snapshot, mm = *step, held = m_held](std::stop_token stop) {
+      [this, snapshot = m_snapshot, mm = *step, held = m_held](std::stop_token stop,
+                                                               const NewestWork::Tell& tell) {
         const auto before = analyse(snapshot, stop);
-        return before ? judgedRounding(*before, mm, held, kMostForRounding, stop)
-                      : Result<JudgedRounding>(before.error());
+        if (!before) return Result<JudgedRounding>(before.error());
+        const auto told = [this](std::size_t done, std::size_t all) {
+          m_says->setText(tr("Working it out: %1 of %2 parts").arg(done).arg(all));
+        };
+        return judgedRounding(*before, mm, held, kMostForRounding, stop,
+                              toldNowAndThen(tell, told));
       },
       [this](const Result<JudgedRounding>& answer) { receive(answer); });
 }

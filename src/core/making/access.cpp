@@ -139,6 +139,16 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
   return parts.vectors.leftCols(free);
 }
 
+Eigen::MatrixXd Access::freeAgainst(PanelIndex panel, PanelIndex other) const {
+  std::vector<int> place;
+  const Eigen::MatrixXd free = freeTwists(panel, place);
+  const auto rowsOf = [&](PanelIndex p) {
+    return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)],
+                           6);
+  };
+  return rowsOf(panel) - rowsOf(other);
+}
+
 bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
   if (isFlap(tab)) return true;
   if (held().mechanism.bodyOf[tab] == held().mechanism.bodyOf[host])
@@ -146,13 +156,7 @@ bool Access::partsFrom(PanelIndex tab, PanelIndex host) const {
   if (!heldTogether(tab, host)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   if (!pose.placed[tab] || !pose.placed[host]) return true; // told by other findings
-  std::vector<int> place;
-  const Eigen::MatrixXd free = freeTwists(tab, place);
-  const auto rowsOf = [&](PanelIndex p) {
-    return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)],
-                           6);
-  };
-  const Eigen::MatrixXd relative = rowsOf(tab) - rowsOf(host);
+  const Eigen::MatrixXd relative = freeAgainst(tab, host);
   const Vec3 normal = pose.panels[tab].linear().col(2);
   const Box2 box = boundsOf(m_whole.panels[tab].outline);
   for (const Vec2& corner : {box.low, box.high, Vec2(box.low.x(), box.high.y())}) {
@@ -169,13 +173,7 @@ bool Access::slidesApart(const Slot& slot) const {
   if (!heldTogether(slot.first, slot.second)) return true;
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   if (!pose.placed[slot.first] || !pose.placed[slot.second]) return true;
-  std::vector<int> place;
-  const Eigen::MatrixXd free = freeTwists(slot.first, place);
-  const auto rowsOf = [&](PanelIndex p) {
-    return free.middleRows(6 * place[static_cast<std::size_t>(held().mechanism.bodyOf[p].value)],
-                           6);
-  };
-  const Eigen::MatrixXd relative = rowsOf(slot.second) - rowsOf(slot.first);
+  const Eigen::MatrixXd relative = freeAgainst(slot.second, slot.first);
   Eigen::Matrix<double, 6, 1> along = Eigen::Matrix<double, 6, 1>::Zero();
   along.tail<3>() = pose.panels[slot.first].linear() * slot.onFirst.linear().col(1);
   // What of it no free twist leads to.

@@ -49,6 +49,8 @@ private:
   /// Twists (6 rows a body, rotation first, lengths in kUnit_mm) that the joints within the ring of
   /// a panel leave free.
   Eigen::MatrixXd freeTwists(PanelIndex panel, std::vector<int>& place) const;
+  /// How one panel may move against another one of the same ring: a column for each free twist.
+  Eigen::MatrixXd freeAgainst(PanelIndex panel, PanelIndex other) const;
 
   /// What the made joints hold together; built when something asks for it, which flaps do not.
   struct Held {
