@@ -90,6 +90,91 @@ Measures measuresOf(const Snapshot& card) {
   return m;
 }
 
+/// A path of the vector format, written command by command beside points of its curve.
+struct WrittenPath {
+  explicit WrittenPath(unsigned seed) : random(seed) { text = "M50 50", curve = {here}; }
+  std::string text;
+  std::vector<Vec2> curve;
+  Vec2 here{50, 50}, control = here;
+  char last = 'M'; ///< the control point before counts for 'C' and 'Q'
+  std::mt19937 random;
+
+  void addAny() {
+    const char which = "LHVCSQTA"[std::uniform_int_distribution<int>(0, 7)(random)];
+    relative = std::uniform_int_distribution<int>(0, 1)(random) != 0;
+    text += relative ? static_cast<char>(std::tolower(which)) : which;
+    switch (which) {
+    case 'L': lineTo(write(any())); break;
+    case 'H': lineTo({alongAxis(0), here.y()}); break;
+    case 'V': lineTo({here.x(), alongAxis(1)}); break;
+    case 'C':
+    case 'S': {
+      const Vec2 b = which == 'C' ? write(any()) : last == 'C' ? Vec2(2 * here - control) : here;
+      const Vec2 c = write(any()), d = write(any());
+      cubic(b, c, d);
+      control = c, last = 'C';
+      break;
+    }
+    case 'Q':
+    case 'T': {
+      const Vec2 b = which == 'Q' ? write(any()) : last == 'Q' ? Vec2(2 * here - control) : here;
+      const Vec2 a = here, d = write(any());
+      sample(
+          [&](double t) { return Vec2((1 - t) * (1 - t) * a + 2 * t * (1 - t) * b + t * t * d); });
+      here = d, control = b, last = 'Q';
+      break;
+    }
+    default: arc();
+    }
+  }
+
+private:
+  bool relative = false;
+  double between(double low, double high) {
+    return std::uniform_real_distribution<double>(low, high)(random);
+  }
+  Vec2 any() { return {between(0, 100), between(0, 100)}; }
+  Vec2 write(const Vec2& p) {
+    const Vec2 said = relative ? Vec2(p - here) : p;
+    text += fmt::format(" {:.17g},{:.17g}", said.x(), said.y());
+    return p;
+  }
+  double alongAxis(int axis) {
+    const double to = between(0, 100);
+    text += fmt::format("{:.17g}", relative ? to - here[axis] : to);
+    return to;
+  }
+  void lineTo(const Vec2& to) { curve.push_back(to), here = to, last = 'L'; }
+  void sample(const std::function<Vec2(double)>& at) {
+    for (int k = 1; k <= 800; ++k)
+      curve.push_back(at(k / 800.0));
+  }
+  void cubic(const Vec2& b, const Vec2& c, const Vec2& d) {
+    const Vec2 a = here;
+    sample([&](double t) {
+      const double u = 1 - t;
+      return Vec2(u * u * u * a + 3 * u * u * t * b + 3 * u * t * t * c + t * t * t * d);
+    });
+    here = d;
+  }
+  /// From its middle, radii and angles; the format has its end and two choices instead.
+  void arc() {
+    const double rx = between(5, 40), ry = between(5, 40), tilt = between(-90, 90);
+    const double from = between(-kPi, kPi),
+                 turn = between(0.3, 5.9) * (between(-1, 1) < 0 ? -1 : 1);
+    const Eigen::Rotation2Dd turned(radians(tilt));
+    const auto on = [&](double angle) {
+      return Vec2(turned * Vec2(rx * std::cos(angle), ry * std::sin(angle)));
+    };
+    const Vec2 middle = here - on(from), to = middle + on(from + turn);
+    text += fmt::format(" {:.17g} {:.17g} {:.17g} {:d} {:d}", rx, ry, tilt, std::abs(turn) > kPi,
+                        turn > 0);
+    write(to);
+    sample([&](double t) { return Vec2(middle + on(from + t * turn)); });
+    here = to, last = 'A';
+  }
+};
+
 /// Random damage: bytes changed, cut out, doubled.
 std::string damaged(std::string text, std::mt19937& random) {
   const auto any = [&](std::size_t most) {
@@ -179,6 +264,123 @@ private slots:
     QVERIFY(svgPath("M0 0 L5 5 L6", 0.01, wrong).size() == 1 && wrong);
     QVERIFY(svgPath("5 5 L6 6", 0.01, wrong).empty() && wrong);
   }
+  /// Paths written at random, in absolute and relative words, against their curves point by point.
+  void pathsAreTheirCurves_data() {
+    QTest::addColumn<unsigned>("seed");
+    for (unsigned seed = 1; seed <= 40; ++seed)
+      QTest::addRow("%u", seed) << seed;
+  }
+  void pathsAreTheirCurves() {
+    QFETCH(unsigned, seed);
+    WrittenPath path(seed);
+    for (int k = 0; k < 12; ++k)
+      path.addAny();
+    std::optional<std::size_t> wrong;
+    const auto made = svgPath(path.text, 0.02, wrong);
+    QVERIFY2(!wrong && made.size() == 1, path.text.c_str());
+    const std::vector<Vec2>& chords = made.front().points;
+    const auto fromChords = [&](const Vec2& p) {
+      double least = 1e300;
+      for (std::size_t j = 0; j + 1 < chords.size(); ++j)
+        least = std::min(least, distanceToSegment(p, chords[j], chords[j + 1]));
+      return least;
+    };
+    for (const Vec2& p : path.curve)
+      QVERIFY2(fromChords(p) <= 0.021, path.text.c_str());
+    // The chords have no corner beside the curve, and not more of them than it needs.
+    for (const Vec2& corner : chords) {
+      double least = 1e300;
+      for (std::size_t j = 0; j + 1 < path.curve.size(); ++j)
+        least = std::min(least, distanceToSegment(corner, path.curve[j], path.curve[j + 1]));
+      QVERIFY2(least <= 0.02, path.text.c_str());
+    }
+    QVERIFY_NEAR((chords.back() - path.here).norm(), 0, 1e-6);
+    QVERIFY(chords.size() < path.curve.size() / 2);
+  }
+  void arcsWithoutExtentAreLines() {
+    std::optional<std::size_t> wrong;
+    for (const char* flat : {"M1 2 A0 5 0 0 1 20 30 L40 2", "M1 2 A5 0 0 1 1 20 30 L40 2",
+                             "M1 2 L20 30 A9 9 0 0 1 20 30 L40 2"}) {
+      const auto made = svgPath(flat, 0.02, wrong);
+      QVERIFY2(!wrong && made.size() == 1, flat);
+      std::vector<Vec2> points = made.front().points;
+      points.erase(std::unique(points.begin(), points.end()), points.end());
+      QCOMPARE(points.size(), std::size_t(3));
+      QVERIFY_NEAR((points[1] - Vec2(20, 30)).norm(), 0, 1e-9);
+    }
+  }
+  void transformsAreTheirMatrices() {
+    const auto maps = [](const char* text, const Vec2& p, const Vec2& to) {
+      const auto map = svgTransform(text);
+      QVERIFY2(map, text);
+      QVERIFY2((*map * p - to).norm() < 1e-9, text);
+    };
+    maps("translate(3)", {1, 2}, {4, 2});
+    maps("translate(3,-5)", {1, 2}, {4, -3});
+    maps("scale(3)", {1, 2}, {3, 6});
+    maps("scale(3 , -2)", {1, 2}, {3, -4});
+    maps("rotate(90)", {1, 2}, {-2, 1});
+    maps("rotate(90 10 20)", {11, 22}, {8, 21});
+    maps("skewX(45)", {1, 2}, {3, 2});
+    maps("skewY(45)", {1, 2}, {1, 3});
+    maps("matrix(1,2,3,4,5,6)", {1, 2}, {12, 16});
+    maps(" translate(10,0) , scale (2)\trotate(90)", {1, 2}, {6, 2});
+    for (const char* wrong :
+         {"translate()", "translate(1,2,3)", "scale(1,2,3)", "rotate(1,2)", "skewX(1,2)", "skewY()",
+          "matrix(1,2,3,4,5)", "turn(3)", "scale(2", "scale 2)"})
+      QVERIFY2(!svgTransform(wrong), wrong);
+    QVERIFY_NEAR(svgTransform("scale(2,3)")->scale(), 3, 1e-9);
+    QVERIFY_NEAR(svgTransform("scale(5,3)")->scale(), 5, 1e-9);
+    QVERIFY_NEAR(svgTransform("rotate(30) scale(2)")->scale(), 2, 1e-9);
+  }
+  void roundedRectanglesAreTheirOutline_data() {
+    QTest::addColumn<QString>("radii");
+    QTest::addColumn<double>("rx");
+    QTest::addColumn<double>("ry");
+    QTest::newRow("both") << "rx=\"12\" ry=\"8\"" << 12.0 << 8.0;
+    QTest::newRow("one for both") << "rx=\"9\"" << 9.0 << 9.0;
+    QTest::newRow("the other for both") << "ry=\"7\"" << 7.0 << 7.0;
+    QTest::newRow("no more than half") << "rx=\"100\" ry=\"100\"" << 30.0 << 20.0;
+    QTest::newRow("none") << "" << 0.0 << 0.0;
+  }
+  void roundedRectanglesAreTheirOutline() {
+    QFETCH(QString, radii);
+    QFETCH(double, rx);
+    QFETCH(double, ry);
+    const Drawing drawing = svg("<rect x=\"10\" y=\"20\" width=\"60\" height=\"40\" " +
+                                radii.toStdString() + " stroke=\"#000\"/>");
+    QCOMPARE(drawing.lines.size(), std::size_t(1));
+    const DrawnLine& line = drawing.lines.front();
+    QVERIFY(line.closed);
+    const Box2 box = boundsOfAll(drawing);
+    QVERIFY_NEAR((box.low - Vec2(10, 20)).norm(), 0, 0.06);
+    QVERIFY_NEAR((box.high - Vec2(70, 60)).norm(), 0, 0.06);
+    QVERIFY_NEAR(std::abs(signedArea_mm2(line.points)), 60 * 40 - (4 - kPi) * rx * ry, 8);
+    // Every corner lies on a side, or on the quarter of an ellipse nearest to it.
+    for (const Vec2& p : line.points) {
+      const Vec2 from = (p - Vec2(40, 40)).cwiseAbs() - Vec2(30 - rx, 20 - ry);
+      if (from.x() > 1e-9 && from.y() > 1e-9 && rx > 0)
+        QVERIFY_NEAR(std::hypot(from.x() / rx, from.y() / ry), 1, 0.02);
+      else
+        QVERIFY(std::abs(from.x() - rx) < 1e-6 || std::abs(from.y() - ry) < 1e-6);
+    }
+  }
+  void shapesThatAreNoPaperAreLeftOut() {
+    const Drawing drawing =
+        svg("<rect width=\"0\" height=\"40\" stroke=\"#000\"/>"
+            "<rect width=\"40\" height=\"0\" stroke=\"#000\"/>"
+            "<circle r=\"0\" stroke=\"#000\"/><ellipse rx=\"4\" ry=\"0\" stroke=\"#000\"/>"
+            "<ellipse rx=\"0\" ry=\"4\" stroke=\"#000\"/>"
+            "<title>t</title><desc>d</desc><metadata>m</metadata><style></style>"
+            "<clipPath><circle r=\"4\"/></clipPath><foreignThing/>"
+            "<polyline points=\"0,0 30,0 30,40\" stroke=\"#000\" fill=\"none\"/>"
+            "<polygon points=\"0,0 30,0 30,40\" stroke=\"#000\" fill=\"none\"/>");
+    QCOMPARE(drawing.lines.size(), std::size_t(2));
+    QVERIFY(!drawing.lines[0].closed && drawing.lines[1].closed);
+    QCOMPARE(drawing.unused.size(), std::size_t(2));
+    QCOMPARE(drawing.unused.at("svg.unused/clip"), 1);
+    QCOMPARE(drawing.unused.at("svg.unused/other"), 1);
+  }
   void curvesLieNearTheirChords() {
     const Drawing drawing = svg("<circle cx=\"50\" cy=\"40\" r=\"30\" stroke=\"black\"/>"
                                 "<path stroke=\"black\" d=\"M10 10 C 10 60 90 60 90 10 Z\"/>");
@@ -222,6 +424,13 @@ private slots:
     const auto map = svgTransform("matrix(1 2 3 4 5 6) skewX(45)");
     QVERIFY(map && std::abs(map->c - 4) < 1e-9 && std::abs(map->d - 6) < 1e-9);
     QVERIFY(!svgTransform("spin(4)") && !svgTransform("rotate(1,2)"));
+  }
+  void layersAreNamedByTheirLabels() {
+    const Drawing drawing =
+        svg("<g xmlns:a=\"urn:any\" a:label=\"hill folds\" id=\"g7\" stroke=\"#000\">"
+            "<line x2=\"9\"/></g><g label=\"none\" id=\"g8\" stroke=\"#000\"><line x2=\"9\"/></g>");
+    QCOMPARE(QString::fromStdString(drawing.lines[0].look.layer), "hill folds");
+    QCOMPARE(QString::fromStdString(drawing.lines[1].look.layer), "g8");
   }
   void aDrawingBecomesAPiece() {
     const PieceWork piece = only(
@@ -310,6 +519,70 @@ private slots:
     // A bulge of one is a half circle.
     QVERIFY_NEAR(std::abs(signedArea_mm2(piece.outline)), 60 * 40 + 0.5 * kPi * 400, 4);
     QVERIFY_NEAR(boundsOf(piece.outline).high.x(), 80, 0.06);
+  }
+  void dxfEllipsesAreTheirCurves() {
+    const auto ellipse = [](const char* from, const char* to) {
+      return drawingFromDxf(dxf(fmt::format("0\nELLIPSE\n8\ncut\n10\n50\n20\n40\n11\n24\n21\n"
+                                            "18\n40\n0.5\n41\n{}\n42\n{}\n",
+                                            from, to)));
+    };
+    const auto off = [](const Vec2& p) {
+      const Vec2 x = Vec2(24, 18) / 900, y = Vec2(-18, 24) / 450, d = p - Vec2(50, 40);
+      return std::hypot(x.dot(d), y.dot(d)) - 1;
+    };
+    const auto whole = ellipse("0", "6.283185307179586");
+    QVERIFY(whole.ok() && whole->lines.size() == 1 && whole->lines[0].closed);
+    for (const Vec2& p : whole->lines[0].points)
+      QVERIFY_NEAR(off(p), 0, 1e-6);
+    QVERIFY_NEAR(std::abs(signedArea_mm2(whole->lines[0].points)), kPi * 30 * 15, 8);
+    QVERIFY((whole->lines[0].points.front() - whole->lines[0].points.back()).norm() > 0.1);
+    // From the quarter to the half, and across the start: anticlockwise.
+    const auto quarter = ellipse("1.5707963267948966", "3.141592653589793");
+    QVERIFY(quarter.ok() && quarter->lines.size() == 1 && !quarter->lines[0].closed);
+    QVERIFY_NEAR((quarter->lines[0].points.front() - Vec2(41, 52)).norm(), 0, 1e-6);
+    QVERIFY_NEAR((quarter->lines[0].points.back() - Vec2(26, 22)).norm(), 0, 1e-6);
+    for (const Vec2& p : quarter->lines[0].points)
+      QVERIFY_NEAR(off(p), 0, 1e-6);
+    const auto across = ellipse("4.71238898038469", "1.5707963267948966");
+    QVERIFY(across.ok());
+    QVERIFY_NEAR((across->lines[0].points.front() - Vec2(59, 28)).norm(), 0, 1e-6);
+    QVERIFY(std::ranges::any_of(across->lines[0].points, [](const Vec2& p) {
+      return (p - Vec2(74, 58)).norm() < 3; // the end of the long axis
+    }));
+    QCOMPARE(ellipse("1e9", "2")->unused.at("dxf.unused/ellipse"), 1);
+    QCOMPARE(ellipse("1", "1e9")->unused.at("dxf.unused/ellipse"), 1);
+  }
+  void dxfSplinesAreTheirCurves() {
+    const auto read = drawingFromDxf(dxf(
+        "0\nSPLINE\n8\ncut\n70\n8\n71\n3\n72\n8\n73\n4\n74\n0\n40\n0\n40\n0\n40\n0\n40\n0\n"
+        "40\n1\n40\n1\n40\n1\n40\n1\n10\n0\n20\n0\n10\n0\n20\n30\n10\n40\n20\n30\n10\n40\n20\n0\n"
+        "0\nLINE\n8\ncut\n10\n0\n20\n0\n11\n40\n21\n0\n"));
+    QVERIFY(read.ok());
+    QCOMPARE(read->lines.size(), std::size_t(2));
+    const std::vector<Vec2>& chords = read->lines[0].points;
+    QVERIFY_NEAR((chords.front() - Vec2(0, 0)).norm() + (chords.back() - Vec2(40, 0)).norm(), 0,
+                 1e-6);
+    QVERIFY_NEAR(boundsOf(chords).high.y(), 22.5, 0.06);
+    QVERIFY(read->lines[0].look.layer == "cut" && !read->lines[0].closed);
+  }
+  void dxfLooksComeFromLayers() {
+    const std::string layers =
+        "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n2\n0\nLAYER\n2\nfolds\n70\n0\n62\n3\n6\n"
+        "DASHED\n0\nLAYER\n2\nplain\n70\n0\n62\n5\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n";
+    const auto line = [](const std::string& look) {
+      return "0\nLINE\n" + look + "10\n0\n20\n0\n11\n40\n21\n0\n";
+    };
+    const auto read = drawingFromDxf(
+        layers +
+        dxf(line("8\nfolds\n62\n256\n6\nBYLAYER\n") + line("8\nplain\n62\n256\n6\nBYLAYER\n") +
+            line("8\nfolds\n62\n1\n6\nDOTS\n") + line("8\nfolds\n62\n1\n6\nContinuous\n") +
+            line("8\nfolds\n62\n1\n6\nCONTINUOUS\n") + line("8\nnone\n62\n256\n6\nBYLAYER\n")));
+    QVERIFY2(read.ok(), read ? "" : hinge::say(read.error()).c_str());
+    std::string looks;
+    for (const DrawnLine& one : read->lines)
+      looks += one.look.layer + "/" + one.look.colour + "/" + one.look.dash + " ";
+    QCOMPARE(QString::fromStdString(looks),
+             "folds/3/DASHED plain/5/ folds/1/DOTS folds/1/ folds/1/ none// ");
   }
   void dxfKnowsItsUnit() {
     const std::string line = "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n2\n21\n0\n";

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "support.h"
+#include "kept.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/dress/mats.h"
-#include "core/making/work_plan.h"
+#include "core/making/step_scene.h"
 #include "core/model/planned.h"
 #include "core/model/snapshot.h"
 #include "core/paper/pattern.h"
@@ -16,83 +16,14 @@
 #include "core/states/stacking.h"
 #include "core/structures/registry.h"
 #include <QDir>
-#include <QFile>
-#include <map>
-#include <nlohmann/json.hpp>
 #endif
 
 using namespace hinge;
 using namespace hinge::test;
 
-// What the cards that come with the program come to, in numbers that are kept: cards that a maker
-// has must not change their paper, motion, verdicts or plans unseen. Who changes them on purpose
-// looks at what differs and keeps the new ones:
-//     HINGE_RECORD=1 build/bin/test_records
+// What the cards that come with the program come to: see kept.h.
 
 namespace {
-
-using Numbers = std::map<std::string, double>;
-
-/// By which share they may differ: sight is counted in cells, of which one may fall to either side.
-constexpr double kOfNumbers = 1e-6, kOfCells = 1e-3;
-
-constexpr const char* kKept = HINGE_TEST_DATA "/records.json";
-
-/// A place as one number in which no coordinate can stand for another.
-double one(const Vec2& p) {
-  return p.x() + 1.7 * p.y();
-}
-double one(const Vec3& p) {
-  return p.x() + 1.7 * p.y() + 2.9 * p.z();
-}
-double one(const Iso3& place) {
-  return one(Vec3(place * Vec3(3, 5, 7)));
-}
-double one(const Region& region) {
-  double sum = area_mm2(region);
-  for (const Vec2& corner : region.rim)
-    sum += one(corner);
-  for (const Polygon& hole : region.holes)
-    for (const Vec2& corner : hole)
-      sum += 1.3 * one(corner);
-  return sum;
-}
-double at(std::size_t k) {
-  return 1 + 0.37 * static_cast<double>(k % 11);
-}
-double number(auto index) {
-  return static_cast<double>(index.value) + 1;
-}
-
-void addAssembly(const Assembly& a, Numbers& n) {
-  n["pieces"] = static_cast<double>(a.pieces.size());
-  n["panels"] = static_cast<double>(a.panels.size());
-  n["folds"] = static_cast<double>(a.folds.size());
-  n["joints"] = static_cast<double>(a.joints.size());
-  for (const Panel& panel : a.panels)
-    n["paper"] += one(panel.outline), n["twins"] += number(panel.twin);
-  for (const Fold& fold : a.folds) {
-    n["fold lines"] += one(fold.from) + 3.1 * one(fold.to);
-    n["fold angles"] += fold.shutAngle_rad + fold.rest_rad.value_or(0.1);
-    n["mountains"] += fold.sense == FoldSense::Mountain;
-  }
-  for (const auto& [j, glue] : a.every<Glue>())
-    n["glue"] += one(glue.tabToHost) + glue.byFace + glue.raised_mm;
-  for (const Joint& joint : a.joints)
-    if (const Guide* guide = guideOf(joint))
-      n["guides"] += one(guide->onFirst) + 1.9 * one(guide->onSecond);
-  for (const Seat& seat : a.seats) {
-    n["seats"] += seat.length_mm + seat.shutOpening_rad;
-    for (const int side : {0, 1})
-      n["room"] +=
-          seatDepth_mm(seat, side, a) + one(seat.sides[static_cast<std::size_t>(side)].toPiece);
-  }
-  for (const DimensionMark& mark : a.dimensions)
-    n["dimensions"] += one(mark.from) + 1.9 * one(mark.to);
-  for (const Piece& piece : a.pieces)
-    for (const Feature& feature : piece.features)
-      n["features"] += 1 + static_cast<double>(feature.index());
-}
 
 double placesOf(const Motion& motion, const Pose& pose) {
   double sum = 0;
@@ -143,7 +74,8 @@ void addStates(const Snapshot& snapshot, const Motion& motion, Numbers& n) {
 void addVerdict(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
   const auto analysis = analyse(snapshot);
   for (const Finding& finding : analysis->findings)
-    n["finding " + finding.code] += 1 + finding.amount;
+    n["finding " + finding.code] += 1 + finding.amount + finding.from_rad + 1.7 * finding.to_rad +
+                                    2.9 * finding.show_rad + 1e-3 * one(finding.place);
   if (!analysis->order) return;
   for (std::size_t k = 0; k < analysis->order->steps.size(); ++k) {
     const MakingStep& step = analysis->order->steps[k];
@@ -152,7 +84,6 @@ void addVerdict(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
 }
 
 void addSheets(const Snapshot& snapshot, Numbers& n) {
-  const Design& design = snapshot.design();
   for (const FlatPiece& piece : *snapshot.cutPieces()) {
     for (const FlatLine& line : piece.lines)
       for (std::size_t k = 0; k < line.corners.size(); ++k)
@@ -164,18 +95,35 @@ void addSheets(const Snapshot& snapshot, Numbers& n) {
     for (const FlatArea& area : piece.marks)
       n["marks"] += one(area.outline) + area.onFace;
   }
+}
+
+/// What is read off for hands and tools: of the usual bench, and of one where everything is done
+/// the other way.
+void addTables(const Snapshot& snapshot, const Bench& bench, const std::string& name, Numbers& n) {
   for (const PieceTable& table :
-       scoreTables(**snapshot.assembly(), design, *snapshot.flatPieces(), Bench())) {
-    n["table sizes"] += one(table.size) + static_cast<double>(table.count());
+       scoreTables(**snapshot.assembly(), snapshot.design(), *snapshot.flatPieces(), bench)) {
+    n["table sizes" + name] += one(table.size) + static_cast<double>(table.count());
+    for (const PieceNote note : table.notes)
+      n["notes" + name] += 1 + static_cast<int>(note);
     for (const ScoreSetting& score : table.scores) {
-      n["scores"] += score.first_mm + 1.7 * score.other_mm + 2.9 * score.step_mm;
-      n["scores"] += score.length_mm + score.angle_deg + one(score.from) + score.fromOther;
+      double& scores = n["scores" + name];
+      scores += score.first_mm + 1.7 * score.other_mm + 2.9 * score.step_mm;
+      scores += score.length_mm + score.angle_deg + one(score.from) + score.fromOther;
+      scores += score.fromBack + 1.3 * score.whole + 1.7 * score.firstOfLong;
       for (const Stretch& part : score.stretches)
-        n["stretches"] += part.from_mm + 1.7 * part.to_mm;
+        n["stretches" + name] += part.from_mm + 1.7 * part.to_mm;
     }
     for (const CutMark& cut : table.cuts)
-      n["cuts"] += one(cut.from) + 1.9 * one(cut.to) + cut.depth_mm + cut.bevel_deg;
+      n["cuts" + name] += one(cut.from) + 1.9 * one(cut.to) + cut.depth_mm + cut.bevel_deg;
   }
+}
+
+Bench otherBench() {
+  Bench bench;
+  bench.trimmer_mm = 150, bench.board_mm = 120, bench.grid_mm = 3, bench.thickest_mm = 0.25;
+  bench.sides = ScoreSides::Both, bench.length = ScoreLength::Whole;
+  bench.first = FirstEdge::Right;
+  return bench;
 }
 
 void addLayouts(const Snapshot& snapshot, Numbers& n) {
@@ -219,9 +167,40 @@ void addDressing(const Snapshot& snapshot, Numbers& n) {
       n["laid on"] += one(on.onPiece) + on.thickness_mm;
 }
 
+/// What is shown of each step, at one moment of it.
+void addScenes(const PlannedWork& work, Numbers& n) {
+  const StepScenes scenes(work.plan, *work.motion, work.design().settings.foldClearance_mm);
+  for (std::size_t k = 0; k < work.plan.steps.size(); ++k) {
+    n["scenes of the card"] += scenes.builds(k);
+    const StepScene scene = scenes.at(k, std::array{0.3, 0.8, 0.0, 1.0}[k % 4]);
+    if (!scene.anything()) continue;
+    double& lie = n["scenes"];
+    for (PanelIndex p : work.assembly().panels.indices())
+      if (scene.pose.placed[p])
+        lie += at(static_cast<std::size_t>(p.value)) * (one(scene.bench * scene.pose.panels[p]));
+    for (const PanelIndex p : scene.fresh)
+      n["fresh"] += at(k) * number(p);
+    for (const PanelIndex p : scene.named)
+      n["named"] += at(k) * number(p);
+    for (const GlueSpot& spot : scene.glue)
+      for (const Region& where : spot.where)
+        n["glue spots"] += one(where) * (1 + 0.3 * spot.onBack + 0.7 * spot.lands);
+    for (const auto& way : scene.ways)
+      for (std::size_t j = 0; j < way.size(); ++j)
+        n["ways"] += at(j) * one(way[j]);
+    for (const auto& [from, to] : scene.ties)
+      n["ties"] += one(from) + 1.9 * one(to);
+    for (const Vec3& pin : scene.pins)
+      n["pins"] += one(pin);
+    n["nearly shut"] += at(k) * scene.shut;
+    if (scene.least_mm < 1e200) n["least glue"] += scene.least_mm;
+  }
+}
+
 void addWork(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
   const auto work = planWork(snapshot, MakingWays());
   if (!work) return;
+  addScenes(*work, n);
   n["work"] = work->plan.hands_s();
   n["work glue"] = work->plan.glue_cm2 + work->plan.tape_mm;
   for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
@@ -243,6 +222,8 @@ Numbers numbersOf(const Design& design) {
   addStates(*snapshot, *snapshot->motion(), n);
   addVerdict(snapshot, n);
   addSheets(*snapshot, n);
+  addTables(*snapshot, Bench(), "", n);
+  addTables(*snapshot, otherBench(), " otherwise", n);
   addLayouts(*snapshot, n);
   addDressing(*snapshot, n);
   addWork(snapshot, n);
@@ -279,41 +260,15 @@ Numbers drawingNumbers() {
 
 class TestRecords : public QObject {
   Q_OBJECT
-  nlohmann::json m_kept = nlohmann::json::object();
-  bool m_record = false;
+  Kept m_kept{"records.json"};
 
   void compare(const std::string& name, const Numbers& now) {
-    if (m_record) {
-      m_kept[name] = now;
-      return;
-    }
-    QVERIFY2(m_kept.contains(name), qPrintable(QString::fromStdString(name + " is not kept yet")));
-    const Numbers kept = m_kept[name].get<Numbers>();
-    std::string differs;
-    for (const auto& [key, value] : now)
-      if (const auto was = kept.find(key); was == kept.end())
-        differs += fmt::format("\n  {}: {} is new", key, value);
-      else if (std::abs(value - was->second) >
-               (key == "seen" ? kOfCells : kOfNumbers) * std::max(1.0, std::abs(was->second)))
-        differs += fmt::format("\n  {}: {:.9g}, kept {:.9g}", key, value, was->second);
-    for (const auto& [key, was] : kept)
-      if (!now.contains(key)) differs += fmt::format("\n  {}: gone, kept {:.9g}", key, was);
+    const std::string differs = m_kept.differences(name, now);
     QVERIFY2(differs.empty(), (name + differs).c_str());
   }
 
 private slots:
-  void initTestCase() {
-    m_record = qEnvironmentVariableIsSet("HINGE_RECORD");
-    QFile file(QString::fromUtf8(kKept));
-    if (!file.open(QIODevice::ReadOnly)) return;
-    m_kept = nlohmann::json::parse(file.readAll().toStdString());
-  }
-  void cleanupTestCase() {
-    if (!m_record) return;
-    QFile file(QString::fromUtf8(kKept));
-    QVERIFY(file.open(QIODevice::WriteOnly));
-    file.write(QByteArray::fromStdString(m_kept.dump(1) + "\n"));
-  }
+  void cleanupTestCase() { QVERIFY(m_kept.save()); }
   void cardsAreWhatTheyWere_data() {
     QTest::addColumn<QString>("name");
     for (const QString& file : QDir(HINGE_SOURCE_DIR "/demo").entryList({"*.hinge"}))

@@ -173,9 +173,7 @@ private:
     if (name == "svg") {
       ownPage(own);
     } else if (name == "g") {
-      std::string label = utf8(m_xml.attributes().value(
-          QLatin1String("http://www.inkscape.org/namespaces/inkscape"), QLatin1String("label")));
-      if (label.empty()) label = attribute("id");
+      const std::string label = layerName();
       if (!label.empty()) own.look.layer = label;
     } else if (name == "defs" || name == "symbol" || name == "clipPath" || name == "mask" ||
                name == "pattern" || name == "marker") {
@@ -189,6 +187,14 @@ private:
       shape(name, own);
     }
     m_open.push_back(own);
+  }
+
+  /// Programs for drawing keep the name of a layer as its label, in a namespace of their own.
+  std::string layerName() const {
+    for (const QXmlStreamAttribute& one : m_xml.attributes())
+      if (one.name() == QLatin1String("label") && !one.namespaceUri().isEmpty())
+        return utf8(one.value());
+    return attribute("id");
   }
 
   /// Width, height and viewBox of the outermost drawing, or of one inside.

@@ -1,0 +1,129 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "support.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include <QFile>
+#include <map>
+#include <nlohmann/json.hpp>
+#endif
+
+namespace hinge::test {
+
+// What cards and edits come to, in numbers that are kept: what a maker has must not change its
+// paper, motion, verdicts or plans unseen. Who changes them on purpose looks at what differs and
+// keeps the new ones, for example
+//     HINGE_RECORD=1 build/bin/test_records
+
+using Numbers = std::map<std::string, double>;
+
+/// By which share they may differ: sight is counted in cells, of which one may fall to either side.
+constexpr double kOfNumbers = 1e-8, kOfCells = 1e-3;
+
+/// A place as one number in which no coordinate can stand for another.
+inline double one(const Vec2& p) {
+  return p.x() + 1.7 * p.y();
+}
+inline double one(const Vec3& p) {
+  return p.x() + 1.7 * p.y() + 2.9 * p.z();
+}
+inline double one(const Iso3& place) {
+  return one(Vec3(place * Vec3(3, 5, 7)));
+}
+inline double one(const Polygon& polygon) {
+  double sum = 0;
+  for (const Vec2& corner : polygon)
+    sum += one(corner);
+  return sum;
+}
+inline double one(const Region& region) {
+  double sum = area_mm2(region) + one(region.rim);
+  for (const Polygon& hole : region.holes)
+    sum += 1.3 * one(hole);
+  return sum;
+}
+inline double at(std::size_t k) {
+  return 1 + 0.37 * static_cast<double>(k % 11);
+}
+/// Texts as a number, for what is said and not measured.
+inline double one(std::string_view text) {
+  double sum = 0;
+  for (std::size_t k = 0; k < text.size(); ++k)
+    sum += at(k) * static_cast<unsigned char>(text[k]);
+  return sum;
+}
+double number(auto index) {
+  return static_cast<double>(index.value) + 1;
+}
+
+inline void addAssembly(const Assembly& a, Numbers& n) {
+  n["pieces"] = static_cast<double>(a.pieces.size());
+  n["panels"] = static_cast<double>(a.panels.size());
+  n["folds"] = static_cast<double>(a.folds.size());
+  n["joints"] = static_cast<double>(a.joints.size());
+  for (const Panel& panel : a.panels)
+    n["paper"] += one(panel.outline), n["twins"] += number(panel.twin);
+  for (const Fold& fold : a.folds) {
+    n["fold lines"] += one(fold.from) + 3.1 * one(fold.to);
+    n["fold angles"] += fold.shutAngle_rad + fold.rest_rad.value_or(0.1);
+    n["mountains"] += fold.sense == FoldSense::Mountain;
+  }
+  for (const auto& [j, glue] : a.every<Glue>())
+    n["glue"] += one(glue.tabToHost) + glue.byFace + glue.raised_mm;
+  for (const Joint& joint : a.joints)
+    if (const Guide* guide = guideOf(joint))
+      n["guides"] += one(guide->onFirst) + 1.9 * one(guide->onSecond);
+  for (const Seat& seat : a.seats) {
+    n["seats"] += seat.length_mm + seat.shutOpening_rad;
+    for (const int side : {0, 1})
+      n["room"] +=
+          seatDepth_mm(seat, side, a) + one(seat.sides[static_cast<std::size_t>(side)].toPiece);
+  }
+  for (const DimensionMark& mark : a.dimensions)
+    n["dimensions"] += one(mark.from) + 1.9 * one(mark.to);
+  for (const Piece& piece : a.pieces)
+    for (const Feature& feature : piece.features)
+      n["features"] += 1 + static_cast<double>(feature.index());
+}
+
+/// The numbers of one program of tests, in tests/data.
+class Kept {
+public:
+  explicit Kept(const char* file) : m_path(QStringLiteral(HINGE_TEST_DATA "/") + file) {
+    QFile kept(m_path);
+    if (kept.open(QIODevice::ReadOnly))
+      m_kept = nlohmann::json::parse(kept.readAll().toStdString());
+  }
+  /// What differs, one a line; nothing when all is as it was, or is being recorded.
+  std::string differences(const std::string& name, const Numbers& now) {
+    if (m_record) {
+      m_kept[name] = now;
+      return {};
+    }
+    if (!m_kept.contains(name)) return "\n  not kept yet";
+    const Numbers kept = m_kept[name].get<Numbers>();
+    std::string differs;
+    for (const auto& [key, value] : now)
+      if (const auto was = kept.find(key); was == kept.end())
+        differs += fmt::format("\n  {}: {} is new", key, value);
+      else if (!(std::abs(value - was->second) <=
+                 (key == "seen" ? kOfCells : kOfNumbers) * std::max(1.0, std::abs(was->second))))
+        differs += fmt::format("\n  {}: {:.12g}, kept {:.12g}", key, value, was->second);
+    for (const auto& [key, was] : kept)
+      if (!now.contains(key)) differs += fmt::format("\n  {}: gone, kept {:.12g}", key, was);
+    return differs;
+  }
+  /// Writes what was recorded; false when it cannot be written.
+  bool save() const {
+    if (!m_record) return true;
+    QFile file(m_path);
+    return file.open(QIODevice::WriteOnly) &&
+           file.write(QByteArray::fromStdString(m_kept.dump(1) + "\n")) > 0;
+  }
+
+private:
+  QString m_path;
+  nlohmann::json m_kept = nlohmann::json::object();
+  bool m_record = qEnvironmentVariableIsSet("HINGE_RECORD");
+};
+
+} // namespace hinge::test
