@@ -82,6 +82,34 @@ private slots:
     QCOMPARE(QString::fromStdString(designToJson(*old)),
              QString::fromStdString(designToJson(plain)));
   }
+  /// What an older file says wrongly is refused with its place, whatever the version.
+  void jointsOfOlderFilesMayBeWrong() {
+    QFile file(HINGE_SOURCE_DIR "/tests/data/version-1/pop-up-lantern.hinge");
+    QVERIFY(file.open(QIODevice::ReadOnly));
+    const std::string old = file.readAll().toStdString();
+    for (const char* kind : {"7", "null", "[]", "{\"a\": 1}", "\"stitch\""}) {
+      const auto read =
+          designFromJson(replaced(old, "\"kind\": \"elastic\"", std::string("\"kind\": ") + kind));
+      QVERIFY2(!read.ok(), kind);
+      QVERIFY2(hinge::say(read.error()).find("joints[") != std::string::npos,
+               hinge::say(read.error()).c_str());
+    }
+    const auto without = designFromJson(replaced(old, "\"kind\": \"elastic\",", ""));
+    QVERIFY(!without.ok());
+  }
+  /// Depth counts what is open, not how many there were.
+  void manyThingsBesideOneAnotherAreNotDeep() {
+    std::string text = "{\"much\":[";
+    for (int k = 0; k < 5000; ++k)
+      text += "[{}],";
+    const auto read = designFromJson(text + "[]]}", "much.hinge");
+    QVERIFY(!read.ok() && read.error().message.key != "file.too-deep");
+    const auto deep = designFromJson("{\"deep\":" + std::string(5000, '['), "deep.hinge");
+    QVERIFY(!deep.ok() && deep.error().message.key == "file.too-deep");
+    const auto quoted =
+        designFromJson("{\"deep\":\"\\\"" + std::string(5000, '[') + "\"}", "quoted.hinge");
+    QVERIFY(!quoted.ok() && quoted.error().message.key != "file.too-deep");
+  }
   void wordsOfAnEarlierVersionAreRefusedInALaterOne() {
     std::string text = designToJson(demo("pop-up-lantern"));
     text = replaced(text, "\"kind\": \"band\"", "\"kind\": \"elastic\"");

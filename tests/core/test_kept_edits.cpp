@@ -4,11 +4,14 @@
 #include "core/edits/arrange.h"
 #include "core/edits/parting.h"
 #include "core/edits/proportion.h"
+#include "core/edits/rounding.h"
 #include "core/edits/sheet.h"
 #include "core/edits/solve_piece.h"
 #include "core/edits/wrap_round.h"
+#include "core/model/snapshot.h"
 #include "core/structures/registry.h"
 #include <QDir>
+#include <set>
 #endif
 
 using namespace hinge;
@@ -122,6 +125,25 @@ void addFitted(const Design& design, Numbers& n) {
     if (item.work) fit(item.id, " piece");
 }
 
+/// Every length on a lattice: what moves, and what is left as it was.
+void addRounded(const Design& design, Numbers& n) {
+  const auto motion = Snapshot(design).motion();
+  for (const RoundingKeeps keeps : {RoundingKeeps::ShutFlat, RoundingKeeps::Motion}) {
+    const std::string name = keeps == RoundingKeeps::ShutFlat ? "rounded" : "rounded moving";
+    const auto rounded =
+        roundedTo(design, *motion, 0.8, {}, keeps, std::chrono::duration<double>(20));
+    if (!rounded) {
+      n[name + ": " + rounded.error().message.key] += 1;
+      continue;
+    }
+    n[name + " by"] += rounded->greatest_mm + 0.1 * rounded->sum_mm;
+    n[name + " lengths"] += static_cast<double>(rounded->lengths);
+    n[name + " conditions"] += static_cast<double>(rounded->conditions);
+    for (const auto& [owner, reason] : rounded->left)
+      n[name + " left: " + reason.key] += 1;
+  }
+}
+
 Numbers numbersOf(const Design& design) {
   Numbers n;
   addStarts(design, n);
@@ -140,6 +162,11 @@ class TestKeptEdits : public QObject {
   Q_OBJECT
   Kept m_kept{"kept_edits.json"};
 
+  void compare(const std::string& name, const Numbers& now) {
+    const std::string differs = m_kept.differences(name, now);
+    QVERIFY2(differs.empty(), (name + differs).c_str());
+  }
+
 private slots:
   void cleanupTestCase() { QVERIFY(m_kept.save()); }
   void editsMakeWhatTheyMade_data() {
@@ -149,9 +176,44 @@ private slots:
   }
   void editsMakeWhatTheyMade() {
     QFETCH(QString, name);
-    const std::string card = name.toStdString();
-    const std::string differs = m_kept.differences(card, numbersOf(demoAsItComes(card)));
-    QVERIFY2(differs.empty(), (card + differs).c_str());
+    compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));
+  }
+  /// Cards whose best lattice is found at once.
+  void roundingIsWhatItWas_data() {
+    QTest::addColumn<QString>("name");
+    for (const char* name :
+         {"awnings", "barge-at-dusk", "block-stairs", "bridge-of-arches", "easel-lantern",
+          "ferry-pass", "ferry-timetable", "keepers-desk", "lock-halves", "moth-wings",
+          "night-heron", "night-ticket", "paddle-wheels", "pop-up-lantern", "quay-steps",
+          "sail-to-raise", "two-quays", "two-sheet-ridge", "waving-boatmen"})
+      QTest::newRow(name) << name;
+  }
+  void roundingIsWhatItWas() {
+    QFETCH(QString, name);
+    Numbers n;
+    addRounded(demoAsItComes(name.toStdString()), n);
+    compare(name.toStdString() + " rounded", n);
+  }
+  /// What is proposed for seats of cards that have little on them.
+  void proposalsAreWhatTheyWere_data() {
+    QTest::addColumn<QString>("first");
+    for (const char* first : {"", "vfold", "box"})
+      QTest::newRow(*first ? first : "plain") << first;
+  }
+  void proposalsAreWhatTheyWere() {
+    QFETCH(QString, first);
+    Design design = card();
+    if (!first.isEmpty()) add(design, first.toUtf8().constData(), "gutter");
+    Numbers n;
+    const auto assembly = assemble(design);
+    std::set<SeatKind> seen; // one of each kind: trying to the end takes long
+    for (const Seat& seat : assembly->seats) {
+      if (!seen.insert(seat.kind()).second) continue;
+      for (const StructureKind* kind : structureKinds())
+        if (kind->offeredOn(seat, *assembly, design.settings))
+          ::add(n, std::string(kind->key), addProposed(design, kind->key, seat.key, {}));
+    }
+    compare("on " + (first.isEmpty() ? "nothing" : first.toStdString()), n);
   }
 };
 

@@ -278,6 +278,27 @@ private slots:
     QFETCH(QString, name);
     compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));
   }
+  void mendsAreWhatTheyWere_data() {
+    QTest::addColumn<QString>("name");
+    for (const char* name : {"night-market-mistakes", "dressing-mistakes"})
+      QTest::newRow(name) << name;
+  }
+  void mendsAreWhatTheyWere() {
+    QFETCH(QString, name);
+    Numbers n;
+    for (const Finding& finding : checked(demoAsItComes(name.toStdString()), true).findings) {
+      n["sought"] += finding.mendSought;
+      if (!finding.mend) continue;
+      for (const MendEdit& edit : finding.mend->edits)
+        n[finding.code] += one(edit.id.text() + edit.key) * 1e-3 * (edit.to + 1.7 * edit.from);
+      if (const auto& dressing = finding.mend->dressing)
+        for (const DressRule& rule : dressing->rules)
+          for (const Layer& layer : rule.layers)
+            for (const double border : layer.border_mm)
+              n[finding.code + " borders"] += border;
+    }
+    compare("mends of " + name.toStdString(), n);
+  }
   void drawingsAreWhatTheyWere() { compare("drawings", drawingNumbers()); }
 };
 
