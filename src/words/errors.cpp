@@ -83,7 +83,8 @@ constexpr Sentence kErrorsSaid[] = {
     {"paper.pattern", QT_TRANSLATE_NOOP("words", "there is no pattern \"%1\"")},
     {"paper.repeat", QT_TRANSLATE_NOOP("words", "its pattern does not repeat after %1 to %2")},
     {"paper.share", QT_TRANSLATE_NOOP("words", "its pattern does not ink a share of %1 to %2")},
-    {"paper.inks", QT_TRANSLATE_NOOP("words", "its pattern wants %1 inks")},
+    {"paper.inks", QT_TRANSLATE_N_NOOP("words", "its pattern wants %n inks"),
+     "its pattern wants one ink"},
     {"paper.picture",
      QT_TRANSLATE_NOOP("words",
                        "has a picture that is no PNG or JPEG of at most 8 MB, or a pattern "

@@ -143,7 +143,7 @@ class TestCutting : public QObject {
   Q_OBJECT
 private slots:
   void stripsAreTakenTogetherWhenThatSaves() {
-    for (const char* name : {"steps-in-the-fold", "canal-houses", "tea-chests"})
+    for (const char* name : {"steps-in-the-fold", "canal-houses", "tea-chests", "waving-boatmen"})
       for (int cards : {1, 4}) {
         const Design design = demo(name);
         const Snapshot snapshot(design);
@@ -325,6 +325,35 @@ private slots:
         layOutParts(design, partsOf(design, false, 2), forTool(LayoutFor::Machine));
     checkLayout(plan, 5);
     QVERIFY(plan.noSheet.empty());
+  }
+
+  /// What was put somewhere by hand stays there, on its sheet; the others are laid round it.
+  void whatIsPinnedStays() {
+    const Design design = demo("canal-houses");
+    const auto parts = partsOf(design, false, 2);
+    LayoutOptions options = forTool(LayoutFor::Machine);
+    options.seconds = 0;
+    const CutPlan before = layOutParts(design, parts, options);
+    QVERIFY(before.sheets.size() > 1);
+    const LaidSheet &first = before.sheets.front(), &last = before.sheets.back();
+    const PartPlace one = first.places.back(), other = last.places.front();
+    PartPlace nowhere = first.places.front();
+    options.pinned = {{one, 7, first.width_mm, first.height_mm},
+                      {other, 9, last.width_mm, last.height_mm},
+                      {nowhere, 11, 77, 88}}; // there is no such sheet
+    const CutPlan plan = layOutParts(design, parts, options);
+    checkLayout(plan, 5);
+    std::map<std::size_t, std::pair<std::size_t, PartPlace>> pinned;
+    for (std::size_t s = 0; s < plan.sheets.size(); ++s)
+      for (const PartPlace& place : plan.sheets[s].places)
+        if (place.pinned) pinned[place.part] = {s, place};
+    QCOMPARE(pinned.size(), std::size_t(2));
+    for (const PartPlace& wanted : {one, other}) {
+      const auto& [sheet, place] = pinned.at(wanted.part);
+      QCOMPARE(place.quarters, wanted.quarters);
+      QVERIFY_NEAR((place.offset - wanted.offset).norm(), 0, 1e-2);
+    }
+    QVERIFY(pinned.at(one.part).first != pinned.at(other.part).first);
   }
 
   /// Against rows of boxes with a printer's margins, which is how sheets were laid out once: on the

@@ -2,7 +2,9 @@
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/design/card_numbers.h"
+#include "core/edits/dressing.h"
 #include "core/geom/region.h"
+#include "core/io/dress_words.h"
 #include "core/io/maker_drawer.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
@@ -11,6 +13,7 @@
 #include "core/production/bench.h"
 #include <QDir>
 #include <QTemporaryDir>
+#include <random>
 #include <set>
 #endif
 
@@ -239,6 +242,176 @@ private slots:
     QVERIFY(!paper.twoSided() && paper.patterned());
     paper = {}, paper.picture = Picture{"x", 20};
     QVERIFY(!paper.twoSided() && paper.patterned());
+  }
+
+  void picturesAreFilesOfPictures() {
+    Paper paper;
+    const auto with = [&](const std::string& bytes, double wide) {
+      paper.picture = Picture{bytes, wide};
+      return codeOf(validate(paper));
+    };
+    QCOMPARE(with("\x89PNG and more", 50), "");
+    QCOMPARE(with("\xff\xd8 and more", 50), "");
+    QCOMPARE(with("GIF89a", 50), "paper.picture");
+    QCOMPARE(with("", 50), "paper.picture");
+    QCOMPARE(with("\x89PNG" + std::string(kLargestPicture, 'x'), 50), "paper.picture");
+    QCOMPARE(with("\x89PNG", kLeastRepeat_mm), "");
+    QCOMPARE(with("\x89PNG", 1000), "");
+    QCOMPARE(with("\x89PNG", kLeastRepeat_mm - 0.01), "paper.picture-wide");
+    QCOMPARE(with("\x89PNG", 1000.01), "paper.picture-wide");
+    QCOMPARE(with("\x89PNG", std::nan("")), "paper.picture-wide");
+    paper.print = Print{"stripes", 10, 0.5, {Colour{}}}; // one or the other
+    QCOMPARE(with("\x89PNG", 50), "paper.picture");
+  }
+  void papersInUseStay() {
+    const char* const kept[] = {"stock", "piece", "rule", "topper", "mat"};
+    for (int use = 0; use < 5; ++use) {
+      Design design = card();
+      const std::string own = design.stock;
+      design = *withPaper(design, mossy());
+      QVERIFY(!isUsed(design, mossy().key));
+      QVERIFY(withoutPaper(design, mossy().key).ok());
+      add(design, "vfold", "gutter");
+      Topper topper;
+      topper.paper = own;
+      if (use == 0) design.stock = mossy().key;
+      if (use == 1) design.structures.front().paper = mossy().key;
+      if (use == 2)
+        design.dressing.rules = {{DressReach::All, "", AtGlue::Under, {{own}, {mossy().key}}}};
+      if (use == 3) topper.paper = mossy().key;
+      if (use == 4) topper.mat = Layer{mossy().key};
+      design.dressing.toppers = {topper};
+      QVERIFY2(isUsed(design, mossy().key), kept[use]);
+      QVERIFY2(!withoutPaper(design, mossy().key).ok(), kept[use]);
+    }
+  }
+
+  // --- as lines of words ---------------------------------------------------------------------
+  /// Made at random: written in words and read again they are as they were.
+  void papersComeBackFromTheirWords() {
+    std::mt19937 random(5);
+    const auto any = [&](int most) {
+      return static_cast<int>(random() % (static_cast<unsigned>(most) + 1));
+    };
+    const auto length = [&] { return 0.25 + any(4000) * 0.125; };
+    for (int k = 0; k < 400; ++k) {
+      const LengthUnit unit = any(1) ? LengthUnit::Millimetre : LengthUnit::Inch;
+      Paper paper;
+      paper.key = fmt::format("paper-{}", k);
+      paper.label = any(1) ? "Night blue" : "Moss";
+      paper.thickness_mm = 0.01 * (1 + any(90)), paper.weight_gsm = any(400);
+      for (Colour& colour : paper.colours)
+        colour = {static_cast<std::uint8_t>(any(255)), static_cast<std::uint8_t>(any(255)),
+                  static_cast<std::uint8_t>(any(255))};
+      paper.surface = static_cast<Surface>(any(3)), paper.way = static_cast<PatternWay>(any(2));
+      paper.grain = static_cast<Grain>(any(2));
+      if (any(1))
+        paper.print = Print{"stripes", 2 + 0.25 * any(300), 0.1 + 0.01 * any(80), {{1, 2, 3}}};
+      else if (any(1))
+        paper.picture = Picture{"\x89PNG bytes", 2 + 0.25 * any(300)};
+      for (int sheets = any(2); sheets > 0; --sheets) {
+        paper.sheets.push_back({length(), length(), {}});
+        if (any(1)) paper.sheets.back().count = any(9);
+      }
+      if (any(1)) paper.price = 0.25 * any(40);
+      const std::string words = inWords(paper, unit);
+      const auto read = paperFromWords(words, unit);
+      QVERIFY2(read.ok(), (words + (read ? "" : " | " + hinge::say(read.error()))).c_str());
+      QVERIFY2(inWords(*read, unit) == words, words.c_str());
+      const auto same = [](double a, double b) { return std::abs(a - b) < 1e-9; };
+      QVERIFY2(same(read->thickness_mm, paper.thickness_mm) && read->label == paper.label,
+               words.c_str());
+      QVERIFY2(read->surface == paper.surface && read->way == paper.way &&
+                   read->grain == paper.grain,
+               words.c_str());
+      QVERIFY2(read->print.has_value() == paper.print.has_value(), words.c_str());
+      QVERIFY2(!paper.print || (same(read->print->repeat_mm, paper.print->repeat_mm) &&
+                                same(read->print->share, paper.print->share)),
+               words.c_str());
+      QVERIFY2(read->picture.has_value() == paper.picture.has_value(), words.c_str());
+      QVERIFY2(!paper.picture || (read->picture->bytes == paper.picture->bytes &&
+                                  same(read->picture->width_mm, paper.picture->width_mm)),
+               words.c_str());
+      QVERIFY2(read->price == paper.price && read->sheets.size() == paper.sheets.size(),
+               words.c_str());
+      for (std::size_t s = 0; s < paper.sheets.size(); ++s)
+        QVERIFY2(same(read->sheets[s].width_mm, paper.sheets[s].width_mm) &&
+                     read->sheets[s].count == paper.sheets[s].count,
+                 words.c_str());
+    }
+  }
+  void rulesToppersAndSplicesComeBackFromTheirWords() {
+    std::mt19937 random(6);
+    const auto any = [&](int most) {
+      return static_cast<int>(random() % (static_cast<unsigned>(most) + 1));
+    };
+    const auto length = [&] { return 0.5 * any(60); };
+    const auto anyLayer = [&] {
+      Layer layer{any(1) ? "tar" : "canal-blue"};
+      for (int sides = std::array{0, 1, 4}[static_cast<std::size_t>(any(2))]; sides > 0; --sides)
+        layer.border_mm.push_back(length());
+      layer.corners = static_cast<CornerStyle>(any(1));
+      layer.turn = static_cast<PatternTurn>(any(2));
+      if (layer.turn == PatternTurn::Angle) layer.angle_deg = any(359) + 0.25;
+      return layer;
+    };
+    for (int k = 0; k < 400; ++k) {
+      DressRule rule{static_cast<DressReach>(any(6)), "", static_cast<AtGlue>(any(2)), {}};
+      if (namesFace(rule.reach)) rule.face = "s3/wall-a";
+      for (int layers = any(3); layers > 0; --layers)
+        rule.layers.push_back(anyLayer());
+      const std::string said = inWords(rule, LengthUnit::Millimetre);
+      const auto read = ruleFromWords(said, LengthUnit::Millimetre);
+      QVERIFY2(read.ok() && *read == rule, said.c_str());
+
+      Topper topper;
+      topper.id = 1 + any(20), topper.face = "s3/wall-a", topper.shape = "lantern";
+      topper.paper = "tar", topper.at = {length() - 9, length()};
+      topper.width_mm = 2 + length(), topper.height_mm = 2 + length();
+      topper.detail = 0.25 * any(4), topper.turn_deg = any(359), topper.mirrored = any(1) != 0;
+      topper.fix = static_cast<TopperFix>(any(2)), topper.raised_mm = 1 + any(9);
+      if (any(1)) topper.mat = anyLayer();
+      if (any(3) == 0) {
+        topper.shape = std::string(kOwnShape);
+        topper.outlines = {Region{{0, 0}, {10.5, 0}, {0, 10}}};
+        if (any(1)) topper.outlines.front().holes = {{{1, 1}, {1, 2}, {2, 1}}};
+      }
+      const std::string words = inWords(topper, LengthUnit::Millimetre);
+      const auto topped = topperFromWords(words, LengthUnit::Millimetre);
+      QVERIFY2(topped.ok(), (words + (topped ? "" : " | " + hinge::say(topped.error()))).c_str());
+      Topper again = *topped;
+      if (topper.fix == TopperFix::Flat) again.raised_mm = topper.raised_mm; // means nothing
+      QVERIFY2(again == topper, (words + " | " + inWords(*topped, LengthUnit::Millimetre)).c_str());
+      const auto turned =
+          toppedUp(topper, {"mirrored no", "mat no", "turned 7"}, LengthUnit::Millimetre);
+      QVERIFY(turned.ok() && !turned->mirrored && !turned->mat && turned->turn_deg == 7);
+
+      const Splice splice{"card/page-a", length(), any(1) != 0, 5 + length(), any(1) != 0};
+      const std::string cut = inWords(splice, LengthUnit::Inch);
+      const auto spliced = spliceFromWords(cut, LengthUnit::Inch);
+      QVERIFY2(spliced.ok() && spliced->panel == splice.panel && spliced->level == splice.level,
+               cut.c_str());
+      QVERIFY2(spliced->onFace == splice.onFace && std::abs(spliced->at_mm - splice.at_mm) < 1e-9,
+               cut.c_str());
+      QVERIFY2(std::abs(spliced->overlap_mm - splice.overlap_mm) < 1e-9, cut.c_str());
+    }
+  }
+  void wordsThatSayNothingAreRefused() {
+    for (const char* words :
+         {"p: thick x", "p: weight", "p: face red-ish", "p: print stripes every x",
+          "p: print stripes 7", "p: sheets 10 by 20", "p: sheets 10 x", "p: sheets 10 x 20 -1",
+          "p: picture 10", "p: picture x eHg=", "p: picture 10 eHg= more", "p: surface rough-ish",
+          "p: way up", "p: grain odd", "p: colour #112233"})
+      QVERIFY2(!paperFromWords(words, LengthUnit::Millimetre).ok(), words);
+    for (const char* words :
+         {"somewhere s1/a: tar", "face s1/a beside: tar", "face s1/a over under: tar",
+          "all: tar border x", "all: tar squared", "all: tar turned x", "all: tar border 1,2,x,4"})
+      QVERIFY2(!ruleFromWords(words, LengthUnit::Millimetre).ok(), words);
+    for (const char* words : {"t1 lantern on s1/a: at 3", "t1 lantern on s1/a: size 3 y 4",
+                              "t1 lantern on s1/a: size x x 4", "t1 lantern on s1/a: turned x",
+                              "t1 lantern on s1/a: pads x", "t1 lantern on s1/a: mat tar odd",
+                              "t1 own on s1/a: outline 0/0 1/x", "t1 lantern on s1/a: hovering 3"})
+      QVERIFY2(!topperFromWords(words, LengthUnit::Millimetre).ok(), words);
   }
 
   // --- the maker's drawer --------------------------------------------------------------------

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN
+#include "core/geom/border.h"
 #include "core/geom/region.h"
 #include "core/geom/subdivision.h"
 #include "core/production/flat_pattern.h"
@@ -84,6 +85,56 @@ private slots:
     const Polygon neck{{0, 0},   {10, 0},  {10, 4}, {20, 4}, {20, 0},  {30, 0},
                        {30, 10}, {20, 10}, {20, 6}, {10, 6}, {10, 10}, {0, 10}};
     QCOMPARE(offset(neck, -1.5).size(), std::size_t(2));
+  }
+  /// Round outlines at random, notches among them, against the distance of every point.
+  void bordersAreAsWideAsTheyAre_data() {
+    QTest::addColumn<unsigned>("seed");
+    for (unsigned seed = 1; seed <= 12; ++seed)
+      QTest::addRow("%u", seed) << seed;
+  }
+  void bordersAreAsWideAsTheyAre() {
+    QFETCH(unsigned, seed);
+    std::mt19937 random(seed);
+    const auto between = [&](double low, double high) {
+      return low + (high - low) * random() / 4294967296.0;
+    };
+    Polygon rim;
+    const int corners = 5 + static_cast<int>(random() % 5);
+    for (int k = 0; k < corners; ++k) {
+      const double angle = 2 * kPi * (k + between(-0.2, 0.2)) / corners, arm = between(15, 45);
+      rim.push_back(Vec2(50, 50) + arm * Vec2(std::cos(angle), std::sin(angle)));
+    }
+    const double width = between(1, 6);
+    const bool even = seed % 3 != 0;
+    const auto border = [&](const Edge& edge) {
+      return even ? width : width * (1 + 0.5 * (std::lround(edge.first.x() * 100) % 3));
+    };
+    const auto left = withoutBorder(Region(rim), border, CornerStyle::Round);
+    for (double x = 0.5; x < 100; x += 1.3)
+      for (double y = 0.5; y < 100; y += 1.3) {
+        const Vec2 p(x, y);
+        const bool stays =
+            std::ranges::any_of(left, [&](const Region& part) { return contains(part, p, 0); });
+        const double off = distanceToOutline(Region(rim), p);
+        if (!contains(rim, p)) {
+          QVERIFY(!stays);
+          continue;
+        }
+        bool taken = false; // square to an edge, within its border
+        double nearest = 1e9;
+        for (const Edge& edge : edgesOf(Region(rim))) {
+          const Vec2 along = (edge.second - edge.first).normalized();
+          const double t = along.dot(p - edge.first), far = cross2(along, p - edge.first);
+          nearest = std::min(
+              nearest, std::abs(distanceToSegment(p, edge.first, edge.second) - border(edge)));
+          taken = taken ||
+                  (t > 0 && t < (edge.second - edge.first).norm() && far > 0 && far < border(edge));
+        }
+        if (nearest < 0.05) continue; // on the line itself
+        if (taken) QVERIFY(!stays);
+        if (even) QCOMPARE(stays, off > width);
+        if (off > 2 * width * 6) QVERIFY(stays);
+      }
   }
   void pointsFallIntoPaperOrHoles() {
     QVERIFY(contains(kFrame, {5, 5}));

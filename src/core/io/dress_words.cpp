@@ -169,10 +169,11 @@ Result<Layer> layerFromWords(const std::string& text, LengthUnit unit) {
   return layer;
 }
 
-std::string inWords(const Layer& layer, LengthUnit unit) {
+/// `parting` stands between borders; where a comma parts what is said, they take another.
+std::string inWords(const Layer& layer, LengthUnit unit, char parting = ',') {
   std::string text = layer.paper;
   for (std::size_t k = 0; k < layer.border_mm.size(); ++k)
-    text += (k == 0 ? " border " : ",") + inOneWord(layer.border_mm[k], unit);
+    text += (k == 0 ? " border " : std::string(1, parting)) + inOneWord(layer.border_mm[k], unit);
   if (layer.corners == CornerStyle::Round) text += " round";
   if (layer.turn == PatternTurn::AlongFold) text += " along-fold";
   if (layer.turn == PatternTurn::Angle) text += " turned " + exactNumber(layer.angle_deg);
@@ -248,7 +249,8 @@ Result<void> readTopperPart(const std::string& part, LengthUnit unit, Topper& to
 
 Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit) {
   std::vector<double> borders;
-  for (const std::string& part : partsOf(text, ',')) {
+  const char parting = text.find(':') == std::string_view::npos ? ',' : ':';
+  for (const std::string& part : partsOf(text, parting)) {
     const auto border = parseLength_mm(part, unit);
     if (!border) return border.error();
     borders.push_back(*border);
@@ -341,7 +343,7 @@ std::string inWords(const Topper& topper, LengthUnit unit) {
   if (topper.mirrored) text += ", mirrored";
   if (topper.fix != TopperFix::Flat)
     text += fmt::format(", {} {}", keyOf(topper.fix), inOneWord(topper.raised_mm, unit));
-  if (topper.mat) text += ", mat " + inWords(*topper.mat, unit);
+  if (topper.mat) text += ", mat " + inWords(*topper.mat, unit, ':');
   if (!topper.text.empty()) {
     std::string one = topper.text;
     std::ranges::replace(one, ',', ' '); // it parts what is said

@@ -30,7 +30,8 @@ Result<Topper> toppedUp(Topper topper, const std::vector<std::string>& parts, Le
 std::string inWords(const Splice& splice, LengthUnit unit);
 Result<Splice> spliceFromWords(std::string_view text, LengthUnit unit);
 
-/// "3" or "3,0,3,3": foot, right, top, left.
+/// "3" or "3,0,3,3": foot, right, top, left; of a topper's mat "3:0:3:3", as commas part what is
+/// said of it.
 Result<std::vector<double>> bordersFromText(std::string_view text, LengthUnit unit);
 
 } // namespace hinge
