@@ -74,6 +74,8 @@ void addSizes(const Design& design, Numbers& n) {
             setValues(design, item.id, {{std::string(row.key), row.whole() ? std::round(to) : to}});
         add(n, item.kind + (to > value->second ? " larger" : " smaller"), made);
       }
+      for (const double beyond : {row.least - 1, row.most + 1, row.least, row.most})
+        add(n, item.kind + " beyond", setValues(design, item.id, {{std::string(row.key), beyond}}));
     }
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kept.h"
+#include "random_designs.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/dress/mats.h"
 #include "core/making/step_scene.h"
@@ -214,8 +215,8 @@ void addWork(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
   }
 }
 
-Numbers numbersOf(const Design& design) {
-  Numbers n;
+/// What the card itself comes to, before anything is planned for its making.
+std::shared_ptr<const Snapshot> addCard(const Design& design, Numbers& n) {
   const auto snapshot = std::make_shared<const Snapshot>(design);
   addAssembly(**snapshot->assembly(), n);
   addMotion(*snapshot->motion(), n);
@@ -224,6 +225,12 @@ Numbers numbersOf(const Design& design) {
   addSheets(*snapshot, n);
   addTables(*snapshot, Bench(), "", n);
   addTables(*snapshot, otherBench(), " otherwise", n);
+  return snapshot;
+}
+
+Numbers numbersOf(const Design& design) {
+  Numbers n;
+  const auto snapshot = addCard(design, n);
   addLayouts(*snapshot, n);
   addDressing(*snapshot, n);
   addWork(snapshot, n);
@@ -277,6 +284,23 @@ private slots:
   void cardsAreWhatTheyWere() {
     QFETCH(QString, name);
     compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));
+  }
+  /// Cards with structures drawn at random, good ones and spoiled ones.
+  void randomCardsAreWhatTheyWere_data() {
+    QTest::addColumn<unsigned>("first");
+    for (unsigned first = 1; first <= 24; first += 8)
+      QTest::addRow("%u", first) << first;
+  }
+  void randomCardsAreWhatTheyWere() {
+    QFETCH(unsigned, first);
+    Numbers n;
+    for (unsigned seed = first; seed < first + 8; ++seed) {
+      Numbers own;
+      addCard(randomDesign(seed), own);
+      for (const auto& [key, value] : own)
+        n[key] += at(seed) * value;
+    }
+    compare(fmt::format("random from {}", first), n);
   }
   void mendsAreWhatTheyWere_data() {
     QTest::addColumn<QString>("name");

@@ -31,9 +31,16 @@ public:
       const std::size_t before = (k + count - 1) % count, after = (k + 1) % count;
       const Vec2 start = inner(before, k, m_edges[k].first, k, corners),
                  end = inner(k, after, m_edges[k].second, k, corners);
-      add(parts, {m_edges[k].first, m_edges[k].second, end, start});
+      Polygon strip{m_edges[k].first, m_edges[k].second, end, start};
+      if (!isSimple(strip)) { // a short edge between wide borders: turned inside out
+        const Vec2 deep = m_widths[k] * inwards(k);
+        strip[2] = strip[1] + deep, strip[3] = strip[0] + deep;
+      }
+      add(parts, std::move(strip));
       if (corners == CornerStyle::Round && standsIn(k, after) && even(k, after))
         add(parts, arc(m_edges[k].second, inwards(after), inwards(k), m_widths[k]));
+      else if (standsIn(k, after) && m_widths[after] > 0)
+        add(parts, {m_edges[k].second, inner(k, after, m_edges[k].second, after, corners), end});
     }
     return parts;
   }
@@ -64,7 +71,10 @@ private:
     const Vec2 mitre((m_widths[k] * b.y() - m_widths[next] * a.y()) / det,
                      (a.x() * m_widths[next] - b.x() * m_widths[k]) / det);
     const double widest = std::max(m_widths[k], m_widths[next]);
-    return mitre.norm() > kLongestMitre * widest ? square : Vec2(corner + mitre);
+    if (mitre.norm() > kLongestMitre * widest) return square;
+    // Of a wide border beside a narrow one a flat corner would leave less than its width.
+    const bool back = mitre.dot(along(k)) < 0 || mitre.dot(along(next)) > 0;
+    return standsIn(k, next) && back ? square : Vec2(corner + mitre);
   }
 
   /// From one direction to another about a corner, the short way.
@@ -81,8 +91,6 @@ private:
     return pie;
   }
 
-  /// Where a short edge lies between two wide borders its strip is turned inside out: what it would
-  /// take lies in theirs.
   static void add(std::vector<Region>& parts, Polygon part) {
     if (!isSimple(part)) return;
     const double area = signedArea_mm2(part);
