@@ -89,6 +89,26 @@ private slots:
     QCOMPARE(bench.record().done.size(), bench.steps());
   }
 
+  /// Steps are gone to by their number; beyond the last one there is only the last one.
+  void anyStepCanBeGoneTo() {
+    const auto work = planned("night-market");
+    BenchWork bench = atBench(*work);
+    for (const std::size_t step : {std::size_t(3), std::size_t(0), bench.steps() - 1}) {
+      bench.goTo(step, kStart);
+      QCOMPARE(bench.current(), step);
+    }
+    bench.goTo(bench.steps() + 5, kStart);
+    QCOMPARE(bench.current(), bench.steps() - 1);
+    bench.goTo(4, kStart);
+    bench.next(kStart + 9);
+    QVERIFY(bench.done(4) && !bench.done(5));
+    bench.goTo(4, kStart + 10); // to be done again
+    QVERIFY(!bench.done(4));
+    for (int k = 0; k < 200; ++k)
+      bench.back(kStart + 11);
+    QCOMPARE(bench.current(), std::size_t(0));
+  }
+
   void numbersOfAStepComeOneByOne() {
     const auto work = planned("night-market");
     const std::size_t score = firstOf(work->plan, WorkKind::Score);
@@ -230,6 +250,12 @@ private slots:
          {std::pair{"[]", "bad.work"}, std::pair{"{\"format\":\"other\"}", "bad.work"},
           std::pair{"{\"format\":\"hinge-lantern-work\",\"done\":[3]}", "done"},
           std::pair{"{\"format\":\"hinge-lantern-work\",\"timers\":[{\"step\":\"x\"}]}", "ends"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"timers\":[{\"ends\":4}]}", "step"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"misses\":[{\"word\":\"x\"}]}", "step"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"measured\":[{\"mm\":4}]}", "step"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"measured\":[{\"step\":\"x\"}]}", "mm"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"times\":[{\"kind\":\"x\"}]}", "step"},
+          std::pair{"{\"format\":\"hinge-lantern-work\",\"times\":[{\"step\":\"x\"}]}", "kind"},
           std::pair{"{\"format\":\"hinge-lantern-work\",\"times\":{}}", "times"},
           std::pair{"{\"format\":\"hinge-lantern-work\",\"current\":7}", "current"}}) {
       QVERIFY(writeFile(path, text));

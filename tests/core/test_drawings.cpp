@@ -658,6 +658,20 @@ private slots:
   }
 
   // --- lists of scores -----------------------------------------------------------------------
+  /// Depth counts what is open, not what was closed beside it.
+  void deepFoldFilesAreRefused() {
+    const auto code = [](const std::string& text) {
+      const auto read = drawingFromFold(text);
+      return read ? std::string() : read.error().message.key;
+    };
+    std::string mixed, closed = "{\"a\":[";
+    for (int k = 0; k < 3000; ++k)
+      mixed += "[1,{\"x\":", closed += "[{}],";
+    QCOMPARE(code(std::string(3000, '[')), "drawing.deep");
+    QCOMPARE(code(mixed), "drawing.deep");
+    QVERIFY(code(closed + "[]]}") != "drawing.deep");
+    QVERIFY(code("{\"a\":\"\\\"" + std::string(3000, '[') + "\"}") != "drawing.deep");
+  }
   void scoresAreReadFromLists() {
     const auto places = scoresFromCsv("position, kind, from edge\n20, mountain, left\r\n"
                                       "1/2in; valley\n10 mm,v,right\n\n35\n",

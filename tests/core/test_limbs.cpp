@@ -180,7 +180,14 @@ private slots:
     };
     const Design same = crossing("pivot 5,5 on card/page-b at 75,50 turned 90 spun 0 to 30"),
                  over = crossing("pivot 5,5 on card/page-b at 75,50 turned 90 spun 0 to 30 over 1");
-    QVERIFY(findCode(checked(same), "limbs-hit"));
+    const Analysis hit = checked(same);
+    const Finding* finding = findCode(hit, "limbs-hit");
+    QVERIFY(finding);
+    // Both rest where they lie whatever the card does: they hit at every opening, by the square of
+    // 10 mm that both cover, whose middle is 5 mm from either's middle line.
+    QVERIFY_NEAR(finding->from_rad, hit.motion->low_rad(), radians(0.2));
+    QVERIFY_NEAR(finding->to_rad, hit.motion->high_rad(), radians(0.2));
+    QVERIFY_NEAR(finding->amount, 10, 1e-3);
     QVERIFY(!findCode(checked(over), "limbs-hit"));
     QVERIFY(lieInTurn(stackOf(over), {"s2/panel-1", "s1/panel-1", "card/page-b"}));
   }

@@ -77,6 +77,26 @@ private slots:
     QCOMPARE(rehearsal->wrongs(), 0);
   }
 
+  /// Of a fold the first answer is a mountain, of a glued tab the first one that its face is glued.
+  void answersAreWhatThePaperSays() {
+    const auto [work, rehearsal] = rehearse(demo("night-market"));
+    int folds = 0, glued = 0;
+    while (!rehearsal->over()) {
+      const RehearsalTask& task = rehearsal->task();
+      if (task.kind == RehearsalTask::Kind::FoldSense) {
+        const bool mountain = work->assembly().folds[task.fold].sense == FoldSense::Mountain;
+        QCOMPARE(rehearsal->isRight(0), mountain);
+        QCOMPARE(rehearsal->isRight(1), !mountain);
+        ++folds;
+      } else if (task.kind == RehearsalTask::Kind::GlueSide) {
+        QVERIFY(rehearsal->isRight(0) != rehearsal->isRight(1));
+        ++glued;
+      }
+      rehearsal->answer(rightAnswer(*rehearsal));
+    }
+    QVERIFY(folds > 0 && glued > 0);
+  }
+
   void whatWasWrongComesAgainAfterAFewOthers() {
     const auto [work, rehearsal] = rehearse(demo("canal-houses"));
     const RehearsalTask first = rehearsal->task();

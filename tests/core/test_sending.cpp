@@ -367,6 +367,9 @@ private slots:
     QCOMPARE(codeFor({"hello"}), std::string("cutter.answer"));
     QCOMPARE(codeFor({"0", "1,2"}), std::string("cutter.answer"));
     QCOMPARE(codeFor({"0", "1,2,x"}), std::string("cutter.answer"));
+    QCOMPARE(codeFor({"0", "0;0;0"}), std::string("cutter.answer"));
+    QCOMPARE(codeFor({"0", "0 0 0"}), std::string("cutter.answer"));
+    QCOMPARE(codeFor({"", "0,0,0"}), std::string("cutter.answer"));
     QCOMPARE(codeFor({"5", "0,0,0"}), std::string("cutter.refused"));
     QCOMPARE(codeFor({"0", "0,0,0", "0", "7,7,0"}), std::string("cutter.elsewhere"));
   }

@@ -5,12 +5,14 @@
 #include "core/edits/arrange.h"
 #include "core/edits/edits.h"
 #include "core/edits/sheet.h"
+#include "core/geom/rim.h"
 #include "core/io/design_json.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/states/lift.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
+#include <random>
 #endif
 
 using namespace hinge;
@@ -54,6 +56,70 @@ std::string refusal(const SheetInWork& on, const char* sentence) {
   const auto made = workedBy(on, sentence, LengthUnit::Millimetre);
   return made ? "" : made.error().message.key;
 }
+
+/// A sheet with everything that can be said of one, at random.
+class AnySheet {
+public:
+  explicit AnySheet(unsigned seed) : m_random(seed) {}
+  SheetInWork make() {
+    SheetInWork s;
+    s.base = chance();
+    s.work.outline = plainStrip(150 + any(40), 80).outline;
+    if (chance()) s.work.outline[2].x() -= 20.25; // no rectangle
+    const double wide = s.work.outline[2].x();
+    for (double x = 10 + any(20); x < wide - 10; x += 25 + any(20)) {
+      WorkLine line{chance() ? Kind::Valley : Kind::Mountain, {x, 0}, {x, 80}};
+      if (any(3) == 0) line.to.x() += 4.5;
+      if (any(3) == 0) line.from.y() = 10.5, line.to.y() = 50;
+      // From edge to edge of a base a score follows the opening unless it is told otherwise.
+      line.moves = moves(s.base);
+      if (chance()) line.folded_deg = any(180);
+      s.work.lines.push_back(line);
+    }
+    s.work.lines.push_back({Kind::Cut, {20, 55}, {30.5, 60}});
+    if (chance()) s.work.windows.push_back(rectangle({60, 60}, {70.5, 70}));
+    if (chance()) s.work.windows.push_back(disc({90, 65}, 11));
+    if (chance()) s.work.windows.push_back({{100, 60}, {110, 60}, {104, 72}});
+    while (s.work.joints.size() < 4) {
+      s.work.joints.push_back(joint());
+      if (!validate(s.work, "")) s.work.joints.pop_back(); // numbers that do not go together
+    }
+    if (s.base && chance()) s.ground = Vec2(5.5, 70);
+    return s;
+  }
+
+private:
+  unsigned any(unsigned most) { return static_cast<unsigned>(m_random() % (most + 1)); }
+  bool chance() { return any(1) == 1; }
+  double some(double low) { return low + 0.5 * any(60); }
+  std::optional<FoldMoves> moves(bool base) {
+    switch (any(4)) {
+    case 0: return std::nullopt;
+    case 1: return FoldMoves{some(20), some(90), 0, 180, true, chance() ? 0 : some(1)};
+    case 2: {
+      const double held = some(30);
+      return FoldMoves{held, held};
+    }
+    case 3:
+      return FoldMoves{chance() ? 0 : some(5), some(90), chance() ? 0 : some(3),
+                       chance() ? 180 : some(60)};
+    default: return base ? std::optional<FoldMoves>(FoldMoves()) : std::nullopt;
+    }
+  }
+  PieceJoint joint() {
+    PieceJoint j{{2.5 + any(4), 4},
+                 chance() ? "card/page-a" : "s2/panel-1-back",
+                 {some(3), some(-8)},
+                 changedTo(any(5), given::Glue())};
+    if (bool* byFace = byFaceOf(j.kind)) *byFace = chance();
+    for (JointNumber& number : numbersOf(j.kind))
+      if (chance()) *number.value = number.key == "over" ? any(20) : some(1);
+    if (auto* glue = std::get_if<given::Glue>(&j.kind); glue && chance())
+      glue->area = {{1, 1}, {6, 1}, {6, 9.5}};
+    return j;
+  }
+  std::mt19937 m_random;
+};
 
 } // namespace
 
@@ -162,6 +228,52 @@ private slots:
     const double area = std::abs(signedArea_mm2(round.work.outline)),
                  exact = 5000 - (4 - kPi) * 100;
     QVERIFY(area < exact && area > exact - 2 * kPi * 10 * 0.05);
+  }
+  void anySheetComesBackFromItsSentences_data() {
+    QTest::addColumn<unsigned>("seed");
+    for (unsigned seed = 1; seed <= 60; ++seed)
+      QTest::addRow("%u", seed) << seed;
+  }
+  void anySheetComesBackFromItsSentences() {
+    QFETCH(unsigned, seed);
+    const SheetInWork s = AnySheet(seed).make();
+    const auto in = seed % 2 == 0 ? LengthUnit::Millimetre : LengthUnit::Inch;
+    SheetInWork again{{}, s.base, {}};
+    std::string said;
+    for (const std::string& sentence : sentencesOf(s, in)) {
+      said += sentence + "; ";
+      const auto next = workedBy(again, sentence, in);
+      QVERIFY2(next.ok(), (said + (next ? "" : hinge::say(next.error()))).c_str());
+      again = *next;
+    }
+    const auto near = [](const Vec2& a, const Vec2& b) { return (a - b).norm() < 1e-8; };
+    QVERIFY2(std::ranges::equal(again.work.outline, s.work.outline, near), said.c_str());
+    QVERIFY2(std::ranges::equal(again.work.windows, s.work.windows,
+                                [&](const Polygon& a, const Polygon& b) {
+                                  return std::ranges::equal(a, b, near);
+                                }),
+             said.c_str());
+    QVERIFY2(again.ground.has_value() == s.ground.has_value(), said.c_str());
+    QCOMPARE(again.work.lines.size(), s.work.lines.size());
+    for (std::size_t k = 0; k < s.work.lines.size(); ++k) {
+      const WorkLine &a = s.work.lines[k], &b = again.work.lines[k];
+      QVERIFY2(a.kind == b.kind && near(a.from, b.from) && near(a.to, b.to), said.c_str());
+      QVERIFY2(a.moves == b.moves && a.folded_deg == b.folded_deg, said.c_str());
+    }
+    QCOMPARE(again.work.joints.size(), s.work.joints.size());
+    for (std::size_t k = 0; k < s.work.joints.size(); ++k) {
+      const PieceJoint &was = s.work.joints[k], &now = again.work.joints[k];
+      given::Kind a = was.kind, b = now.kind;
+      QVERIFY2(a.index() == b.index() && near(was.at, now.at) && near(was.to, now.to),
+               said.c_str());
+      QVERIFY2(was.on == now.on && (!byFaceOf(a) || *byFaceOf(a) == *byFaceOf(b)), said.c_str());
+      const auto p = numbersOf(a), q = numbersOf(b);
+      for (std::size_t n = 0; n < p.size(); ++n)
+        QVERIFY2(std::abs(*p[n].value - *q[n].value) < 1e-8,
+                 (said + std::string(p[n].key)).c_str());
+      if (const auto* glue = std::get_if<given::Glue>(&a))
+        QVERIFY2(std::ranges::equal(glue->area, std::get<given::Glue>(b).area, near), said.c_str());
+    }
   }
   void sentencesReadBackGiveTheSameSheet_data() {
     QTest::addColumn<int>("unit");
