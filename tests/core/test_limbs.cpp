@@ -171,6 +171,35 @@ private slots:
     QVERIFY(lieInTurn(stackOf(over), {"s1/panel-1", "s2/panel-1", "card/page-b"}));
     QVERIFY(pocketsOf(*assemble(over), 0.27).empty());
   }
+  /// Two flaps, each hinged on a page 40 mm from the gutter, slide on one another: both lie in the
+  /// plane through both hinges, whatever the opening.
+  void flapsThatSlideOnOneAnotherBridgeTheGutter() {
+    Design d =
+        withPiece(card(), "gutter",
+                  {"size 60 x 20", "score 20 v", "glue 10,10 on card/page-a at 90,50 turned -90"});
+    d = withPiece(d, "gutter",
+                  {"size 80 x 20", "score 20 v", "glue 10,10 on card/page-b at 90,50 turned -90",
+                   "slide 40,10 on s1/panel-2 at 20,10 turned 0 way 180 least -60 most 60"});
+    const Motion motion = Motion::trace(assemble(d));
+    QCOMPARE(motion.mobility(), 0);
+    for (const double opening_deg : {40.0, 90.0, 120.0, 150.0, 175.0}) {
+      const Pose pose = motion.poseAt(radians(opening_deg));
+      const auto at = [&](const char* panel, double x, double y) {
+        return worldPoint(motion, pose, panel, {x, y});
+      };
+      const Vec3 a = at("s1/panel-1", 20, 0), b = at("s2/panel-1", 20, 0);
+      const Vec3 hinge = at("s1/panel-1", 20, 20) - a, normal = hinge.cross(b - a).normalized();
+      QVERIFY_NEAR(Vec3(b - a - hinge.dot(b - a) / hinge.squaredNorm() * hinge).norm(),
+                   80 * std::sin(radians(0.5 * opening_deg)), 1e-6);
+      for (const char* flap : {"s1/panel-2", "s2/panel-2"})
+        for (const double x : {20.0, 60.0})
+          for (const double y : {0.0, 20.0})
+            QVERIFY_NEAR(normal.dot(at(flap, x, y) - a), 0, 1e-6);
+      // They point at one another.
+      QVERIFY((at("s1/panel-2", 60, 0) - a).dot(b - a) > 0);
+      QVERIFY((at("s2/panel-2", 80, 0) - b).dot(a - b) > 0);
+    }
+  }
   void limbsInOneLayerHitAndInTwoDoNot() {
     const auto crossing = [](const char* second) {
       const Design d =
