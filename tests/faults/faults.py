@@ -65,9 +65,9 @@ class Tests:
         self.folder, self.count = tree + '/build/bin/', count
         self.seconds, self.meeting = {}, {}
         programs = [p for p in sorted(os.listdir(self.folder)) if p.startswith('test_')]
-        todo = [(p, f) for p in programs if p not in SLOW for f in self.functions(p)]
+        wanted = [(p, f) for p in programs if p not in SLOW for f in self.functions(p)]
         with ThreadPoolExecutor(os.cpu_count()) as threads:
-            list(threads.map(self.measure, todo))
+            list(threads.map(self.measure, wanted))
         for tests in self.meeting.values():
             tests.sort(key=lambda test: self.seconds[test])
 
@@ -113,10 +113,10 @@ class Tests:
 def tryout(tree, minutes, seed):
     faults = json.load(open(tree + '/faults.json'))
     tests = Tests(tree, len(faults))
-    todo = sorted(tests.meeting)
-    print(f'{len(tests.seconds)} test functions, {len(todo)} of {len(faults)} faults met', flush=True)
+    wanted = sorted(tests.meeting)
+    print(f'{len(tests.seconds)} test functions, {len(wanted)} of {len(faults)} faults met', flush=True)
     random.seed(seed)
-    random.shuffle(todo)
+    random.shuffle(wanted)
     end, counts = time.time() + 60 * minutes, [0, 0]
 
     def one(fault):
@@ -127,7 +127,7 @@ def tryout(tree, minutes, seed):
         if by is None: print(f'SURVIVED {told["where"]} {told["was"]} | {told["line"]}', flush=True)
 
     with ThreadPoolExecutor(os.cpu_count()) as threads:
-        list(threads.map(one, todo))
+        list(threads.map(one, wanted))
     print(f'{counts[1]} of {sum(counts)} noticed')
 
 
