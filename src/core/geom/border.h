@@ -7,7 +7,8 @@ namespace hinge {
 
 /// The region less a border that is wider along some edges than along others: `border_mm` tells it
 /// for an edge (the paper on its left hand), measured square to that edge. At corners that stand
-/// into the paper the border is mitred, or follows an arc when both its edges have the same width.
+/// into the paper the border is mitred, or follows an arc when both its edges have the same width,
+/// or ends square to both where a mitre would leave less than the wider one along its edge.
 /// What is parted by the border comes back in parts.
 std::vector<Region> withoutBorder(const Region& region,
                                   const std::function<double(const Edge&)>& border_mm,
