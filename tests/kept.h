@@ -2,6 +2,7 @@
 #pragma once
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include <QDir>
 #include <QFile>
 #include <map>
 #include <nlohmann/json.hpp>
@@ -124,6 +125,29 @@ private:
   QString m_path;
   nlohmann::json m_kept = nlohmann::json::object();
   bool m_record = qEnvironmentVariableIsSet("HINGE_RECORD");
+};
+
+/// A class of tests that keeps numbers.
+class KeptTest : public QObject {
+protected:
+  explicit KeptTest(const char* file) : m_kept(file) {}
+  void compare(const std::string& name, const Numbers& now) {
+    const std::string differs = m_kept.differences(name, now);
+    QVERIFY2(differs.empty(), (name + differs).c_str());
+  }
+  void save() { QVERIFY(m_kept.save()); }
+  /// A row for each card that comes with the program and is wanted.
+  template <class Wanted> static void rowsOfDemos(Wanted wanted) {
+    QTest::addColumn<QString>("name");
+    for (const QString& file : QDir(HINGE_SOURCE_DIR "/demo").entryList({"*.hinge"}))
+      if (wanted(file.chopped(6).toStdString())) QTest::newRow(qPrintable(file)) << file.chopped(6);
+  }
+  static void rowsOfDemos() {
+    rowsOfDemos([](const std::string&) { return true; });
+  }
+
+private:
+  Kept m_kept;
 };
 
 } // namespace hinge::test

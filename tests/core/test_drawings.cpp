@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "seeds.h"
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/bring_in.h"
@@ -265,11 +266,7 @@ private slots:
     QVERIFY(svgPath("5 5 L6 6", 0.01, wrong).empty() && wrong);
   }
   /// Paths written at random, in absolute and relative words, against their curves point by point.
-  void pathsAreTheirCurves_data() {
-    QTest::addColumn<unsigned>("seed");
-    for (unsigned seed = 1; seed <= 40; ++seed)
-      QTest::addRow("%u", seed) << seed;
-  }
+  void pathsAreTheirCurves_data() { rowsOfSeeds(40); }
   void pathsAreTheirCurves() {
     QFETCH(unsigned, seed);
     WrittenPath path(seed);

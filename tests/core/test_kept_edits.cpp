@@ -10,7 +10,6 @@
 #include "core/edits/wrap_round.h"
 #include "core/model/snapshot.h"
 #include "core/structures/registry.h"
-#include <QDir>
 #include <set>
 #endif
 
@@ -160,22 +159,14 @@ Numbers numbersOf(const Design& design) {
 
 } // namespace
 
-class TestKeptEdits : public QObject {
+class TestKeptEdits : public KeptTest {
   Q_OBJECT
-  Kept m_kept{"kept_edits.json"};
-
-  void compare(const std::string& name, const Numbers& now) {
-    const std::string differs = m_kept.differences(name, now);
-    QVERIFY2(differs.empty(), (name + differs).c_str());
-  }
+public:
+  TestKeptEdits() : KeptTest("kept_edits.json") {}
 
 private slots:
-  void cleanupTestCase() { QVERIFY(m_kept.save()); }
-  void editsMakeWhatTheyMade_data() {
-    QTest::addColumn<QString>("name");
-    for (const QString& file : QDir(HINGE_SOURCE_DIR "/demo").entryList({"*.hinge"}))
-      QTest::newRow(qPrintable(file)) << file.chopped(6);
-  }
+  void cleanupTestCase() { save(); }
+  void editsMakeWhatTheyMade_data() { rowsOfDemos(); }
   void editsMakeWhatTheyMade() {
     QFETCH(QString, name);
     compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));

@@ -8,7 +8,6 @@
 #include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/pieces/strokes.h"
-#include <QDir>
 #include <random>
 #endif
 
@@ -272,12 +271,13 @@ Numbers numbersOf(const Design& design) {
 
 } // namespace
 
-class TestKeptHands : public QObject {
+class TestKeptHands : public KeptTest {
   Q_OBJECT
-  Kept m_kept{"kept_hands.json"};
+public:
+  TestKeptHands() : KeptTest("kept_hands.json") {}
 
 private slots:
-  void cleanupTestCase() { QVERIFY(m_kept.save()); }
+  void cleanupTestCase() { save(); }
   void sheetsOfSentencesToo_data() {
     QTest::addColumn<QString>("sentences");
     QTest::newRow("scores") << "size 100 x 60; score 40 v, 60 > 70 m, 85 v; score across 20 m";
@@ -299,24 +299,19 @@ private slots:
       addStrokes(*sheet, dice, n);
     addSnaps(sheet->work, dice, n);
     addSentences(*sheet, dice, n);
-    const std::string differs = m_kept.differences(QTest::currentDataTag(), n);
-    QVERIFY2(differs.empty(), differs.c_str());
+    compare(QTest::currentDataTag(), n);
   }
   void handsMakeWhatTheyMade_data() {
-    QTest::addColumn<QString>("name");
-    for (const QString& file : QDir(HINGE_SOURCE_DIR "/demo").entryList({"*.hinge"})) {
-      const Design design = demoAsItComes(file.chopped(6).toStdString());
-      if (!design.card.sheets.empty() ||
-          std::ranges::any_of(design.structures,
-                              [](const auto& item) { return item.work.has_value(); }))
-        QTest::newRow(qPrintable(file)) << file.chopped(6);
-    }
+    rowsOfDemos([](const std::string& name) {
+      const Design design = demoAsItComes(name);
+      return !design.card.sheets.empty() ||
+             std::ranges::any_of(design.structures,
+                                 [](const auto& item) { return item.work.has_value(); });
+    });
   }
   void handsMakeWhatTheyMade() {
     QFETCH(QString, name);
-    const std::string card = name.toStdString();
-    const std::string differs = m_kept.differences(card, numbersOf(demoAsItComes(card)));
-    QVERIFY2(differs.empty(), (card + differs).c_str());
+    compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));
   }
 };
 

@@ -16,7 +16,6 @@
 #include "core/states/shut_state.h"
 #include "core/states/stacking.h"
 #include "core/structures/registry.h"
-#include <QDir>
 #endif
 
 using namespace hinge;
@@ -265,22 +264,14 @@ Numbers drawingNumbers() {
 
 } // namespace
 
-class TestRecords : public QObject {
+class TestRecords : public KeptTest {
   Q_OBJECT
-  Kept m_kept{"records.json"};
-
-  void compare(const std::string& name, const Numbers& now) {
-    const std::string differs = m_kept.differences(name, now);
-    QVERIFY2(differs.empty(), (name + differs).c_str());
-  }
+public:
+  TestRecords() : KeptTest("records.json") {}
 
 private slots:
-  void cleanupTestCase() { QVERIFY(m_kept.save()); }
-  void cardsAreWhatTheyWere_data() {
-    QTest::addColumn<QString>("name");
-    for (const QString& file : QDir(HINGE_SOURCE_DIR "/demo").entryList({"*.hinge"}))
-      QTest::newRow(qPrintable(file)) << file.chopped(6);
-  }
+  void cleanupTestCase() { save(); }
+  void cardsAreWhatTheyWere_data() { rowsOfDemos(); }
   void cardsAreWhatTheyWere() {
     QFETCH(QString, name);
     compare(name.toStdString(), numbersOf(demoAsItComes(name.toStdString())));

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "seeds.h"
 #include "support.h"
 #ifndef Q_MOC_RUN
 #include "core/geom/border.h"
@@ -87,11 +88,7 @@ private slots:
     QCOMPARE(offset(neck, -1.5).size(), std::size_t(2));
   }
   /// Round outlines at random, notches among them, against the distance of every point.
-  void bordersAreAsWideAsTheyAre_data() {
-    QTest::addColumn<unsigned>("seed");
-    for (unsigned seed = 1; seed <= 60; ++seed)
-      QTest::addRow("%u", seed) << seed;
-  }
+  void bordersAreAsWideAsTheyAre_data() { rowsOfSeeds(60); }
   void bordersAreAsWideAsTheyAre() {
     QFETCH(unsigned, seed);
     std::mt19937 random(seed);
@@ -109,7 +106,8 @@ private slots:
     const auto border = [&](const Edge& edge) {
       return even ? width : width * (1 + 0.5 * (std::lround(edge.first.x() * 100) % 3));
     };
-    const auto left = withoutBorder(Region(rim), border, CornerStyle::Round);
+    const CornerStyle corner = even || seed % 2 == 0 ? CornerStyle::Round : CornerStyle::Sharp;
+    const auto left = withoutBorder(Region(rim), border, corner);
     for (double x = 0.5; x < 100; x += 1.3)
       for (double y = 0.5; y < 100; y += 1.3) {
         const Vec2 p(x, y);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "seeds.h"
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/bases/base.h"
@@ -229,11 +230,7 @@ private slots:
                  exact = 5000 - (4 - kPi) * 100;
     QVERIFY(area < exact && area > exact - 2 * kPi * 10 * 0.05);
   }
-  void anySheetComesBackFromItsSentences_data() {
-    QTest::addColumn<unsigned>("seed");
-    for (unsigned seed = 1; seed <= 60; ++seed)
-      QTest::addRow("%u", seed) << seed;
-  }
+  void anySheetComesBackFromItsSentences_data() { rowsOfSeeds(60); }
   void anySheetComesBackFromItsSentences() {
     QFETCH(unsigned, seed);
     const SheetInWork s = AnySheet(seed).make();
