@@ -69,14 +69,14 @@ QString Words::said(const Text& text, LengthUnit unit) {
   const Sentence* sentence = find(text.key);
   if (!sentence) return QString::fromStdString(text.key);
   int count = -1;
-  for (const Said& one : text.with)
+  for (const Said& one : text.with())
     if (const int* whole = std::get_if<int>(&one.what)) {
       count = *whole;
       break;
     }
   return filled(patternOf(*sentence, count), [&](const QString& number) {
     const auto k = static_cast<std::size_t>(number.toInt());
-    return k > 0 && k <= text.with.size() ? said(text.with[k - 1], unit) : QString();
+    return k > 0 && k <= text.with().size() ? said(text.with()[k - 1], unit) : QString();
   });
 }
 

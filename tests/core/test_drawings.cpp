@@ -618,7 +618,14 @@ private slots:
     };
     QCOMPARE(QString::fromStdString(refusal("0\nSECTION\nnonsense\nHEADER\n")),
              "dxf.broken line 3");
-    QVERIFY(refusal(std::string("AutoCAD Binary DXF\0x", 20)).starts_with("dxf.binary"));
+    for (const char* code : {"0000000", "", "12x", "  \t"}) // too long; none; no number
+      QCOMPARE(QString::fromStdString(refusal(fmt::format("0\nSECTION\n{}\nHEADER\n", code))),
+               "dxf.broken line 3");
+    for (const char* end : {"", "\n", "  ", "\n\n"}) {
+      const auto read = drawingFromDxf(dxf("0\nLINE\n8\n0\n10\n0\n20\n0\n11\n9\n21\n0\n") + end);
+      QCOMPARE(read.ok(), end != std::string_view("\n\n")); // an empty line ends it, two do not
+    }
+    QVERIFY(refusal(std::string("Binary DXF\0x", 12)).starts_with("dxf.binary"));
     QVERIFY(refusal("").starts_with("dxf.none"));
     QVERIFY(
         refusal(dxf("0\nLINE\n8\n0\n10\n0\n20\n0\n11\n9e9\n21\n0\n")).starts_with("drawing.far"));

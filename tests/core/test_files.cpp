@@ -173,6 +173,56 @@ private slots:
     QVERIFY2(said.contains(mentions), qPrintable(said));
     QVERIFY2(said.startsWith(QStringLiteral("market.hinge")), qPrintable(said));
   }
+  void damagedPiecesAreRefusedWithPlaceAndCause_data() {
+    QTest::addColumn<QByteArray>("at");
+    QTest::addColumn<QByteArray>("value");
+    QTest::addColumn<QString>("code");
+    QTest::addColumn<QString>("mentions");
+    const auto row = [](const char* name, const char* at, const std::string& value,
+                        const char* code, const char* mentions) {
+      QTest::newRow(name) << QByteArray("/structures/0/work/" + QByteArray(at))
+                          << QByteArray::fromStdString(value) << code << mentions;
+    };
+    row("a point of one number", "outline/1", "[76]", "file.member/point", "outline");
+    row("a point of three", "outline/1", "[76, 0, 0]", "file.member/point", "outline");
+    row("a point with a text first", "outline/1", "[\"76\", 0]", "file.member/point", "outline");
+    row("a point with a text last", "lines/0/to", "[8, \"66\"]", "file.member/point",
+        "lines[0].to");
+    row("a point as members", "lines/0/to", "{\"x\": 8, \"y\": 66}", "file.member/point",
+        "lines[0].to");
+    row("an outline that is a text", "outline", "\"round\"", "file.member/points", "outline");
+    std::string many = "[[0, 0]";
+    for (int k = 1; k <= 1000; ++k)
+      many += fmt::format(",[{}, 1]", k);
+    row("an outline of 1001 points", "outline", many + "]", "file.member/points", "outline");
+    row("lines no list", "lines", "{}", "file.member/list", "lines");
+    row("a line that is a number", "lines/1", "7", "file.member/object", "lines[1]");
+    row("a kind of line unknown", "lines/2/kind", "\"hill\"", "file.member/unknown", "hill");
+    row("a kind of joint unknown", "joints/1/kind", "\"nail\"", "file.member/unknown", "nail");
+    row("a side unknown", "joints/0/by", "\"edge\"", "file.member/by", "joints[0].by");
+    row("windows no list", "windows", "3", "file.member/list", "windows");
+    row("a window that is none", "windows/0", "3", "file.member/points", "windows");
+  }
+  void damagedPiecesAreRefusedWithPlaceAndCause() {
+    QFETCH(QByteArray, at);
+    QFETCH(QByteArray, value);
+    QFETCH(QString, code);
+    QFETCH(QString, mentions);
+    auto json = nlohmann::json::parse(designToJson(demo("canal-frames")));
+    json.at(nlohmann::json::json_pointer(at.toStdString())) =
+        nlohmann::json::parse(value.toStdString());
+    const auto d = designFromJson(json.dump());
+    QVERIFY(!d.ok());
+    QCOMPARE(QString::fromStdString(d.error().message.key), code);
+    const QString said = QString::fromStdString(say(d.error()));
+    QVERIFY2(said.contains(mentions), qPrintable(said));
+    QVERIFY2(said.contains(QStringLiteral("structures[0].work")), qPrintable(said));
+  }
+  void theLastFigureOfTooLargeANumberIsSaid() {
+    const auto read = designFromJson("{\"a\": 1e999}");
+    QVERIFY(!read.ok());
+    QCOMPARE(say(read.error()), say(Error{{"file.number", "1e999"}, ""}));
+  }
   void everyPrefixOfAFileIsRefusedWithoutHarm() {
     const std::string good = designToJson(sample());
     for (std::size_t n = 0; n + 2 < good.size(); n += 7)
@@ -409,6 +459,19 @@ private slots:
       QVERIFY(near(c.display_deg, 70) && near(c.openBy_deg, 150) && c.rests == Rests::OnEdge);
       QVERIFY(near(c.worksFrom_deg, 5) && near(c.worksTo_deg, 170));
     }
+  }
+  void aPageWithoutTheNextNumberGoesOnBehindItsLast() {
+    const Design market = demo("night-market");
+    std::string page = pageOf(market);
+    const std::size_t next = page.find("\nnext ") + 1;
+    QVERIFY(next > 0);
+    page.erase(next, page.find('\n', next) + 1 - next);
+    const auto read = designFromPage(page);
+    QVERIFY2(read.ok(), read ? "" : say(read.error()).c_str());
+    int last = 0;
+    for (const StructureItem& item : read->structures)
+      last = std::max(last, item.id.value);
+    QCOMPARE(read->nextId, last + 1);
   }
   void numbersOfStructuresDoNotRunOver() {
     const std::string text = designToJson(sample());

@@ -276,6 +276,46 @@ private slots:
     QVERIFY(found->severity == Severity::Spoils && found->amount == 1); // both slots are one act
     QVERIFY(findCode(analysis, "slots-askew"));
   }
+  void crossingPiecesAreSlottedBeforeTheLastGlueShutsThemIn() {
+    // Two pieces that cross: each stands on both pages, parallel to them all along, and where they
+    // meet they run in each other along the gutter, which no page lets them do once all is glued.
+    const auto crossing = [](double onA, double onB, double at) {
+      PieceWork work = plainStrip(16 + onA + onB, 40);
+      using K = WorkLine::Kind;
+      for (const auto& [x, kind] : {std::pair{8.0, K::Valley}, std::pair{8 + onB, K::Mountain},
+                                    std::pair{8 + onA + onB, K::Valley}})
+        work.lines.push_back({kind, {x, 0}, {x, 40}});
+      work.joints = {
+          {{4, 20}, "card/page-a", {at, onA + 4}, given::Glue{-90, false}},
+          {{12 + onA + onB, 20}, "card/page-b", {150 - at, onB + 4}, given::Glue{90, false}}};
+      return work;
+    };
+    const Design one = with(card(130, 150), crossing(30, 60, 40));
+    PieceWork other = crossing(60, 30, 70);
+    other.joints.push_back({{68, 5}, "s1/panel-2", {30, 35}, given::Slot{90, 90, 0, 0, 0}});
+    const Made all = made(with(one, other));
+    QVERIFY(all.order.unreachable.empty());
+    const int slotted = all.stepOf<Slot>();
+    QVERIFY(slotted >= 0);
+    const int last = all.order.steps[static_cast<std::size_t>(slotted)].before;
+    QCOMPARE(last, static_cast<int>(all.order.steps.size()) - 1);
+    // Without the order: the slot with all glue made, and with any one of the four not made.
+    const Motion motion = Motion::trace(all.assembly);
+    std::vector<JointGroup> glued;
+    JointGroup slot;
+    for (JointIndex j : all.assembly->joints.indices())
+      if (std::holds_alternative<Slot>(all.assembly->joints[j]))
+        slot.push_back(j);
+      else
+        glued.push_back({j});
+    QCOMPARE(glued.size(), std::size_t(4));
+    for (std::size_t open = 0; open <= glued.size(); ++open) {
+      Access access(motion, radians(90));
+      for (std::size_t k = 0; k < glued.size(); ++k)
+        if (k != open) access.set(glued[k], true);
+      QCOMPARE(access.reaches({&slot}), open < glued.size());
+    }
+  }
   void aRigidPieceOnTwoPanelsIsGluedOnInOneGo() {
     // A strip with no score glued over two panels of the same card page at two places: one body,
     // two glued areas.

@@ -637,7 +637,7 @@ private slots:
     // At an angle t the end stands 20 cos t - 5 past page a, and the foot of page a 5 sin t past
     // the flap. The less of the two is largest at 61.4 degrees; steps are of 2.
     QVERIFY_NEAR(hits->amount, 20 * std::cos(radians(62)) - 5, 1e-6);
-    QVERIFY_NEAR(std::get<Degrees>(hits->detail.with.front().what).value, 62.0, 1e-9);
+    QVERIFY_NEAR(std::get<Degrees>(hits->detail.with().front().what).value, 62.0, 1e-9);
     // A fold that an opening parts in two is one hinge: its flap hangs all the same.
     Design parted = flap("free");
     parted.structures[0].work->windows = {{{3, 10}, {8, 10}, {8, 20}, {3, 20}}};

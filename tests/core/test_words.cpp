@@ -42,7 +42,7 @@ class TestWords : public QObject {
   }
   static void addUnknown(const Text& text, std::set<std::string>& unknown) {
     if (!Words::find(text.key)) unknown.insert(text.key);
-    for (const Said& one : text.with)
+    for (const Said& one : text.with())
       if (const Text* inner = std::get_if<Text>(&one.what)) addUnknown(*inner, unknown);
   }
   static QString listed(const std::set<std::string>& keys) {

@@ -13,13 +13,19 @@
 
 namespace faults {
 
-extern int g_now;                ///< the fault that is switched on, from HINGE_FAULT
-extern unsigned char g_met[];    ///< which were met; written to HINGE_FAULTS_MET at the end
+extern int g_now; ///< the fault that is switched on, from HINGE_FAULT
+extern unsigned char
+    g_met[]; ///< of each fault, what follows; written to HINGE_FAULTS_MET at the end
+enum : unsigned char { kIsPossible = 1, kIsMet = 2 };
 extern thread_local bool t_flag; ///< from the left half of "and" and "or" to the right one
 
-inline bool on(int fault) {
-  g_met[fault] = 1;
-  return g_now == fault;
+/// Told before main() of each fault that is compiled in: where the other way would not compile,
+/// there is none.
+template <int I> const bool kPossible = (g_met[I] = kIsPossible, true);
+
+template <int I> bool on() {
+  g_met[I] |= kPossible<I> ? kIsMet : 0;
+  return g_now == I;
 }
 
 /// The value itself, in place of an expression of Eigen's that hangs on its parts.
@@ -40,7 +46,7 @@ template <class T> constexpr auto plain(T&& value) {
 
 // "a < b" is written "a < Less<7>{} < b", which binds as before: the left half holds a, the right
 // one compares, the other way when fault 7 is on. Where the other way would not compile, it is no
-// fault, and never met.
+// fault.
 #define HINGE_FAULT(Name, op, other)                                                               \
   template <int I> struct Name {};                                                                 \
   template <int I, class A> struct Name##Held { A&& a; };                                          \
@@ -50,7 +56,7 @@ template <class T> constexpr auto plain(T&& value) {
   template <int I, class A, class B> constexpr auto operator op(Name##Held<I, A>&& held, B&& b) {  \
     if constexpr (requires { plain(held.a other b); }) {                                           \
       if constexpr (std::is_same_v<decltype(plain(held.a op b)), decltype(plain(held.a other b))>) \
-        if (!std::is_constant_evaluated() && on(I)) return plain(held.a other b);                  \
+        if (!std::is_constant_evaluated() && on<I>()) return plain(held.a other b);                \
     }                                                                                              \
     return plain(held.a op b);                                                                     \
   }
@@ -68,29 +74,29 @@ HINGE_FAULT(Times, *, /)
 // "a && b" is written "a && andLeft<7>() || andRight<7>() && b", "a || b" with "or" likewise: b is
 // looked at only when it is needed, as before.
 template <int I> bool andLeft() {
-  if (on(I)) return true;
+  if (on<I>()) return true;
   t_flag = true;
   return false;
 }
 template <int I> bool andRight() {
   const bool left = std::exchange(t_flag, false);
-  return on(I) || left;
+  return on<I>() || left;
 }
 template <int I> bool orLeft() {
-  if (!on(I)) return true;
+  if (!on<I>()) return true;
   t_flag = true;
   return false;
 }
 template <int I> bool orRight() {
   const bool left = std::exchange(t_flag, false);
-  return !on(I) || left;
+  return !on<I>() || left;
 }
 
 template <int I> constexpr bool yes() {
-  return std::is_constant_evaluated() || !on(I);
+  return std::is_constant_evaluated() || !on<I>();
 }
 template <int I> constexpr bool turned() {
-  return !std::is_constant_evaluated() && on(I);
+  return !std::is_constant_evaluated() && on<I>();
 }
 template <int I, class T, class... Than>
 constexpr const T& larger(const T& a, const T& b, Than... than) {
@@ -107,7 +113,7 @@ template <int I, class T> constexpr T smaller(std::initializer_list<T> all) {
   return turned<I>() ? std::max(all) : std::min(all);
 }
 template <int I, class T> auto cosine(const T& angle) {
-  return on(I) ? std::sin(angle) : std::cos(angle);
+  return on<I>() ? std::sin(angle) : std::cos(angle);
 }
 
 } // namespace faults

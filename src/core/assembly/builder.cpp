@@ -8,7 +8,9 @@
 namespace hinge {
 
 std::string AssemblyBuilder::key(std::string_view role) const {
-  return fmt::format("{}/{}", m_owner ? m_owner->text() : "card", role);
+  std::string key = m_name;
+  key += '/';
+  return key += role;
 }
 
 void AssemblyBuilder::fail(Text message, std::string place) {
@@ -17,13 +19,24 @@ void AssemblyBuilder::fail(Text message, std::string place) {
 
 Result<void> AssemblyBuilder::status() const {
   if (m_error) return *m_error;
+  constexpr double kOverlap_mm2 = 1e-3;
+  // Neighbours on a sheet mostly share an edge and no more: their boxes say so at once.
+  std::vector<Box2> boxes;
+  const auto share = [&](std::size_t i, std::size_t j) {
+    const Vec2 size = boxes[i].high.cwiseMin(boxes[j].high) - boxes[i].low.cwiseMax(boxes[j].low);
+    return size.x() > 0 && size.y() > 0 && size.prod() > kOverlap_mm2;
+  };
   for (std::size_t k = m_firstPiece; k < m_assembly.pieces.size(); ++k) {
     const Piece& piece = m_assembly.pieces[PieceIndex(k)];
+    boxes.clear();
+    for (PanelIndex p : piece.panels)
+      boxes.push_back(boundsOf(m_assembly.panels[p].outline));
     for (std::size_t i = 0; i < piece.panels.size(); ++i)
       for (std::size_t j = i + 1; j < piece.panels.size(); ++j) {
+        if (!share(i, j)) continue;
         const Panel &a = m_assembly.panels[piece.panels[i]],
                     &b = m_assembly.panels[piece.panels[j]];
-        if (overlapArea_mm2(a.outline, b.outline) > 1e-3)
+        if (overlapArea_mm2(a.outline, b.outline) > kOverlap_mm2)
           return Error{{"piece.overlap", a.label, b.label}, piece.key};
       }
   }
@@ -130,7 +143,7 @@ bool AssemblyBuilder::openFold(const Seat& seat, const Vec2& from, const Vec2& t
     m_assembly.folds[f].to = fold.from + low * along;
     Fold rest = fold;
     rest.from = fold.from + high * along;
-    rest.key += "-" + (m_owner ? m_owner->text() : std::string("cut"));
+    rest.key += "-" + (m_owner ? m_name : "cut");
     while (m_assembly.findFold(rest.key).valid())
       rest.key += "'";
     m_assembly.addFold(rest);
@@ -235,10 +248,11 @@ Seat seatOnFold(AssemblyBuilder& builder, std::string_view role, Text label, Pan
 
 Seat AssemblyBuilder::seat(std::string_view role, Text label, const SeatSide& first,
                            const SeatSide& second, double length_mm, double shutOpening_rad) {
-  const std::string seatKey = m_owner ? key(role) : std::string(role);
-  const Seat made{seatKey, std::move(label), {first, second}, length_mm, shutOpening_rad};
-  m_assembly.seats.push(made);
-  return made;
+  return m_assembly.seats[m_assembly.seats.push({m_owner ? key(role) : std::string(role),
+                                                 std::move(label),
+                                                 {first, second},
+                                                 length_mm,
+                                                 shutOpening_rad})];
 }
 
 void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& to) {
@@ -248,9 +262,10 @@ void AssemblyBuilder::faceSeats(PanelIndex panel, const Vec2& from, const Vec2& 
   const SeatSide face{panel, planarFrame(from, along, up)},
       back{panel, planarFrame(to, -along, up)};
   const double length = (to - from).norm();
-  const Text name = m_owner ? Text("of", p.label, m_owner->text()) : p.label;
+  Text name = m_owner ? Text("of", p.label, m_name) : p.label;
   m_assembly.seats.push({p.key, Text("face-of", name), {face, face}, length, kPi});
-  m_assembly.seats.push({p.key + "-back", Text("back-of", name), {back, back}, length, kPi});
+  m_assembly.seats.push(
+      {p.key + "-back", Text("back-of", std::move(name)), {back, back}, length, kPi});
 }
 
 void AssemblyBuilder::twins(PanelIndex one, PanelIndex other) {

@@ -9,8 +9,8 @@ namespace hinge {
 class AssemblyBuilder {
 public:
   explicit AssemblyBuilder(Assembly& assembly, std::optional<StructureId> owner)
-      : m_assembly(assembly), m_owner(owner), m_firstPiece(assembly.pieces.size()),
-        m_firstFold(assembly.folds.size()) {}
+      : m_assembly(assembly), m_owner(owner), m_name(owner ? owner->text() : "card"),
+        m_firstPiece(assembly.pieces.size()), m_firstFold(assembly.folds.size()) {}
 
   PieceIndex piece(std::string_view role, Text label);
   /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an
@@ -94,6 +94,7 @@ private:
 
   Assembly& m_assembly;
   std::optional<StructureId> m_owner;
+  std::string m_name; ///< what its keys begin with
   std::size_t m_firstPiece, m_firstFold;
   std::optional<Error> m_error;
 };

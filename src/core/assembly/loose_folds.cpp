@@ -3,6 +3,7 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numeric>
 
 namespace hinge {
@@ -56,14 +57,16 @@ private:
   void addEdge(PanelIndex first, PanelIndex second, std::vector<FoldIndex> folds,
                JointIndex joint = {}) {
     const std::size_t a = rootOf(first), b = rootOf(second);
-    if (a != b) m_edges.push_back({a, b, std::move(folds), joint});
+    if (a == b) return;
+    if (!folds.empty()) m_hinges[std::minmax(a, b)].push_back(m_edges.size());
+    m_edges.push_back({a, b, std::move(folds), joint});
   }
   /// Parts of one line between the same panels are one hinge.
   void addFold(FoldIndex f) {
     const Fold& fold = m_assembly.folds[f];
     const std::size_t a = rootOf(fold.left), b = rootOf(fold.right);
-    for (Edge& edge : m_edges) {
-      if (edge.folds.empty() || std::minmax(edge.a, edge.b) != std::minmax(a, b)) continue;
+    for (std::size_t e : m_hinges[std::minmax(a, b)]) {
+      Edge& edge = m_edges[e];
       const Fold& other = m_assembly.folds[edge.folds.front()];
       const Vec2 along = (other.to - other.from).normalized();
       const bool onePiece =
@@ -112,6 +115,8 @@ private:
   std::vector<std::size_t> m_group;
   std::vector<Edge> m_edges;
   std::vector<std::vector<std::size_t>> m_of; ///< edges of a group
+  /// Edges of folds between two groups.
+  std::map<std::pair<std::size_t, std::size_t>, std::vector<std::size_t>> m_hinges;
   std::vector<int> m_seen, m_low;
   std::vector<Edge> m_found;
 };

@@ -64,6 +64,7 @@ public:
     m_items.push_back(std::move(item));
     return I(m_items.size() - 1);
   }
+  void reserve(std::size_t n) { m_items.reserve(n); }
   void assign(std::size_t n, const T& item) { m_items.assign(n, item); }
   std::size_t size() const { return m_items.size(); }
   bool empty() const { return m_items.empty(); }
@@ -83,10 +84,8 @@ private:
 template <class I, class T> class KeyedVector : public IndexedVector<I, T> {
 public:
   I push(T item) {
-    const std::string key = item.key;
-    const I index = IndexedVector<I, T>::push(std::move(item));
-    m_byKey.emplace(key, index);
-    return index;
+    m_byKey.emplace(item.key, I(this->size()));
+    return IndexedVector<I, T>::push(std::move(item));
   }
   /// Invalid when there is none.
   I find(std::string_view key) const {

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <array>
 #include <cstddef>
+#include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <utility>
 #include <variant>
-#include <vector>
 
 namespace hinge {
 
@@ -27,10 +29,11 @@ struct Decimal {
 struct Said;
 
 /// A sentence or a name, not yet in any language: its key in words/ and what goes into it.
-/// Text("tier", 2, Text("wall", "a")).
-struct Text {
+/// Text("tier", 2, Text("wall", "a")). Copies share what goes into them: the name of a panel goes
+/// into those of its faces, folds and tabs.
+class Text {
+public:
   std::string key;
-  std::vector<Said> with;
 
   Text() = default;
   Text(const char* of) : key(of) {}
@@ -38,6 +41,11 @@ struct Text {
   Text(std::string_view of) : key(of) {}
   template <class Key, class First, class... More> Text(Key&& of, First&& first, More&&... more);
   bool empty() const { return key.empty(); }
+  std::span<const Said> with() const;
+
+private:
+  std::shared_ptr<const Said> m_with; ///< the first of them
+  std::size_t m_count = 0;
 };
 
 /// One thing that a text is said of. A plain string is a name or key and is written as it is; a
@@ -58,10 +66,16 @@ struct Said {
 };
 
 template <class Key, class First, class... More>
-Text::Text(Key&& of, First&& first, More&&... more) : key(std::forward<Key>(of)) {
-  with.reserve(1 + sizeof...(More));
-  with.emplace_back(std::forward<First>(first));
-  (with.emplace_back(std::forward<More>(more)), ...);
+Text::Text(Key&& of, First&& first, More&&... more)
+    : key(std::forward<Key>(of)), m_count(1 + sizeof...(More)) {
+  using All = std::array<Said, 1 + sizeof...(More)>;
+  const auto all = std::make_shared<const All>(
+      All{Said(std::forward<First>(first)), Said(std::forward<More>(more))...});
+  m_with = {all, all->data()};
+}
+
+inline std::span<const Said> Text::with() const {
+  return {m_with.get(), m_with ? m_count : 0}; // none in what has been moved from
 }
 
 } // namespace hinge

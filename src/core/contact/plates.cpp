@@ -26,8 +26,20 @@ Extent along(const ConvexSlab& slab, const Vec3& way) {
   return out;
 }
 
-Vec3 edgeOf(const ConvexSlab& slab, std::size_t k) {
-  return slab.corners[(k + 1) % slab.corners.size()] - slab.corners[k];
+/// The directions of its edges. Of parallel ones, such as the two pairs that most panels have, one
+/// says all.
+std::vector<Vec3> edgesOf(const ConvexSlab& slab) {
+  constexpr double kParallel_rad = 1e-11;
+  std::vector<Vec3> edges;
+  for (std::size_t k = 0; k < slab.corners.size(); ++k) {
+    const Vec3 edge = slab.corners[(k + 1) % slab.corners.size()] - slab.corners[k];
+    const auto isAlong = [&](const Vec3& other) {
+      return edge.cross(other).squaredNorm() <=
+             kParallel_rad * kParallel_rad * edge.squaredNorm() * other.squaredNorm();
+    };
+    if (std::ranges::none_of(edges, isAlong)) edges.push_back(edge);
+  }
+  return edges;
 }
 
 } // namespace
@@ -41,15 +53,14 @@ double gapBetween(const ConvexSlab& a, const ConvexSlab& b) {
     widest = std::max({widest, eb.low - ea.high, ea.low - eb.high});
   };
   look(a.normal), look(b.normal);
-  for (const auto& [one, other] : {std::pair{&a, &b}, std::pair{&b, &a}})
-    for (std::size_t k = 0; k < one->corners.size(); ++k) {
-      look(edgeOf(*one, k).cross(one->normal));
-      look(edgeOf(*one, k).cross(other->normal));
-    }
   look(a.normal.cross(b.normal));
-  for (std::size_t i = 0; i < a.corners.size(); ++i)
-    for (std::size_t j = 0; j < b.corners.size(); ++j)
-      look(edgeOf(a, i).cross(edgeOf(b, j)));
+  const std::vector<Vec3> edges[2] = {edgesOf(a), edgesOf(b)};
+  for (const auto& own : edges)
+    for (const Vec3& edge : own)
+      look(edge.cross(a.normal)), look(edge.cross(b.normal));
+  for (const Vec3& one : edges[0])
+    for (const Vec3& other : edges[1])
+      look(one.cross(other));
   return widest;
 }
 
@@ -67,9 +78,16 @@ struct Slabbed {
 
 using PlatePair = std::pair<int, int>;
 
+/// The slabs of a pair that are nearest to one another.
 struct SlabMeeting {
   double gap = 1e300;
-  Vec3 place = Vec3::Zero();
+  const ConvexSlab *first = nullptr, *second = nullptr; ///< in their piece frames
+};
+
+/// A pair in a stretch of the opening, met at both its ends.
+struct Stretched {
+  PlatePair pair;
+  SlabMeeting start, end;
 };
 
 class PlateSearch {
@@ -88,7 +106,11 @@ public:
          stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
       if (m_stop.stop_requested()) break;
       if (t0 < low - m_options.finest_rad || t1 > high + m_options.finest_rad) continue;
-      search(t0, t1, candidates(threeAt(t0, t1, {})));
+      const ThreePoses at = threeAt(t0, t1);
+      std::vector<Stretched> pairs;
+      for (const PlatePair& pair : candidates(at))
+        pairs.push_back({pair, meetingAt(pair, *at[0]), meetingAt(pair, *at[2])});
+      search(t0, t1, pairs);
       m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
     }
     std::vector<PlateTouch> found;
@@ -173,8 +195,8 @@ private:
     }
   }
 
-  ThreePoses threeAt(double t0, double t1, const std::vector<char>& wanted) {
-    return {&poseAt(t0, wanted), &poseAt(0.5 * (t0 + t1), wanted), &poseAt(t1, wanted)};
+  ThreePoses threeAt(double t0, double t1) {
+    return {&poseAt(t0, {}), &poseAt(0.5 * (t0 + t1), {}), &poseAt(t1, {})};
   }
   const Pose& poseAt(double t, const std::vector<char>& wanted) {
     const auto it = m_poses.find(t);
@@ -220,10 +242,15 @@ private:
       for (const ConvexSlab& other : b.*slabs) {
         const ConvexSlab second = moved(other, pose.panels[b.panel]);
         const double gap = gapBetween(first, second);
-        if (gap < least.gap) least = {gap, between(first, second)};
+        if (gap < least.gap) least = {gap, &one, &other};
       }
     }
     return least;
+  }
+
+  Vec3 placeOf(const PlatePair& pair, const SlabMeeting& meeting, const Pose& pose) const {
+    return between(moved(*meeting.first, pose.panels[plate(pair.first).panel]),
+                   moved(*meeting.second, pose.panels[plate(pair.second).panel]));
   }
 
   /// The corner of one that is nearest to the other's plane and lies over it; roughly their place.
@@ -246,29 +273,29 @@ private:
     return best;
   }
 
-  void search(double t0, double t1, const std::vector<PlatePair>& pairs) {
+  void search(double t0, double t1, const std::vector<Stretched>& pairs) {
     if (m_stop.stop_requested() || pairs.empty()) return;
     std::vector<BodyIndex> bodies;
-    for (const PlatePair& pair : pairs)
+    for (const auto& [pair, start, end] : pairs)
       bodies.push_back(plate(pair.first).body), bodies.push_back(plate(pair.second).body);
-    const ThreePoses at = threeAt(t0, t1, m_motion.blocksFor(bodies));
-    std::vector<PlatePair> left;
-    for (const PlatePair& pair : pairs) {
-      const SlabMeeting m[3] = {meetingAt(pair, *at[0]), meetingAt(pair, *at[1]),
-                                meetingAt(pair, *at[2])};
-      const auto [least, most] = std::minmax({m[0].gap, m[1].gap, m[2].gap});
+    const double middle = 0.5 * (t0 + t1);
+    const Pose& pose = poseAt(middle, m_motion.blocksFor(bodies));
+    std::vector<Stretched> before, after;
+    for (const auto& [pair, start, end] : pairs) {
+      const SlabMeeting now = meetingAt(pair, pose);
+      const auto [least, most] = std::minmax({start.gap, now.gap, end.gap});
       const double bend =
-          0.5 * std::abs(m[0].gap - 2 * m[1].gap + m[2].gap) + 0.25 * std::abs(m[2].gap - m[0].gap);
+          0.5 * std::abs(start.gap - 2 * now.gap + end.gap) + 0.25 * std::abs(end.gap - start.gap);
       if (least - bend > -m_options.tolerance_mm) continue;
       if (most < -m_options.tolerance_mm || t1 - t0 <= m_options.finest_rad) {
-        if (m[1].gap < -m_options.tolerance_mm)
-          record(pair, t0, t1, {0.5 * (t0 + t1), -m[1].gap, parallel(pair, *at[1]), m[1].place});
+        if (now.gap < -m_options.tolerance_mm)
+          record(pair, t0, t1, {middle, -now.gap, parallel(pair, pose), placeOf(pair, now, pose)});
       } else {
-        left.push_back(pair);
+        before.push_back({pair, start, now}), after.push_back({pair, now, end});
       }
     }
-    search(t0, 0.5 * (t0 + t1), left);
-    search(0.5 * (t0 + t1), t1, left);
+    search(t0, middle, before);
+    search(middle, t1, after);
   }
 
   void record(const PlatePair& pair, double t0, double t1, const Sample& sample) {

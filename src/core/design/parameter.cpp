@@ -63,14 +63,14 @@ Said valueOf(const ParameterSpec& spec, double value) {
 Result<void> validate(ParameterTable table, const ParameterValues& values, std::string_view place) {
   for (const auto& [key, value] : values) {
     const ParameterSpec* spec = findSpec(table, key);
-    const std::string where = fmt::format("{} {}", place, key);
-    if (!spec) return Error{{"value.unknown", key}, where};
-    if (!std::isfinite(value)) return Error{"value.range/number", where};
+    const auto where = [&] { return fmt::format("{} {}", place, key); };
+    if (!spec) return Error{{"value.unknown", key}, where()};
+    if (!std::isfinite(value)) return Error{"value.range/number", where()};
     if (value < spec->least || value > spec->most)
       return Error{{"value.range", valueOf(*spec, value), valueOf(*spec, spec->least),
                     valueOf(*spec, spec->most)},
-                   where};
-    if (spec->whole() && value != std::floor(value)) return Error{"value.range/whole", where};
+                   where()};
+    if (spec->whole() && value != std::floor(value)) return Error{"value.range/whole", where()};
   }
   for (const ParameterSpec& spec : table)
     if (!values.contains(spec.key))

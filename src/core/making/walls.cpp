@@ -62,6 +62,11 @@ std::vector<Vec3> Walls::waysFrom(const Vec3& axis) {
 }
 
 bool Walls::stands(const Wall& wall, const Way& way) {
+  // Most ways near a panel do not cross its plane; heights over it cost a third of places.
+  const auto height = [&](const Vec3& p) {
+    return wall.toPanel.linear().row(2).dot(p) + wall.toPanel.translation().z();
+  };
+  if ((height(way.from) > 0) == (height(way.to) > 0)) return false;
   const Vec3 a = wall.toPanel * way.from, b = wall.toPanel * way.to;
   if ((a.z() > 0) == (b.z() > 0) || std::abs(a.z() - b.z()) < 1e-9) return false;
   const Vec3 hit = a + (b - a) * (a.z() / (a.z() - b.z()));

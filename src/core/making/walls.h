@@ -68,9 +68,14 @@ private:
   static bool stands(const Wall& wall, const Way& way);
 
   static bool meets(const Node& node, const Way& way) {
-    const Eigen::Array3d a = (node.low - way.from).array() * way.inverse;
-    const Eigen::Array3d b = (node.high - way.from).array() * way.inverse;
-    return std::max(a.min(b).maxCoeff(), 0.0) <= std::min(a.max(b).minCoeff(), 1.0);
+    double enters = 0, leaves = 1; // shares of the way
+    for (int k = 0; k < 3; ++k) {
+      const double a = (node.low[k] - way.from[k]) * way.inverse[k],
+                   b = (node.high[k] - way.from[k]) * way.inverse[k];
+      enters = std::max(enters, std::min(a, b)), leaves = std::min(leaves, std::max(a, b));
+      if (enters > leaves) return false;
+    }
+    return true;
   }
   template <class Counts> bool inTheWay(int at, const Way& way, const Counts& counts) const {
     const Node& node = m_nodes[static_cast<std::size_t>(at)];

@@ -162,12 +162,12 @@ std::optional<Miss> nearestMiss(const Mechanism& m, const Assembly& assembly,
   for (int k = 0; k < tries; ++k)
     attempts.from(attempts.random(static_cast<double>(k) / tries, true), true);
   if (!attempts.nearest()) return std::nullopt;
-  Closure closure;
-  evaluateClosure(m, block, *attempts.nearest(), closure);
+  Eigen::VectorXd gaps;
+  closureResidual(m, block, *attempts.nearest(), gaps);
   Miss miss;
   for (std::size_t c = 0; c < block.closing.size(); ++c)
     for (Eigen::Index end : {0, 3}) {
-      const double gap = closure.residual.segment<3>(static_cast<Eigen::Index>(6 * c) + end).norm();
+      const double gap = gaps.segment<3>(static_cast<Eigen::Index>(6 * c) + end).norm();
       if (gap < miss.gap_mm) continue;
       const Pair& pair = m.pairs[block.closing[c]];
       miss = {gap, pair.fold, pair.joint};

@@ -8,8 +8,8 @@
 
 namespace hinge {
 
-void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x,
-                BodyPoses& poses) {
+void placeBlock(const Mechanism& mechanism, const Block& block,
+                const Eigen::Ref<const Eigen::VectorXd>& x, BodyPoses& poses) {
   for (std::size_t k = 0; k < block.steps.size(); ++k) {
     const Block::Step& step = block.steps[k];
     poses[step.child] = mechanism.across(mechanism.pairs[step.pair], step.parent,
@@ -17,20 +17,28 @@ void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::Vec
   }
 }
 
-void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
-                     Closure& out) {
-  const auto rows = static_cast<Eigen::Index>(6 * block.closing.size()),
-             columns = static_cast<Eigen::Index>(block.steps.size());
-  out.residual.resize(rows);
-  out.jacobian.setZero(rows, columns);
+void closureResidual(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Eigen::VectorXd& out) {
+  out.resize(static_cast<Eigen::Index>(6 * block.closing.size()));
+  for (std::size_t c = 0; c < block.closing.size(); ++c) {
+    const Pair& pair = mechanism.pairs[block.closing[c]];
+    const Iso3 &left = poses[pair.left], &right = poses[pair.right];
+    const auto row = static_cast<Eigen::Index>(6 * c);
+    out.segment<3>(row) = left * pair.leftFrom - right * pair.rightFrom;
+    out.segment<3>(row + 3) = left * pair.leftTo - right * pair.rightTo;
+  }
+}
+
+void closureJacobian(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Eigen::MatrixXd& out) {
+  out.setZero(static_cast<Eigen::Index>(6 * block.closing.size()),
+              static_cast<Eigen::Index>(block.steps.size()));
   for (std::size_t c = 0; c < block.closing.size(); ++c) {
     const Pair& pair = mechanism.pairs[block.closing[c]];
     const Vec3 ends[2][2] = {
         {poses[pair.left] * pair.leftFrom, poses[pair.left] * pair.leftTo},
         {poses[pair.right] * pair.rightFrom, poses[pair.right] * pair.rightTo}};
     const auto row = static_cast<Eigen::Index>(6 * c);
-    out.residual.segment<3>(row) = ends[0][0] - ends[1][0];
-    out.residual.segment<3>(row + 3) = ends[0][1] - ends[1][1];
     for (std::size_t k = 0; k < block.steps.size(); ++k) {
       const Block::Step& step = block.steps[k];
       const Pair& hinge = mechanism.pairs[step.pair];
@@ -43,7 +51,7 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
         if (last < 0 || std::ranges::find(step.moves, last) == step.moves.end()) continue;
         const double sign = side == 0 ? 1.0 : -1.0;
         for (int e : {0, 1})
-          out.jacobian.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) +=
+          out.block<3, 1>(row + 3 * e, static_cast<Eigen::Index>(k)) +=
               sign * (hinge.slides ? run : Vec3(axis.cross(ends[side][e] - origin)));
       }
     }
@@ -53,9 +61,9 @@ void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyP
 int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& poses) {
   const int unknowns = static_cast<int>(block.steps.size());
   if (block.closing.empty()) return unknowns;
-  Closure closure;
-  evaluateClosure(mechanism, block, poses, closure);
-  const Eigen::VectorXd s = closure.jacobian.jacobiSvd().singularValues();
+  Eigen::MatrixXd jacobian;
+  closureJacobian(mechanism, block, poses, jacobian);
+  const Eigen::VectorXd s = jacobian.jacobiSvd().singularValues();
   int rank = 0;
   for (Eigen::Index i = 0; i < s.size(); ++i)
     rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
@@ -167,6 +175,14 @@ Block blockFromTree(const Mechanism& m, const Assembly& assembly, PairTree tree,
       block.closing.push_back(j);
       block.ends.push_back({stepOf(hinge.left), stepOf(hinge.right)});
     }
+  const auto need = [&](BodyIndex b) {
+    if (stepOf(b) < 0 && std::ranges::find(block.needs, b) == block.needs.end())
+      block.needs.push_back(b);
+  };
+  for (const Block::Step& step : block.steps)
+    need(step.parent);
+  for (PairIndex j : block.closing)
+    need(m.pairs[j].left), need(m.pairs[j].right);
   allowPlay(m, assembly, block);
   return block;
 }
@@ -181,10 +197,9 @@ std::vector<char> movingSteps(const Mechanism& mechanism, const Block& block,
   Eigen::MatrixXd freedoms = Eigen::MatrixXd::Identity(
       static_cast<Eigen::Index>(block.steps.size()), static_cast<Eigen::Index>(block.steps.size()));
   if (!block.closing.empty()) {
-    Closure closure;
-    evaluateClosure(mechanism, block, poses, closure);
-    freedoms = symmetricParts(closure.jacobian.transpose() * closure.jacobian)
-                   .vectors.leftCols(block.freedoms);
+    Eigen::MatrixXd jacobian;
+    closureJacobian(mechanism, block, poses, jacobian);
+    freedoms = symmetricParts(jacobian.transpose() * jacobian).vectors.leftCols(block.freedoms);
   }
   for (Eigen::Index f = 0; f < freedoms.cols(); ++f)
     for (std::size_t k = 0; k < block.steps.size(); ++k) {
@@ -368,10 +383,8 @@ private:
         for (std::size_t k = 0; k < m_blocks.size(); ++k)
           all[b][k] = all[b][k] || all[static_cast<std::size_t>(other)][k];
       };
-      for (const auto& step : m_blocks[b].steps)
-        need(step.parent);
-      for (PairIndex j : m_blocks[b].closing)
-        need(m.pairs[j].left), need(m.pairs[j].right);
+      for (BodyIndex body : m_blocks[b].needs)
+        need(body);
     }
     return all;
   }

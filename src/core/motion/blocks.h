@@ -19,6 +19,7 @@ struct Block {
   };
   std::vector<Step> steps;
   std::vector<PairIndex> closing; ///< joints that must meet: one ring each
+  std::vector<BodyIndex> needs;   ///< bodies of earlier blocks that it hangs on
   std::vector<std::array<int, 2>>
       ends; ///< step that places the left/right body of a closing joint, -1 if placed before
   /// Of every ring: how far its ends may stay apart (mm), because its pins and slides have play. A
@@ -31,21 +32,21 @@ struct Block {
 
 using BodyPoses = IndexedVector<BodyIndex, Iso3>;
 
-/// Residual (mm, 6 rows per closing joint: both ends of the fold line seen from both bodies) and
-/// its Jacobian by the fold angles (mm per rad), analytic. Places the block's bodies in `poses` for
-/// the angles `x`.
-struct Closure {
-  Eigen::VectorXd residual;
-  Eigen::MatrixXd jacobian;
-};
-void placeBlock(const Mechanism& mechanism, const Block& block, const Eigen::VectorXd& x,
-                BodyPoses& poses);
-void evaluateClosure(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
-                     Closure& out);
+/// Places the block's bodies in `poses` for the angles `x`.
+void placeBlock(const Mechanism& mechanism, const Block& block,
+                const Eigen::Ref<const Eigen::VectorXd>& x, BodyPoses& poses);
+
+/// What the rings of a block leave open (mm, 6 rows per closing joint: both ends of the fold line
+/// seen from both bodies).
+void closureResidual(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Eigen::VectorXd& out);
+/// Its Jacobian by the fold angles (mm per rad), analytic.
+void closureJacobian(const Mechanism& mechanism, const Block& block, const BodyPoses& poses,
+                     Eigen::MatrixXd& out);
 
 /// What is left of the residual of the rings when play has taken up what it can: the two ends of a
 /// closing joint may stand apart by as much, but only in the same direction.
-Eigen::VectorXd beyondPlay(const Block& block, const Eigen::VectorXd& residual);
+Eigen::VectorXd beyondPlay(const Block& block, Eigen::VectorXd residual);
 
 /// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values
 /// below 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.

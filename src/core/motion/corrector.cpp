@@ -10,29 +10,36 @@ namespace {
 
 constexpr int kSmall = 4; ///< most folds that turn in a small block
 
+template <int N> using Angles = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, N, 1>;
+
 /// The normal equations of one correction and their damped solutions. Where the rings leave no
 /// direction weak, which is the rule, a Cholesky factor solves them; else the eigenvectors of J'J
 /// tell which directions to leave alone. The small blocks that most are need no memory of
 /// their own: their sizes are at most N.
 template <int N> class Directions {
 public:
-  explicit Directions(const Closure& closure) {
-    const auto n = closure.jacobian.cols();
+  Directions(const Eigen::MatrixXd& jacobian, const Eigen::VectorXd& residual) {
+    const auto n = jacobian.cols();
     m_normal.resize(n, n);
-    m_normal.noalias() = closure.jacobian.transpose() * closure.jacobian;
+    m_normal.noalias() = jacobian.transpose() * jacobian;
     m_gradient.resize(n);
-    m_gradient.noalias() = closure.jacobian.transpose() * closure.residual;
-    const Eigen::LDLT<Matrix> factor(m_normal);
-    const auto pivots = factor.vectorD();
+    m_gradient.noalias() = jacobian.transpose() * residual;
+    m_factor.compute(m_normal);
+    const auto pivots = m_factor.vectorD();
     m_strongest = pivots.maxCoeff();
-    m_regular = factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
+    m_regular =
+        m_factor.info() == Eigen::Success && pivots.minCoeff() > kSafelyRegular * m_strongest;
     if (m_regular) return;
     m_parts = symmetricParts(m_normal);
     m_strongest = m_parts.values[n - 1];
   }
   double strongest() const { return m_strongest; }
   /// Damped step without the directions whose eigenvalue is below `weakest`.
-  void step(double weakest, double damping, Eigen::VectorXd& out) const {
+  void step(double weakest, double damping, Angles<N>& out) const {
+    if (m_regular && damping == 0) {
+      out = -m_factor.solve(m_gradient);
+      return;
+    }
     if (m_regular) {
       Matrix damped = m_normal;
       damped.diagonal().array() += damping;
@@ -49,13 +56,13 @@ public:
 
 private:
   using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, N, N>;
-  using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, N, 1>;
   /// Least pivot, as a share of the largest, that leaves no doubt: four orders above what counts as
   /// weak (kWeakDirection squared), more than pivots and eigenvalues ever differ in such small
   /// systems.
   static constexpr double kSafelyRegular = 1e4 * motion::kWeakDirection * motion::kWeakDirection;
   Matrix m_normal;
-  Vector m_gradient;
+  Angles<N> m_gradient;
+  Eigen::LDLT<Matrix> m_factor;
   SymmetricParts m_parts; ///< of what is not regular
   double m_strongest = 0;
   bool m_regular = false;
@@ -68,19 +75,21 @@ Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::V
   Correction result;
   placeBlock(mechanism, block, x, poses);
   if (block.closing.empty()) return result;
-  const Eigen::VectorXd start = x;
-  Closure closure;
-  evaluateClosure(mechanism, block, poses, closure);
-  double size = closure.residual.norm();
+  const Angles<N> start = x;
+  Angles<N> trial, step;
+  Eigen::VectorXd residual, next;
+  Eigen::MatrixXd jacobian;
+  closureResidual(mechanism, block, poses, residual);
+  double size = residual.norm();
   const double floor = kResidualFloor * block.size_mm;
   double damping = 0;
-  Eigen::VectorXd trial, step;
-  Closure next;
+  bool better = true; // `poses` are those of `x`
   for (; result.iterations < kMostCorrections && size > floor; ++result.iterations) {
-    const Directions<N> directions(closure);
+    closureJacobian(mechanism, block, poses, jacobian);
+    const Directions<N> directions(jacobian, residual);
     const double strongest = directions.strongest(), noise = kRoundingLever * block.size_mm;
     if (!(strongest > noise * noise)) break;
-    bool better = false;
+    better = false;
     for (int attempt = 0; attempt < 8 && !better; ++attempt) {
       directions.step(std::max(kWeakDirection * kWeakDirection * strongest, noise * noise),
                       damping * strongest, step);
@@ -88,13 +97,13 @@ Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::V
       if (largest > kLargestStep_rad) step *= kLargestStep_rad / largest;
       trial = x + step;
       placeBlock(mechanism, block, trial, poses);
-      evaluateClosure(mechanism, block, poses, next);
-      const double nextSize = next.residual.norm();
+      closureResidual(mechanism, block, poses, next);
+      const double nextSize = next.norm();
       if (nextSize < size) {
         const bool stagnant = nextSize > 0.5 * size && size < 1e-9 * block.size_mm;
         better = true;
         x = trial;
-        std::swap(closure, next);
+        std::swap(residual, next);
         size = nextSize;
         damping = damping > 1e-12 ? damping * 0.1 : 0.0;
         if (stagnant) attempt = 8, result.iterations = kMostCorrections;
@@ -105,9 +114,9 @@ Correction correctSized(const Mechanism& mechanism, const Block& block, Eigen::V
     }
     if (!better) break;
   }
-  placeBlock(mechanism, block, x, poses);
-  result.residual_mm = beyondPlay(block, closure.residual).norm();
+  if (!better) placeBlock(mechanism, block, x, poses);
   result.moved_rad = (x - start).cwiseAbs().maxCoeff();
+  result.residual_mm = beyondPlay(block, std::move(residual)).norm();
   return result;
 }
 

@@ -33,6 +33,7 @@ constexpr double kStarts_deg[] = {90, 75,  105, 60,  120, 45,  135, 30, 150,
 Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies,
                        const std::vector<char>& placed) const {
   Pose pose{opening_rad};
+  pose.panels.reserve(m_assembly->panels.size()), pose.placed.reserve(m_assembly->panels.size());
   for (PanelIndex p : m_assembly->panels.indices()) {
     const BodyIndex body = m_mechanism->bodyOf[p];
     pose.panels.push(bodies[body] * m_mechanism->inBody[p]);
@@ -47,7 +48,7 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
   Node node{opening_rad, {}};
   for (Block& block : m_blocks) {
     Eigen::VectorXd x;
-    if (parentsPlaced(block, *m_mechanism, placed)) {
+    if (parentsPlaced(block, placed)) {
       x = anglesFrom(*m_mechanism, block, guess);
       const double gap = correct(*m_mechanism, block, x, poses).residual_mm;
       const bool free = std::ranges::any_of(block.steps, [&](const Block::Step& s) {
@@ -85,8 +86,7 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
     std::size_t failed = m_blocks.size();
     for (std::size_t b = 0; b < m_blocks.size() && failed == m_blocks.size(); ++b) {
       if (!alive[b]) continue;
-      if (!parentsPlaced(m_blocks[b], *m_mechanism,
-                         placed)) { // what it stands on has reached its limit
+      if (!parentsPlaced(m_blocks[b], placed)) { // what it stands on has reached its limit
         alive[b] = 0;
         continue;
       }
@@ -198,6 +198,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
   const auto after = std::ranges::lower_bound(m_nodes, t, {}, &Node::opening_rad);
   const auto middle = after - m_nodes.begin();
   double worst = 0;
+  std::vector<std::pair<double, const Eigen::VectorXd*>> points;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
     const BlockReport& report = m_reports[b];
@@ -206,14 +207,14 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
     if (t < report.low_rad - kSlack_rad || t > report.high_rad + kSlack_rad ||
         report.low_rad > report.high_rad)
       continue;
-    if (!parentsPlaced(block, *m_mechanism, placed)) continue;
+    if (!parentsPlaced(block, placed)) continue;
     Eigen::VectorXd x;
     const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < block.closed_mm;
     if (exactlyShut) {
       placeBlock(*m_mechanism, block, m_shut[b], bodies);
     } else {
       // The four nodes round the opening at which this block is alive.
-      std::vector<std::pair<double, const Eigen::VectorXd*>> points;
+      points.clear();
       for (auto k = middle - 1; k >= 0 && points.size() < 2; --k)
         if (const Node& n = m_nodes[static_cast<std::size_t>(k)]; n.angles[b].size() > 0)
           points.push_back({n.opening_rad, &n.angles[b]});
@@ -248,7 +249,7 @@ Pose Motion::quickPose(const Assembly& assembly, double opening_rad, const Motio
   const std::vector<Block> blocks = splitIntoBlocks(m, assembly, poses, missing);
   std::vector<char> placed = baseBodies(m);
   for (const Block& block : blocks) {
-    if (!parentsPlaced(block, m, placed)) continue;
+    if (!parentsPlaced(block, placed)) continue;
     Eigen::VectorXd x = anglesFrom(m, block, poses);
     BodyPoses solved = poses;
     if (correct(m, block, x, solved).residual_mm < motion::kShown_mm)

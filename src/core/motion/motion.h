@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/blocks.h"
+#include <map>
 #include <memory>
 #include <stop_token>
 
@@ -28,7 +29,7 @@ public:
     int looseBy =
         -1; ///< block whose freedom moves this one: itself or one it stands on; -1: guided
     double closed_mm = 0;     ///< gap below which its rings count as closed
-    Eigen::VectorXd shutGap;  ///< of all its rings, as evaluateClosure has them
+    Eigen::VectorXd shutGap;  ///< of all its rings, as closureResidual() has them
     double shutMisfit_mm = 0; ///< gap of the closures in the exact shut state of the recipes
   };
 
@@ -86,8 +87,11 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
+  /// All bodies at those nodes that have been asked for.
+  using NodePoses = std::map<std::size_t, BodyPoses>;
+  const BodyPoses& posesAt(std::size_t node, NodePoses& known) const;
   /// Owners, openings and freedoms of a block, from the nodes of the trace.
-  BlockReport reachOf(std::size_t block) const;
+  BlockReport reachOf(std::size_t block, NodePoses& known) const;
   /// Lays a block into the shut state and notes by how much its rings do not close there.
   void shutBlock(std::size_t block, BodyPoses& shut, BlockReport& report);
   /// The unknowns of a block in the shut state, from the recipes or from where the nodes lead to;

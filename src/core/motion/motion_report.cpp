@@ -31,8 +31,7 @@ void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) co
   if (open.empty() || open.size() > kMost || block.closing.empty()) return;
   const Eigen::VectorXd reached = x;
   double least = 1e300;
-  Closure closure;
-  Eigen::VectorXd trial = x;
+  Eigen::VectorXd trial = x, gaps;
   for (unsigned bits = 0; bits < 1u << open.size(); ++bits) {
     double far = 0;
     for (std::size_t k = 0; k < open.size(); ++k) {
@@ -41,9 +40,9 @@ void Motion::nearestShut(std::size_t b, BodyPoses& poses, Eigen::VectorXd& x) co
       far += std::abs(trial[at] - reached[at]);
     }
     placeBlock(*m_mechanism, block, trial, poses);
-    evaluateClosure(*m_mechanism, block, poses, closure);
+    closureResidual(*m_mechanism, block, poses, gaps);
     // Of two that close alike the one nearer to where the motion ended.
-    const double gap = closure.residual.norm() + 1e-4 * far;
+    const double gap = gaps.norm() + 1e-4 * far;
     if (gap < least) least = gap, x = trial;
   }
 }
@@ -74,7 +73,19 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
   return x;
 }
 
-Motion::BlockReport Motion::reachOf(std::size_t b) const {
+const BodyPoses& Motion::posesAt(std::size_t node, NodePoses& known) const {
+  const auto [it, isNew] = known.try_emplace(node);
+  BodyPoses& poses = it->second;
+  if (!isNew) return poses;
+  const Node& at = m_nodes[node];
+  poses.assign(m_mechanism->bodies.size(), Iso3::Identity());
+  m_mechanism->placeBase(*m_assembly, at.opening_rad, poses);
+  for (std::size_t b = 0; b < m_blocks.size(); ++b)
+    if (at.angles[b].size() > 0) placeBlock(*m_mechanism, m_blocks[b], at.angles[b], poses);
+  return poses;
+}
+
+Motion::BlockReport Motion::reachOf(std::size_t b, NodePoses& known) const {
   const Mechanism& m = *m_mechanism;
   const Block& block = m_blocks[b];
   BlockReport report;
@@ -102,14 +113,8 @@ Motion::BlockReport Motion::reachOf(std::size_t b) const {
   report.freedoms = static_cast<int>(block.steps.size());
   for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
     const double last = static_cast<double>(alive.size() - 1);
-    const Node& node = m_nodes[alive[static_cast<std::size_t>(share * last)]];
-    BodyPoses poses;
-    poses.assign(m.bodies.size(), Iso3::Identity());
-    m.placeBase(*m_assembly, node.opening_rad, poses);
-    for (std::size_t before = 0; before <= b; ++before)
-      if (node.angles[before].size() > 0)
-        placeBlock(m, m_blocks[before], node.angles[before], poses);
-    report.freedoms = std::min(report.freedoms, freedomsAt(m, block, poses));
+    const std::size_t node = alive[static_cast<std::size_t>(share * last)];
+    report.freedoms = std::min(report.freedoms, freedomsAt(m, block, posesAt(node, known)));
   }
   return report;
 }
@@ -123,9 +128,9 @@ void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
   if (restsAnywhere) correct(m, block, x, shut);
   placeBlock(m, block, x, shut);
   m_shut.push_back(x);
-  Closure closure;
-  evaluateClosure(m, block, shut, closure);
-  report.shutGap = beyondPlay(block, closure.residual), report.closed_mm = block.closed_mm;
+  Eigen::VectorXd gaps;
+  closureResidual(m, block, shut, gaps);
+  report.shutGap = beyondPlay(block, std::move(gaps)), report.closed_mm = block.closed_mm;
   for (Eigen::Index r = 0; r + 3 <= report.shutGap.size(); r += 3)
     report.shutMisfit_mm = std::max(report.shutMisfit_mm, report.shutGap.segment<3>(r).norm());
 }
@@ -138,16 +143,15 @@ void Motion::report() {
   std::vector<int> looseBy(m.bodies.size(), -1);
   m_loose.assign(m_assembly->panels.size(), 0);
   m_low = m_assembly->low_rad, m_high = m_assembly->high_rad;
+  NodePoses atNodes;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
-    BlockReport report = reachOf(b);
+    BlockReport report = reachOf(b, atNodes);
     const auto inherit = [&](BodyIndex body) {
       if (report.looseBy < 0) report.looseBy = looseBy[static_cast<std::size_t>(body.value)];
     };
-    for (const auto& step : block.steps)
-      inherit(step.parent);
-    for (PairIndex j : block.closing)
-      inherit(m.pairs[j].left), inherit(m.pairs[j].right);
+    for (BodyIndex body : block.needs)
+      inherit(body);
     if (report.looseBy < 0 && report.freedoms > 0) report.looseBy = static_cast<int>(b);
     for (const auto& step : block.steps)
       looseBy[static_cast<std::size_t>(step.child.value)] = report.looseBy;

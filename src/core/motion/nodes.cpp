@@ -16,18 +16,9 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
   return sum;
 }
 
-bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed) {
-  const auto has = [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; };
-  std::vector<BodyIndex> own;
-  for (const auto& step : block.steps)
-    own.push_back(step.child);
-  const auto mine = [&](BodyIndex b) { return std::ranges::find(own, b) != own.end(); };
-  for (const auto& step : block.steps)
-    if (!mine(step.parent) && !has(step.parent)) return false;
-  for (PairIndex j : block.closing)
-    for (BodyIndex b : {m.pairs[j].left, m.pairs[j].right})
-      if (!mine(b) && !has(b)) return false;
-  return true;
+bool parentsPlaced(const Block& block, const std::vector<char>& placed) {
+  return std::ranges::all_of(
+      block.needs, [&](BodyIndex b) { return placed[static_cast<std::size_t>(b.value)] != 0; });
 }
 
 void markPlaced(const Block& block, std::vector<char>& placed) {

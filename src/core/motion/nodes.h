@@ -12,7 +12,7 @@ Eigen::VectorXd interpolate(const std::vector<std::pair<double, const Eigen::Vec
 
 /// Which bodies are where they belong: first those of the base, then block by block.
 std::vector<char> baseBodies(const Mechanism& m);
-bool parentsPlaced(const Block& block, const Mechanism& m, const std::vector<char>& placed);
+bool parentsPlaced(const Block& block, const std::vector<char>& placed);
 void markPlaced(const Block& block, std::vector<char>& placed);
 
 } // namespace hinge

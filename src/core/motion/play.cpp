@@ -4,17 +4,16 @@
 
 namespace hinge {
 
-Eigen::VectorXd beyondPlay(const Block& block, const Eigen::VectorXd& residual) {
-  Eigen::VectorXd left = residual;
+Eigen::VectorXd beyondPlay(const Block& block, Eigen::VectorXd residual) {
   for (std::size_t c = 0; c < block.play_mm.size(); ++c) {
     if (block.play_mm[c] == 0) continue;
     const auto row = static_cast<Eigen::Index>(6 * c);
     const Vec3 shift = 0.5 * (residual.segment<3>(row) + residual.segment<3>(row + 3));
     const double apart = shift.norm();
     const Vec3 taken = apart > 0 ? Vec3(shift * std::min(1.0, block.play_mm[c] / apart)) : shift;
-    left.segment<3>(row) -= taken, left.segment<3>(row + 3) -= taken;
+    residual.segment<3>(row) -= taken, residual.segment<3>(row + 3) -= taken;
   }
-  return left;
+  return residual;
 }
 
 namespace {
