@@ -90,7 +90,7 @@ void JointHand::layOnSheet(const Vec2& at) {
     const Panel& panel = assembly->panels[p];
     const Seat* seat = assembly->findSeat(panel.key);
     if (!contains(panel.outline, at) || !seat) continue;
-    goTo(panel.key, (seat->sides[0].toPiece.inverse() * lift(at)).head<2>());
+    goTo(panel.key, (inverseOf(seat->sides[0].toPiece) * lift(at)).head<2>());
     m_lying.to = snappedLying(*assembly, m_work, m_lying, 0, m_hand->lattice_mm()).to;
     m_document->select(m_target.piece);
     m_sheet->setPicked(m_lying.at);
@@ -182,7 +182,7 @@ void JointHand::nextFace(int by) {
   const Seat& next = *faces[static_cast<std::size_t>((at + by + count) % count)];
   const Region& panel = assembly->panels[next.sides[0].panel].outline;
   const Vec2 middle =
-      (next.sides[0].toPiece.inverse() * lift(centroidOf(convexParts(panel).front()))).head<2>();
+      (inverseOf(next.sides[0].toPiece) * lift(centroidOf(convexParts(panel).front()))).head<2>();
   goTo(next.key, middle);
   m_lying.to = snappedLying(*assembly, m_work, m_lying, 0, m_hand->lattice_mm()).to;
   m_stage->update();
@@ -196,7 +196,7 @@ void JointHand::otherSide() {
   for (const Seat& seat : assembly->seats)
     if (seat.kind() == SeatKind::Face && seat.sides[0].panel == here->panel &&
         seat.key != m_lying.on) {
-      goTo(seat.key, (seat.sides[0].toPiece.inverse() * lift(flat)).head<2>());
+      goTo(seat.key, (inverseOf(seat.sides[0].toPiece) * lift(flat)).head<2>());
       return m_stage->update();
     }
 }

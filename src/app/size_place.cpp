@@ -31,7 +31,7 @@ Box2 shutLeaves(const Assembly& assembly) {
   const auto pages = assembly.basePoses(0);
   for (const auto& [page, pose] : pages)
     shut.add(
-        boundsOf(mapped(assembly.panels[page].outline, pages.front().second.inverse() * pose)));
+        boundsOf(mapped(assembly.panels[page].outline, inverseOf(pages.front().second) * pose)));
   return shut;
 }
 

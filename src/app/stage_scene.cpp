@@ -227,7 +227,7 @@ std::optional<PickedPoint> StageScene::pickedAt(const QPointF& point, double lat
     return Vec2(onLattice(p.x(), lattice_mm), onLattice(p.y(), lattice_mm));
   };
   picked.onPiece = snapped(at);
-  picked.onFace = snapped((face.sides[0].toPiece.inverse() * lift(at)).head<2>());
+  picked.onFace = snapped((inverseOf(face.sides[0].toPiece) * lift(at)).head<2>());
   return picked;
 }
 

@@ -31,7 +31,7 @@ StepScene foldedPiece(const PlannedWork& work, PieceIndex piece, double progress
       const PanelIndex next = right ? fold.right : fold.left;
       const Iso3 over =
           foldedOver(fold, (fold.sense == FoldSense::Valley ? 1 : -1) * progress * kFolded_rad);
-      const Iso3 there = scene.pose.panels[open[k]] * (right ? over : over.inverse());
+      const Iso3 there = scene.pose.panels[open[k]] * (right ? over : inverseOf(over));
       if (scene.pose.placed[next]) {
         rings = rings || !there.isApprox(scene.pose.panels[next], 1e-3);
         continue;
@@ -44,7 +44,7 @@ StepScene foldedPiece(const PlannedWork& work, PieceIndex piece, double progress
     const Pose pose = work.motion->poseAt(0.5 * (work.motion->low_rad() + work.motion->high_rad()));
     for (PanelIndex p : panels)
       scene.pose.panels[p] = pose.panels[p], scene.pose.placed[p] = pose.placed[p];
-    scene.bench = pose.panels[first].inverse();
+    scene.bench = inverseOf(pose.panels[first]);
   }
   return scene;
 }

@@ -238,6 +238,44 @@ private slots:
     QCOMPARE(std::ranges::count_if(tables, [](const PieceTable& t) { return t.count() == 2; }), 1);
   }
 
+  void onlyPiecesScoredAlikeShareATable() {
+    PieceWork work = plainStrip(100, 40);
+    work.outline = {{0, 0}, {100, 0}, {100, 40}, {20, 40}, {0, 25}}; // lies on itself in one way
+    work.lines = {{WorkLine::Kind::Valley, {30, 0}, {30, 40}},
+                  {WorkLine::Kind::Valley, {60, 0}, {60, 40}}};
+    work.joints = {{{45, 20}, "card/page-a", {70, 60}, given::Glue()}};
+    Design design = card();
+    for (double y : {40.0, 90.0}) {
+      work.joints.front().to = {70, y};
+      design = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work)->design;
+    }
+    const auto assembly = assemble(design);
+    const std::vector<FlatPiece> pieces = flatPieces(*assembly);
+    const auto last = [](std::vector<FlatPiece>& of) -> FlatLine& {
+      return *std::ranges::find_if(of.back().lines,
+                                   [](const FlatLine& l) { return l.kind == LineKind::Valley; });
+    };
+    const auto alike = [&](const auto& change) {
+      std::vector<FlatPiece> changed = pieces;
+      change(last(changed));
+      return std::ranges::any_of(scoreTables(*assembly, design, changed, Bench()),
+                                 [](const PieceTable& t) { return t.count() == 2; });
+    };
+    QVERIFY(alike([](FlatLine&) {}));
+    QVERIFY(alike([](FlatLine& l) { std::swap(l.corners.front(), l.corners.back()); }));
+    QVERIFY(alike([](FlatLine& l) { l.corners.front().x() += 0.04; })); // less than a hand sees
+    QVERIFY(!alike([](FlatLine& l) { l.corners.front().x() += 4; }));
+    QVERIFY(!alike([](FlatLine& l) { l.corners.back().x() += 4; }));
+    QVERIFY(!alike([](FlatLine& l) { l.corners.back() = l.corners.front(); }));
+    QVERIFY(!alike([](FlatLine& l) { l.corners.front() = l.corners.back(); }));
+    QVERIFY(!alike([](FlatLine& l) {
+      for (Vec2& corner : l.corners)
+        corner.x() += 9;
+    }));
+    QVERIFY(!alike([](FlatLine& l) { l.kind = LineKind::Mountain; }));
+    QVERIFY(!alike([](FlatLine& l) { l.closed = true; }));
+  }
+
   void marksAndHairs() {
     QVERIFY(nearestMark(62.5, 0.5).exact());
     QVERIFY_NEAR(nearestMark(62.7, 0.5).off_mm, 0.2, 1e-12);

@@ -70,7 +70,7 @@ std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad)
   const auto join = [&](PanelIndex first, PanelIndex second, const auto& toFirst) {
     const Iso3 *a = poseOf(first), *b = poseOf(second);
     if ((a != nullptr) == (b != nullptr)) return;
-    const Iso3 pose = a ? Iso3(*a * toFirst()) : Iso3(*b * toFirst().inverse());
+    const Iso3 pose = a ? Iso3(*a * toFirst()) : Iso3(*b * inverseOf(toFirst()));
     placed.push_back({a ? second : first, pose});
     found = true;
   };

@@ -317,7 +317,7 @@ void AssemblyBuilder::placementBetween(
       {*m_owner, span, std::move(panels),
        [span, between = std::move(between)](const Iso3& first, const Iso3& second) {
          const Iso3 frame = first * span.sides[0].toPiece;
-         auto found = between(frame.inverse() * second * span.sides[1].toPiece);
+         auto found = between(inverseOf(frame) * second * span.sides[1].toPiece);
          if (found)
            for (Iso3& pose : *found)
              pose = frame * pose;

@@ -48,7 +48,7 @@ std::array<PanelIndex, 2> panelsOf(const Joint& joint) {
 Iso3 turnedInFirst(const Guide& guide, double angle_rad) {
   Iso3 turn = Iso3::Identity();
   turn.linear() = Eigen::AngleAxisd(angle_rad, Vec3::UnitY()).toRotationMatrix();
-  return guide.onFirst * turn * guide.onSecond.inverse();
+  return guide.onFirst * turn * inverseOf(guide.onSecond);
 }
 
 Iso3 movedInFirst(const Joint& joint, double angle_or_way) {
@@ -57,7 +57,7 @@ Iso3 movedInFirst(const Joint& joint, double angle_or_way) {
 }
 
 Iso3 slidInFirst(const Slide& slide, double way_mm) {
-  return slide.onFirst * Eigen::Translation3d(way_mm * Vec3::UnitY()) * slide.onSecond.inverse();
+  return slide.onFirst * Eigen::Translation3d(way_mm * Vec3::UnitY()) * inverseOf(slide.onSecond);
 }
 
 } // namespace hinge

@@ -33,7 +33,7 @@ void findLocked(const CheckInput& in, std::vector<Finding>& found) {
     std::map<int, Iso3> first; // where the first page of each body puts it
     for (const auto& [page, pose] : in.assembly.basePoses(opening)) {
       const BodyIndex body = m.bodyOf[page];
-      const Iso3 here = pose * m.inBody[page].inverse();
+      const Iso3 here = pose * inverseOf(m.inBody[page]);
       const auto [known, isFirst] = first.emplace(body.value, here);
       if (isFirst) continue;
       double gap = 0;

@@ -82,7 +82,7 @@ std::vector<Finding> checkInsideCover(const CheckInput& in) {
   const auto locked = [](const Finding& f) { return f.code == "locked"; };
   if (std::ranges::any_of(in.of(holdsCheck()), locked)) return {};
   const Pose shut = in.motion.shutPose();
-  const Iso3 toPage = shut.panels[in.assembly.root].inverse();
+  const Iso3 toPage = inverseOf(shut.panels[in.assembly.root]);
   Box2 cover; // all pages of the base as they lie in the shut card
   for (const auto& [page, pose] : in.assembly.basePoses(0)) {
     // What a pull moves is no page, nor is what was put on one.

@@ -20,7 +20,7 @@ double overlap_mm2(const CheckInput& in, const Limb& a, const Limb& b, double t,
   const Pose pose = in.motion.poseAt(t);
   for (PanelIndex p : {a.guide->second, b.guide->second, a.guide->first})
     if (!pose.placed[p]) return 0;
-  const Iso3 home = pose.panels[a.guide->first].inverse();
+  const Iso3 home = inverseOf(pose.panels[a.guide->first]);
   std::vector<Polygon> parts[2];
   for (int k : {0, 1}) {
     const PanelIndex p = (k == 0 ? a : b).guide->second;

@@ -13,7 +13,7 @@ std::optional<Vec2> reachOf(const Motion& motion) {
   if (!motion.shuts()) return std::nullopt;
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
-  const Iso3 toRoot = shut.panels[assembly.root].inverse();
+  const Iso3 toRoot = inverseOf(shut.panels[assembly.root]);
   Box2 reach;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!assembly.panels[p].owner || !shut.placed[p]) continue;

@@ -51,7 +51,7 @@ void tellMiss(const CheckInput& in, StructureId id, Finding& f) {
   poses.assign(m.bodies.size(), Iso3::Identity());
   for (PanelIndex p : in.assembly.panels.indices())
     if (pose.placed[p]) {
-      poses[m.bodyOf[p]] = pose.panels[p] * m.inBody[p].inverse();
+      poses[m.bodyOf[p]] = pose.panels[p] * inverseOf(m.inBody[p]);
       placed[static_cast<std::size_t>(m.bodyOf[p].value)] = 1;
     }
   std::vector<BodyIndex> loose;

@@ -24,7 +24,7 @@ std::vector<Finding> checkStops(const CheckInput& in) {
       const Pose pose = t > 0 ? in.motion.poseAt(t) : in.motion.shutPose();
       if (!pose.placed[h.first] || !pose.placed[h.second]) continue;
       const Iso3 between =
-          (pose.panels[h.first] * h.onFirst).inverse() * pose.panels[h.second] * h.onSecond;
+          inverseOf(pose.panels[h.first] * h.onFirst) * pose.panels[h.second] * h.onSecond;
       const double at = between.translation().y(), past = std::max(h.least_mm - at, at - h.most_mm);
       if (past <= 1e-6) continue;
       if (f.amount == 0) f.from_rad = t;

@@ -223,8 +223,8 @@ private:
   bool shownClear(const Plate& a, const Plate& b, const ThreePoses& at) const {
     std::array<Iso3, 3> bInA, aInB;
     for (std::size_t k = 0; k < 3; ++k) {
-      bInA[k] = at[k]->panels[a.panel].inverse() * at[k]->panels[b.panel];
-      aInB[k] = bInA[k].inverse();
+      bInA[k] = inverseOf(at[k]->panels[a.panel]) * at[k]->panels[b.panel];
+      aInB[k] = inverseOf(bInA[k]);
     }
     for (const Corners& pa : a.parts)
       for (const Corners& pb : b.parts)

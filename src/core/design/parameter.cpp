@@ -63,7 +63,7 @@ Said valueOf(const ParameterSpec& spec, double value) {
 Result<void> validate(ParameterTable table, const ParameterValues& values, std::string_view place) {
   for (const auto& [key, value] : values) {
     const ParameterSpec* spec = findSpec(table, key);
-    const auto where = [&] { return fmt::format("{} {}", place, key); };
+    const auto where = [&place, &key = key] { return fmt::format("{} {}", place, key); };
     if (!spec) return Error{{"value.unknown", key}, where()};
     if (!std::isfinite(value)) return Error{"value.range/number", where()};
     if (value < spec->least || value > spec->most)

@@ -6,7 +6,7 @@ namespace hinge {
 namespace {
 
 Region asSeen(const Face& face, const Region& onPiece) {
-  return mapped(onPiece, face.toPiece.inverse());
+  return mapped(onPiece, inverseOf(face.toPiece));
 }
 
 /// The fold on which what is glued down goes on into the open.
@@ -44,7 +44,7 @@ std::vector<GluedOn> gluedOnto(const Assembly& assembly, const Face& face) {
   for (const auto& [index, glue] : assembly.every<Glue>()) {
     if (glue.host != face.panel || glue.onHostFace() == face.back) continue;
     if (assembly.panels[glue.tab].use == PanelUse::Topper) continue; // it goes on top of all
-    const Iso3 toFace = face.toPiece.inverse() * glue.tabToHost;
+    const Iso3 toFace = inverseOf(face.toPiece) * glue.tabToHost;
     GluedOn on{glue.tab, {}, {}};
     for (const Region& part : gluedOf(assembly, glue))
       on.area.push_back(mapped(part, toFace));

@@ -136,7 +136,7 @@ Result<Topper> freshTopper(const Design& design, std::string_view face, std::str
   const TopperShape* known = drawn ? &kDrawn : findTopperShape(shape);
   if (!known) return Error{{"topper.shape", std::string(shape.substr(0, 40))}, "topper"};
   const SeatSide& side = seat->sides[0];
-  const Region outline = mapped(assembly->panels[side.panel].outline, side.toPiece.inverse());
+  const Region outline = mapped(assembly->panels[side.panel].outline, inverseOf(side.toPiece));
   const Box2 box = boundsOf(outline);
   const double fits = std::min({1.0, kOfFace * box.size().x() / known->usualWidth_mm,
                                 kOfFace * box.size().y() / known->usualHeight_mm});
@@ -168,7 +168,7 @@ std::optional<Box2> boxOf(const Assembly& assembly, const std::string& face) {
   const Seat* seat = assembly.findSeat(face);
   if (!seat || seat->kind() != SeatKind::Face) return std::nullopt;
   const SeatSide& side = seat->sides[0];
-  return boundsOf(mapped(assembly.panels[side.panel].outline, side.toPiece.inverse()));
+  return boundsOf(mapped(assembly.panels[side.panel].outline, inverseOf(side.toPiece)));
 }
 
 } // namespace

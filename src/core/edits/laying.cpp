@@ -49,7 +49,7 @@ Vec2 flatPoint(const SeatSide& side, const Vec2& onFace) {
   return (side.toPiece * lift(onFace)).head<2>();
 }
 Vec2 facePoint(const SeatSide& side, const Vec2& flat) {
-  return (side.toPiece.inverse() * lift(flat)).head<2>();
+  return (inverseOf(side.toPiece) * lift(flat)).head<2>();
 }
 
 /// Lines of the paper below to which an edge can be laid: its rim, its openings.

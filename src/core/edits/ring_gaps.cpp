@@ -51,11 +51,11 @@ private:
       const Fold& fold = m_assembly.folds[f];
       const Iso3 rightToLeft = foldedOver(fold, m_angles[f]);
       pass(fold.left, fold.right, rightToLeft);
-      pass(fold.right, fold.left, rightToLeft.inverse());
+      pass(fold.right, fold.left, inverseOf(rightToLeft));
     }
     for (const auto& [j, glue] : m_assembly.every<Glue>()) {
       pass(glue.host, glue.tab, glue.tabToHost);
-      pass(glue.tab, glue.host, glue.tabToHost.inverse());
+      pass(glue.tab, glue.host, inverseOf(glue.tabToHost));
     }
     return more;
   }

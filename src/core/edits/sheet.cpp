@@ -95,7 +95,7 @@ void layToppersAgain(const Design& before, const Assembly& then, Design& after,
     const Seat *old = then.findSeat(before.dressing.toppers[k].face),
                *made = now.findSeat(topper.face);
     if (!old || !made) continue; // on a structure
-    const Iso3 on = made->sides[0].toPiece.inverse() * onPiece(before.dressing.toppers[k], *old);
+    const Iso3 on = inverseOf(made->sides[0].toPiece) * onPiece(before.dressing.toppers[k], *old);
     topper.at = on.translation().head<2>();
     topper.turn_deg = degrees(std::atan2(on.linear()(1, 0), on.linear()(0, 0)));
   }

@@ -69,7 +69,7 @@ std::optional<double> footOf(const Assembly& assembly, const Seat& seat, const P
     const Vec2 low = line.from.y() <= line.to.y() ? line.from : line.to, from = low - joint.at;
     const Vec3 onPiece =
         face->sides[0].toPiece * lift(Vec2(joint.to + from.x() * lies->x + from.y() * lies->y()));
-    return (side.toPiece.inverse() * onPiece).x();
+    return (inverseOf(side.toPiece) * onPiece).x();
   }
   return std::nullopt;
 }

@@ -36,7 +36,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
     if (assembled->pieces[p].owner == id) own = p;
   const Iso3 strap = side.toPiece * onFace;
   const Inside inside =
-      insideOf(*assembled, Mechanism::from(*assembled), carrier, own, strap.inverse(), 0, height);
+      insideOf(*assembled, Mechanism::from(*assembled), carrier, own, inverseOf(strap), 0, height);
   if (inside.layers == 0) return Error{"wrap.off-panel", id.text()};
   if (inside.extent.size().x() < 2 * overlap_mm) return Error{"wrap.narrow", id.text()};
   const double width =

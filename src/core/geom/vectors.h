@@ -16,28 +16,18 @@ inline double cross2(const Vec2& a, const Vec2& b) {
   return a.x() * b.y() - a.y() * b.x();
 }
 
+// What follows is compiled once: Eigen's templates for it would cost every source a second or two.
+
+Iso3 inverseOf(const Iso3& motion);
+
 /// Rotation by `angle_rad` (right hand) about the line through `origin` with unit direction `axis`.
-inline Iso3 rotationAboutLine(const Vec3& origin, const Vec3& axis, double angle_rad) {
-  Iso3 m = Iso3::Identity();
-  m.linear() = Eigen::AngleAxisd(angle_rad, axis).toRotationMatrix();
-  m.translation() = origin - m.linear() * origin;
-  return m;
-}
+Iso3 rotationAboutLine(const Vec3& origin, const Vec3& axis, double angle_rad);
 
 /// Rigid motion that takes the origin to `origin` and the axes to the orthonormal x, y, z.
-inline Iso3 frame(const Vec3& origin, const Vec3& x, const Vec3& y, const Vec3& z) {
-  Iso3 m = Iso3::Identity();
-  m.linear().col(0) = x;
-  m.linear().col(1) = y;
-  m.linear().col(2) = z;
-  m.translation() = origin;
-  return m;
-}
+Iso3 frame(const Vec3& origin, const Vec3& x, const Vec3& y, const Vec3& z);
 
 /// Planar frame in a sheet: origin and x, y inside the plane z = 0, z = x cross y (may point to the
 /// sheet's back).
-inline Iso3 planarFrame(const Vec2& origin, const Vec2& x, const Vec2& y) {
-  return frame(lift(origin), lift(x), lift(y), lift(x).cross(lift(y)));
-}
+Iso3 planarFrame(const Vec2& origin, const Vec2& x, const Vec2& y);
 
 } // namespace hinge

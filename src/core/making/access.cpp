@@ -106,7 +106,7 @@ Eigen::MatrixXd Access::freeTwists(PanelIndex panel, std::vector<int>& place) co
   const Pose pose = m_motion.poseAt(0.5 * (m_motion.low_rad() + m_motion.high_rad()));
   const auto bodyPose = [&](BodyIndex b) {
     return Iso3(pose.panels[held().mechanism.bodies[b].panels.front()] *
-                held().mechanism.inBody[held().mechanism.bodies[b].panels.front()].inverse());
+                inverseOf(held().mechanism.inBody[held().mechanism.bodies[b].panels.front()]));
   };
   Eigen::MatrixXd hold = Eigen::MatrixXd::Zero(
       6 * count, 6 * count); // K^T K of all constraints, gathered joint by joint
@@ -226,7 +226,7 @@ bool Access::covered(PanelIndex panel, const Vec2& at, bool onFace, PanelIndex e
              contains(m_whole.panels[other].outline, Vec2((toOther * lift(at)).head<2>()));
     };
     if (guide.first == panel && faceTowards(guide.onFirst, 1) == onFace &&
-        over(guide.second, second.inverse()))
+        over(guide.second, inverseOf(second)))
       return true;
     if (guide.second == panel && faceTowards(guide.onSecond, -1) == onFace &&
         over(guide.first, second))

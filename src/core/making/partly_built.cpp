@@ -46,7 +46,7 @@ Pose PartlyBuilt::at(double opening_rad) const {
 
 Iso3 PartlyBuilt::bodyPose(BodyIndex body, const Pose& pose) const {
   const PanelIndex first = m_held.bodies[body].panels.front();
-  return pose.panels[first] * m_held.inBody[first].inverse();
+  return pose.panels[first] * inverseOf(m_held.inBody[first]);
 }
 
 void PartlyBuilt::put(BodyIndex body, const Iso3& at, Pose& pose) const {
@@ -84,7 +84,7 @@ void PartlyBuilt::layFlat(Pose& pose, const Pose& whole, const Pose& shut,
         continue;
       }
       baseOf(to) = baseOf(from);
-      put(to, bodyPose(from, pose) * bodyPose(from, shut).inverse() * bodyPose(to, shut), pose);
+      put(to, bodyPose(from, pose) * inverseOf(bodyPose(from, shut)) * bodyPose(to, shut), pose);
       if (m_rank.empty()) continue;
       const PanelIndex on = baseOf(to);
       const Vec3 way = pose.panels[on].linear() * (shut.panels[on].linear().transpose() * up);

@@ -47,7 +47,7 @@ Patches::Patches(const Assembly& assembly, const Mechanism& mechanism) {
       m_patches.push_back(std::move(patch));
     };
     add(glue.host, glue.tab, glue.onHostFace(), glue.tabToHost);
-    add(glue.tab, glue.host, glue.byFace, glue.tabToHost.inverse());
+    add(glue.tab, glue.host, glue.byFace, inverseOf(glue.tabToHost));
   }
   findNeighbours();
   findFeet(assembly, mechanism);
@@ -79,7 +79,7 @@ void Patches::findFeet(const Assembly& assembly, const Mechanism& mechanism) {
   for (std::size_t k = 0; k < m_patches.size(); ++k) {
     const Patch& patch = m_patches[k];
     const Glue& glue = std::get<Glue>(assembly.joints[patch.glue]);
-    const Iso3 map = patch.panel == glue.host ? glue.tabToHost : glue.tabToHost.inverse();
+    const Iso3 map = patch.panel == glue.host ? glue.tabToHost : inverseOf(glue.tabToHost);
     for (FoldIndex f : assembly.foldsOf(patch.other)) {
       const Fold& fold = assembly.folds[f];
       const PanelIndex wall = fold.left == patch.other ? fold.right : fold.left;

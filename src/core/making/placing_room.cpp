@@ -19,7 +19,7 @@ double roomInside(const Motion& motion, const Glue& glue, const Vec2& along) {
   const Assembly& assembly = motion.assembly();
   if (!motion.shuts()) return kMostRoom_mm;
   const Pose shut = motion.shutPose();
-  const Iso3 toRoot = shut.panels[assembly.root].inverse();
+  const Iso3 toRoot = inverseOf(shut.panels[assembly.root]);
   const Vec2 way = (toRoot.linear() * (shut.panels[glue.host].linear() * lift(along))).head<2>();
   Box2 pages, structure;
   for (PanelIndex p : assembly.panels.indices()) {

@@ -158,7 +158,7 @@ std::optional<Iso3> turnedOver(const Assembly& assembly, const Glue& glue, const
   const Iso3& at = pose.panels[glue.tab];
   return Iso3(at *
               rotationAboutLine(lift(fold.from), lift((fold.to - fold.from).normalized()), kPi) *
-              at.inverse());
+              inverseOf(at));
 }
 
 std::vector<std::size_t> trickiestJoints(const WorkPlan& plan, const Assembly& assembly,

@@ -195,7 +195,7 @@ private:
     return widest > radians(kHardly_deg) ? std::optional(best) : std::nullopt;
   }
   static Iso3 level(const Iso3& page, bool face) {
-    const Iso3 flat = page.inverse();
+    const Iso3 flat = inverseOf(page);
     return face ? flat : Iso3(Eigen::AngleAxisd(kPi, Vec3::UnitY()) * flat);
   }
   void layOn(const Leaves& leaves) {

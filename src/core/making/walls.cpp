@@ -15,7 +15,7 @@ constexpr double kWider_mm = 1e-6;  ///< boxes of flat panels have no thickness;
 Walls::Walls(const Assembly& assembly, Pose pose) : m_pose(std::move(pose)) {
   for (PanelIndex p : assembly.panels.indices()) {
     if (!m_pose.placed[p]) continue;
-    Wall wall{p, m_pose.panels[p].inverse(), &assembly.panels[p].outline, Vec3::Constant(1e300),
+    Wall wall{p, inverseOf(m_pose.panels[p]), &assembly.panels[p].outline, Vec3::Constant(1e300),
               Vec3::Constant(-1e300)};
     for (const Vec2& c : wall.outline->rim) {
       const Vec3 q = m_pose.panels[p] * lift(c);

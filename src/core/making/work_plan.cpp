@@ -433,7 +433,7 @@ double WorkPlan::hands_s() const {
 }
 
 std::vector<Region> glueRegion(const Assembly& assembly, const Glue& glue, double clearance_mm) {
-  const Iso3 toTab = glue.tabToHost.inverse();
+  const Iso3 toTab = inverseOf(glue.tabToHost);
   const PieceIndex tab = assembly.panels[glue.tab].piece, host = assembly.panels[glue.host].piece;
   std::vector<FoldOnTab> own, hosts;
   for (const Fold& fold : assembly.folds) {

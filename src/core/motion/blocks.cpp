@@ -63,11 +63,12 @@ int freedomsAt(const Mechanism& mechanism, const Block& block, const BodyPoses& 
   if (block.closing.empty()) return unknowns;
   Eigen::MatrixXd jacobian;
   closureJacobian(mechanism, block, poses, jacobian);
-  const Eigen::VectorXd s = jacobian.jacobiSvd().singularValues();
-  int rank = 0;
-  for (Eigen::Index i = 0; i < s.size(); ++i)
-    rank += s[i] > std::max(1e-6 * s[0], motion::kRoundingLever * block.size_mm);
-  return unknowns - rank;
+  // Singular values by the eigenvalues of J'J: its rounding is 1e-8 of the largest, far below.
+  const Eigen::VectorXd squares = symmetricParts(jacobian.transpose() * jacobian).values;
+  const double least = std::max(1e-6 * std::sqrt(std::max(0.0, squares.maxCoeff())),
+                                motion::kRoundingLever * block.size_mm);
+  const auto rank = (squares.array() > least * least).count();
+  return unknowns - static_cast<int>(rank);
 }
 
 namespace {

@@ -16,25 +16,26 @@ void Mechanism::gatherBodies(const Assembly& assembly) {
   for (const auto& [j, glue] : assembly.every<Glue>()) {
     glued[static_cast<std::size_t>(glue.host.value)].push_back({glue.tab, glue.tabToHost});
     glued[static_cast<std::size_t>(glue.tab.value)].push_back(
-        {glue.host, glue.tabToHost.inverse()});
+        {glue.host, inverseOf(glue.tabToHost)});
   }
   for (const Fold& fold : assembly.folds) {
     if (!fold.rest_rad) continue;
     const Iso3 turn = foldedOver(fold, *fold.rest_rad);
     glued[static_cast<std::size_t>(fold.left.value)].push_back({fold.right, turn});
-    glued[static_cast<std::size_t>(fold.right.value)].push_back({fold.left, turn.inverse()});
+    glued[static_cast<std::size_t>(fold.right.value)].push_back({fold.left, inverseOf(turn)});
   }
   for (const Joint& joint : assembly.joints) {
     const Guide* guide = guideOf(joint);
     if (!guide || !guide->rests) continue;
     const Iso3 there = movedInFirst(joint, (*guide->byHand)[0]);
     glued[static_cast<std::size_t>(guide->first.value)].push_back({guide->second, there});
-    glued[static_cast<std::size_t>(guide->second.value)].push_back({guide->first, there.inverse()});
+    glued[static_cast<std::size_t>(guide->second.value)].push_back(
+        {guide->first, inverseOf(there)});
   }
   for (const Carried& carried : assembly.carried) {
     glued[static_cast<std::size_t>(carried.host.value)].push_back({carried.panel, carried.at});
     glued[static_cast<std::size_t>(carried.panel.value)].push_back(
-        {carried.host, carried.at.inverse()});
+        {carried.host, inverseOf(carried.at)});
   }
   for (PanelIndex first : assembly.panels.indices()) {
     if (bodyOf[first].valid()) continue;
@@ -72,8 +73,8 @@ bool Mechanism::repeats(const Pair& pair) const {
 }
 
 void Mechanism::addPair(Pair pair, const Iso3& left, const Iso3& right) {
-  pair.home = left * right.inverse();
-  pair.homeInverse = pair.home.inverse();
+  pair.home = left * inverseOf(right);
+  pair.homeInverse = inverseOf(pair.home);
   const PairIndex index = pairs.push(pair);
   bodies[pair.left].pairs.push_back(index);
   bodies[pair.right].pairs.push_back(index);
@@ -155,7 +156,7 @@ void Mechanism::noteHeldGuide(const Guide& guide, bool slides, const Iso3& first
 void Mechanism::placeBase(const Assembly& assembly, double opening_rad,
                           IndexedVector<BodyIndex, Iso3>& poses) const {
   for (const auto& [page, pose] : assembly.basePoses(opening_rad))
-    poses[bodyOf[page]] = pose * inBody[page].inverse();
+    poses[bodyOf[page]] = pose * inverseOf(inBody[page]);
 }
 
 Iso3 Mechanism::across(const Pair& pair, BodyIndex body, const Iso3& pose, double angle_rad) const {
@@ -171,9 +172,9 @@ Iso3 Mechanism::across(const Pair& pair, BodyIndex body, const Iso3& pose, doubl
 
 double Mechanism::foldAngle(const Pair& pair, const Iso3& leftPose, const Iso3& rightPose) const {
   if (pair.slides)
-    return pair.leftAxis.dot((leftPose.inverse() * rightPose * pair.homeInverse).translation()) /
+    return pair.leftAxis.dot((inverseOf(leftPose) * rightPose * pair.homeInverse).translation()) /
            Pair::kSlideScale_mm;
-  const Eigen::Matrix3d relative = (leftPose.inverse() * rightPose * pair.homeInverse).linear();
+  const Eigen::Matrix3d relative = (inverseOf(leftPose) * rightPose * pair.homeInverse).linear();
   Vec3 side = pair.leftAxis.unitOrthogonal();
   const Vec3 turned = relative * side;
   return -std::atan2(pair.leftAxis.dot(side.cross(turned)), side.dot(turned));

@@ -20,7 +20,7 @@ struct Neighbour {
       const PanelIndex there = near->assembly().findPanel(assembly.panels[p].key);
       const auto body = static_cast<std::size_t>(m.bodyOf[p].value);
       if (known[body] || !there.valid() || !pose.placed[there]) continue;
-      poses[m.bodyOf[p]] = pose.panels[there] * m.inBody[p].inverse();
+      poses[m.bodyOf[p]] = pose.panels[there] * inverseOf(m.inBody[p]);
       known[body] = 1;
     }
   }
@@ -79,7 +79,7 @@ private:
       const PanelIndex panel = placement.panels[k];
       const BodyIndex body = m.bodyOf[panel];
       (found ? m_known : m_missing)[at(body)] = 1;
-      if (found) m_poses[body] = (*found)[k] * m.inBody[panel].inverse();
+      if (found) m_poses[body] = (*found)[k] * inverseOf(m.inBody[panel]);
     }
   }
 

@@ -42,10 +42,10 @@ struct Slider {
 Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, JointIndex index,
                 const Slide& slide) {
   Slider slider{index, slide, {}, {}};
-  const Iso3 rider = slide.onSecond.inverse();
+  const Iso3 rider = inverseOf(slide.onSecond);
   // All that is glued flat to what slides goes with it.
   for (PanelIndex p : bodies.bodies[bodies.bodyOf[slide.second]].panels) {
-    const Iso3 toRider = bodies.inBody[slide.second].inverse() * bodies.inBody[p];
+    const Iso3 toRider = inverseOf(bodies.inBody[slide.second]) * bodies.inBody[p];
     const bool level = std::abs(std::abs(toRider.linear()(2, 2)) - 1) < 1e-6;
     if (!level || std::abs(toRider.translation().z()) > 1e-6) continue;
     slider.layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
@@ -79,7 +79,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
   const bool asHost = glue.host == slide.first;
   const PanelIndex panel = asHost ? glue.tab : glue.host;
   const Iso3 toSlide =
-      slide.onFirst.inverse() * (asHost ? glue.tabToHost : glue.tabToHost.inverse());
+      inverseOf(slide.onFirst) * (asHost ? glue.tabToHost : inverseOf(glue.tabToHost));
   const Region glued = mapped(assembly.panels[panel].outline, toSlide);
   const Box2 there = boundsOf(glued), &own = slider.box;
   const bool before = there.high.y() <= own.low.y() + slide.least_mm;
@@ -105,7 +105,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
   pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
   if (pocket.covers) {
     const double play = slidePlay_mm(pocket.layers, thickness_mm);
-    pocket.strips = glueStrips(glued, passing, play, toSlide.inverse());
+    pocket.strips = glueStrips(glued, passing, play, inverseOf(toSlide));
   } else {
     // Beside the way: how far from it, on the side on which it lies.
     pocket.low_mm = std::max(met.low.x() - passing.high.x(), passing.low.x() - met.high.x());

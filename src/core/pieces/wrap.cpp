@@ -42,14 +42,14 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
     inside.extent.add(part), ++inside.layers;
   };
   const BodyIndex body = bodies.bodyOf[carrier];
-  const Iso3 home = bodies.inBody[carrier].inverse();
+  const Iso3 home = inverseOf(bodies.inBody[carrier]);
   for (PanelIndex p : bodies.bodies[body].panels)
     count(p, home * bodies.inBody[p]);
   for (const auto& [j, slide] : assembly.every<Slide>())
     if (bodies.bodyOf[slide.first] == body && bodies.bodyOf[slide.second] != body) {
       const Iso3 rider = home * bodies.inBody[slide.first] * slidInFirst(slide, slide.middle_mm());
       for (PanelIndex p : bodies.bodies[bodies.bodyOf[slide.second]].panels)
-        count(p, rider * bodies.inBody[slide.second].inverse() * bodies.inBody[p]);
+        count(p, rider * inverseOf(bodies.inBody[slide.second]) * bodies.inBody[p]);
     }
   return inside;
 }
@@ -80,7 +80,7 @@ std::optional<Wrap> wrapOf(const Assembly& assembly, const Mechanism& bodies, co
   const Iso3 frame = planarFrame(a.from, across, along);
   const double one = 0, two = along.dot(a.to - a.from);
   const Inside found =
-      insideOf(assembly, bodies, strap.carrier, piece, frame.inverse() * toCarrier.inverse(),
+      insideOf(assembly, bodies, strap.carrier, piece, inverseOf(frame) * inverseOf(toCarrier),
                std::min(one, two), std::max(one, two));
   if (found.layers == 0) return std::nullopt;
   Wrap wrap{piece, strap.carrier, strap.panel, found.layers, found.extent.size().x(), inside, 0};

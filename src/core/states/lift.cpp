@@ -25,8 +25,8 @@ Pose lifted(const Assembly& assembly, const Pose& pose, const Lift& by, double s
   if (!pose.placed[host]) return moved;
   const Iso3& frame = pose.panels[host];
   const Iso3 at = toFirst(to), rest = toFirst(by.least);
-  const Iso3 change = by.secondMoves ? Iso3(at * rest.inverse()) : Iso3(at.inverse() * rest);
-  const Iso3 turn = frame * change * frame.inverse();
+  const Iso3 change = by.secondMoves ? Iso3(at * inverseOf(rest)) : Iso3(inverseOf(at) * rest);
+  const Iso3 turn = frame * change * inverseOf(frame);
   for (PanelIndex p : by.panels)
     if (pose.placed[p]) moved.panels[p] = turn * pose.panels[p];
   return moved;

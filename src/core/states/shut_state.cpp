@@ -80,7 +80,7 @@ struct LaidOnPage {
 
 std::vector<LaidOnPage> everythingThatLies(const Assembly& assembly, const Pose& shut,
                                            const Design& design, std::span<const LaidOn> laid) {
-  const Iso3 toPage = shut.panels[assembly.root].inverse();
+  const Iso3 toPage = inverseOf(shut.panels[assembly.root]);
   std::vector<LaidOnPage> lying;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
@@ -124,7 +124,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
                     double cell_mm) {
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
-  const Iso3 toPage = shut.panels[assembly.root].inverse();
+  const Iso3 toPage = inverseOf(shut.panels[assembly.root]);
   const std::vector<LaidOnPage> lying = everythingThatLies(assembly, shut, design, laid);
   Box2 extent;
   for (const LaidOnPage& one : lying)

@@ -115,7 +115,7 @@ std::optional<Pose> poseOf(const Worked& worked, double opening_rad) {
 /// The fold angle between two panels where they are.
 double angleOf(const Fold& fold, const Iso3& left, const Iso3& right) {
   const Vec3 axis = lift((fold.to - fold.from).normalized()), side = axis.unitOrthogonal(),
-             turned = (left.inverse() * right).linear() * side;
+             turned = (inverseOf(left) * right).linear() * side;
   return -std::atan2(axis.dot(side.cross(turned)), side.dot(turned));
 }
 
@@ -143,7 +143,7 @@ public:
     const Iso3 middle = planarFrame({0.5 * lies->length_mm, 0}, Vec2::UnitX(), Vec2::UnitY());
     const SeatSide& face = m_in.seat.sides[0];
     m_builder.glue(m_taken.panel(own.root), face.panel,
-                   face.toPiece * at.frame() * (lies->sides[0].toPiece * middle).inverse(), false);
+                   face.toPiece * at.frame() * inverseOf(lies->sides[0].toPiece * middle), false);
     if (byBand) {
       if (!withTheCard()) return Error{"card-within.host", m_in.item.id.text()};
     } else if (m_to != m_rest) {
@@ -165,7 +165,7 @@ private:
                                    : angleOf(fold, pose.panels[fold.left], pose.panels[fold.right]);
       taken.shutKnown = true, taken.shutAngle_rad = *taken.rest_rad, taken.hangs = false;
     }
-    const Iso3 home = pose.panels[own.root].inverse();
+    const Iso3 home = inverseOf(pose.panels[own.root]);
     for (PanelIndex p : own.panels.indices())
       if (p != own.root)
         all.carried.push_back({m_taken.panel(p), m_taken.panel(own.root), home * pose.panels[p]});
@@ -201,7 +201,7 @@ private:
       std::vector<Iso3> poses;
       const auto pose = poseOf(*worked, rest + (to - rest) * share);
       if (!pose) return poses;
-      const Iso3 home = pose->panels[worked->assembly().root].inverse();
+      const Iso3 home = inverseOf(pose->panels[worked->assembly().root]);
       for (PanelIndex p : moving)
         poses.push_back(home * pose->panels[p]);
       return poses;
@@ -235,7 +235,7 @@ Result<void> buildOnFold(const RecipeInput& in, AssemblyBuilder& builder) {
     const SeatSide &there = in.seat.sides[k], &page = gutter->sides[k];
     builder.glue(taken.panel(page.panel), there.panel,
                  there.toPiece * planarFrame({0, start}, Vec2::UnitX(), Vec2::UnitY()) *
-                     page.toPiece.inverse(),
+                     inverseOf(page.toPiece),
                  false);
   }
   builder.dimensionOn(in.seat.sides[1], "position", {0, 0}, {0, in.value("position")});

@@ -91,7 +91,7 @@ void addGluedTab(AssemblyBuilder& builder, const RecipeInput& input, PanelIndex 
   Polygon allowed;
   if (clipToSide_mm) {
     constexpr double kFar_mm = 1e4;
-    const Iso3 back = flatToSide.inverse();
+    const Iso3 back = inverseOf(flatToSide);
     for (const Vec3& corner : {Vec3(*clipToSide_mm, -kFar_mm, 0), Vec3(kFar_mm, -kFar_mm, 0),
                                Vec3(kFar_mm, kFar_mm, 0), Vec3(*clipToSide_mm, kFar_mm, 0)})
       allowed.push_back((back * corner).head<2>());

@@ -179,7 +179,7 @@ Result<void> buildCutVFold(const RecipeInput& in, AssemblyBuilder& builder) {
   const double lean = al - be; // of the crease from the fold, towards side a
   const Vec2 up = first(Vec2(-std::sin(lean), std::cos(lean))) - apex, right(up.y(), -up.x());
   const Iso3 panelFrame =
-      (seat.sides[0].toPiece * frame(lift(apex), lift(-right), lift(up), -Vec3::UnitZ())).inverse();
+      inverseOf(seat.sides[0].toPiece * frame(lift(apex), lift(-right), lift(up), -Vec3::UnitZ()));
   builder.placement(seat, {panelA, panelB}, [=](double opening) {
     auto poses = vFoldPoses(opening, position, al, be, be, al);
     if (poses)

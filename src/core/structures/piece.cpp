@@ -144,7 +144,7 @@ Sketch pieceSketch() {
 Vec2 alongFace(const Seat& seat, const SeatSide& face) {
   for (const SeatSide& side : seat.sides)
     if (side.panel == face.panel && seat.kind() != SeatKind::Face)
-      return (face.toPiece.inverse() * side.toPiece).linear().col(1).head<2>();
+      return (inverseOf(face.toPiece) * side.toPiece).linear().col(1).head<2>();
   return Vec2::UnitX();
 }
 
@@ -158,7 +158,7 @@ std::optional<PieceJoint> glueJoint(const Assembly& assembly, PanelIndex panel, 
   const bool frontIsFace = front->sides[0].toPiece.linear()(2, 2) > 0;
   const Seat* face = faceUp == frontIsFace ? front : assembly.findSeat(key + "-back");
   if (!face) return std::nullopt;
-  const Iso3 onFace = face->sides[0].toPiece.inverse() * toPanel;
+  const Iso3 onFace = inverseOf(face->sides[0].toPiece) * toPanel;
   PieceJoint joint;
   joint.on = face->key, joint.at = at;
   const auto tidy = [](double v) { return std::round(v * 1e9) / 1e9; };

@@ -96,9 +96,8 @@ Seat buildStep(const RecipeInput& in, AssemblyBuilder& builder, const Seat& seat
   fold("foot-" + sb, {"foot-score", sb}, wallB, seat.sides[1].panel, -b, foot, shut);
   // The closed form has its strip at x = 0 by the foot of wall a and its face towards the
   // structure.
-  const Iso3 strip =
-      (seat.sides[0].toPiece * frame(Vec3(a, 0, 0), -Vec3::UnitX(), Vec3::UnitY(), -Vec3::UnitZ()))
-          .inverse();
+  const Iso3 strip = inverseOf(seat.sides[0].toPiece *
+                               frame(Vec3(a, 0, 0), -Vec3::UnitX(), Vec3::UnitY(), -Vec3::UnitZ()));
   builder.placement(seat, {wallA, wallB}, [=](double opening) {
     auto poses = parallelFoldPoses(opening, 0, a, b, b, a);
     if (poses)

@@ -92,7 +92,7 @@ Vec3 secondFoot(const Assembly& assembly, const Seat& seat, double b, double ope
     if (page == seat.sides[0].panel) first = pose * seat.sides[0].toPiece;
     if (page == seat.sides[1].panel) second = pose * seat.sides[1].toPiece;
   }
-  const Iso3 relative = first.inverse() * second;
+  const Iso3 relative = inverseOf(first) * second;
   if (way) *way = relative.linear().col(0);
   return relative * Vec3(b, 0, 0);
 }

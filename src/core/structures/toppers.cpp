@@ -121,7 +121,7 @@ Iso3 onPiece(const Topper& topper, const Seat& face) {
 std::vector<Region> fixingZone(const Assembly& assembly, const Seat& face, const Topper& topper,
                                const Region& shape, double foldClearance_mm) {
   const PanelIndex panel = face.sides[0].panel;
-  const Iso3 toShape = onPiece(topper, face).inverse();
+  const Iso3 toShape = inverseOf(onPiece(topper, face));
   const Region host = mapped(assembly.panels[panel].outline, toShape);
   std::vector<Region> folds;
   for (FoldIndex f : assembly.foldsOf(panel)) {
