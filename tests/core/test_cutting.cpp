@@ -273,7 +273,6 @@ private slots:
         corner.x() += 9;
     }));
     QVERIFY(!alike([](FlatLine& l) { l.kind = LineKind::Mountain; }));
-    QVERIFY(!alike([](FlatLine& l) { l.closed = true; }));
   }
 
   void marksAndHairs() {
@@ -378,7 +377,9 @@ private slots:
     PartPlace nowhere = first.places.front();
     options.pinned = {{one, 7, first.width_mm, first.height_mm},
                       {other, 9, last.width_mm, last.height_mm},
-                      {nowhere, 11, 77, 88}}; // there is no such sheet
+                      {nowhere, 11, 77, 88}, // there are no such sheets
+                      {nowhere, 12, first.width_mm, 88},
+                      {nowhere, 13, 77, first.height_mm}};
     const CutPlan plan = layOutParts(design, parts, options);
     checkLayout(plan, 5);
     std::map<std::size_t, std::pair<std::size_t, PartPlace>> pinned;
