@@ -82,6 +82,28 @@ private slots:
     QVERIFY_NEAR(normal(motion, 90, "card/page-a").dot(normal(motion, 90, "card/page-b")),
                  std::cos(radians(180 - 52.5)), 1e-9);
   }
+  void petalsStayInsideTheWedgeOfTheirSide() {
+    // Of four petals 50 long on a page of 120 x 160: seen from the middle, a side of 160 is 60
+    // away, one of 120 is 80 away.
+    const auto hasEdge = [](const Panel& panel, double length_mm) {
+      return std::ranges::any_of(edgesOf(panel.outline.rim), [&](const Edge& edge) {
+        return std::abs((edge.second - edge.first).norm() - length_mm) < 1e-9;
+      });
+    };
+    for (double tip : {1000.0, 20.0}) { // as wide as can be, and narrower than that
+      int ofLong = 0, ofShort = 0;
+      const auto assembly = assemble(on("petals", {{"petal", 50}, {"tip", tip}}));
+      for (const Panel& panel : assembly->panels) {
+        if (panel.key == "card/page-b") continue;
+        const bool isLong = hasEdge(panel, 160);
+        (isLong ? ofLong : ofShort)++;
+        QVERIFY(isLong || hasEdge(panel, 120));
+        QVERIFY(hasEdge(panel, std::min(tip, isLong ? 160 * (60 - 50) / 60.0 : 120 * 30 / 80.0)));
+      }
+      QCOMPARE(ofLong, 2);
+      QCOMPARE(ofShort, 2);
+    }
+  }
   void theLettersCoverOpensBeforeItsInnerFlap() {
     const Motion motion = Motion::trace(assemble(on("tri-fold", {{"first", 80}})));
     QVERIFY_NEAR((normal(motion, 80, "card/page-a") - normal(motion, 80, "card/page-b")).norm(), 0,

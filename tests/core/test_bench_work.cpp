@@ -71,6 +71,22 @@ private slots:
     QCOMPARE(joins(names), joins(others));
   }
 
+  void whatIsDressedOrSplicedIsNamedByItsPiece() {
+    const auto work = planned("canal-houses");
+    const auto names = stepNames(work->plan, work->assembly());
+    int dressed = 0, others = 0;
+    for (std::size_t k = 0; k < names.size(); ++k) {
+      const WorkStep& step = work->plan.steps[k];
+      const std::string kind(keyOf(step.kind)), name = names[k].substr(0, names[k].find('#'));
+      if (!step.joints.empty()) continue;
+      const bool each = step.kind == WorkKind::Dress || step.kind == WorkKind::Splice;
+      if (each) QVERIFY(!step.pieces.empty());
+      QCOMPARE(name, each ? kind + ":" + work->assembly().pieces[step.pieces.front()].key : kind);
+      ++(each ? dressed : others);
+    }
+    QVERIFY(dressed > 2 && others > 2);
+  }
+
   void everyStepIsTickedOffOnce() {
     const auto work = planned("night-market");
     BenchWork bench = atBench(*work);

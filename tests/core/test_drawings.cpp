@@ -607,6 +607,15 @@ private slots:
         least = std::min(least, distanceToSegment(p, chords[j], chords[j + 1]));
       QVERIFY(least < 0.06);
     }
+    // Where its parameter begins says nothing of its shape.
+    const std::vector<Vec2> control{{0, 0}, {10, 30}, {40, -20}, {60, 10}};
+    std::vector<Vec2> fromNought, fromSeven;
+    addSpline(fromNought, control, {0, 0, 0, 0, 1, 1, 1, 1}, 3, 0.05);
+    addSpline(fromSeven, control, {7, 7, 7, 7, 8, 8, 8, 8}, 3, 0.05);
+    QVERIFY(fromNought.size() > 8);
+    QCOMPARE(fromSeven.size(), fromNought.size());
+    for (std::size_t k = 0; k < fromNought.size(); ++k)
+      QVERIFY((fromSeven[k] - fromNought[k]).norm() < 1e-9);
     std::vector<Vec2> straight;
     addSpline(straight, {{0, 0}, {5, 5}}, {0, 1}, 3, 0.05); // does not fit together
     QCOMPARE(straight.size(), std::size_t(2));

@@ -157,6 +157,8 @@ private slots:
         "seat.missing", "s7/ridge");
     row("structures no list", replaced(good, "\"structures\": [", "\"structures\": 3, \"old\": ["),
         "file.member", "structures");
+    row("no structures", replaced(good, "\"structures\": [", "\"old\": ["), "file.member",
+        "structures");
     row("fold side unknown", replaced(good, "\"fold\": \"side\"", "\"fold\": \"left\""),
         "file.member", "card.fold");
     row("unit unknown", replaced(good, "\"unit\": \"mm\"", "\"unit\": \"ell\""), "file.member",
@@ -472,6 +474,11 @@ private slots:
     for (const StructureItem& item : read->structures)
       last = std::max(last, item.id.value);
     QCOMPARE(read->nextId, last + 1);
+  }
+  void numbersOfStructuresAreAnSAndDigits() {
+    QVERIFY(structureIdFromText("s7") == StructureId{7});
+    for (const char* wrong : {"", "s", "7", "x7", "77", "s7x", "s-7", "s 7", "S7", "s0"})
+      QVERIFY2(!structureIdFromText(wrong), wrong);
   }
   void numbersOfStructuresDoNotRunOver() {
     const std::string text = designToJson(sample());

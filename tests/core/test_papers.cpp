@@ -263,6 +263,21 @@ private slots:
     paper.print = Print{"stripes", 10, 0.5, {Colour{}}}; // one or the other
     QCOMPARE(with("\x89PNG", 50), "paper.picture");
   }
+  void sheetsAtHandHaveASizeAndANumber() {
+    const auto with = [](const SheetsAtHand& sheet) {
+      Paper paper;
+      paper.sheets = {sheet};
+      return codeOf(validate(paper));
+    };
+    for (const SheetsAtHand& right : {SheetsAtHand{0.1, 5000, 0}, SheetsAtHand{5000, 0.1, {}}})
+      QCOMPARE(with(right), "");
+    for (const SheetsAtHand& wrong :
+         {SheetsAtHand{0, 100, 3}, SheetsAtHand{100, 0, 3}, SheetsAtHand{-1, 100, 3},
+          SheetsAtHand{100, -1, 3}, SheetsAtHand{5000.1, 100, 3}, SheetsAtHand{100, 5000.1, 3},
+          SheetsAtHand{100, 100, -1}, SheetsAtHand{std::nan(""), 100, 3},
+          SheetsAtHand{100, std::nan(""), 3}})
+      QCOMPARE(with(wrong), "paper.sheet");
+  }
   void papersInUseStay() {
     const char* const kept[] = {"stock", "piece", "rule", "topper", "mat"};
     for (int use = 0; use < 5; ++use) {

@@ -4,6 +4,7 @@
 #include "core/contact/plates.h"
 #include "core/edits/dressing.h"
 #include "core/making/dress_moments.h"
+#include <map>
 #include <random>
 #endif
 
@@ -82,6 +83,20 @@ private slots:
                  2 - 0.2 - 0.2 * std::cos(lean), 1e-9);
   }
 
+  void aCornerThatIsThereTwiceChangesNoGap() {
+    const ConvexSlab flat = plate(40, 30, 0.4, placed({0, 0, 0}));
+    ConvexSlab leaning =
+        plate(20, 20, 0.4, placed({43, 4, 3}, radians(40), Vec3(1, 2, 3).normalized()));
+    const double gap = gapBetween(flat, leaning);
+    for (std::size_t k = 0; k < 4; ++k) {
+      ConvexSlab twice = leaning;
+      twice.corners.insert(twice.corners.begin() + static_cast<std::ptrdiff_t>(k),
+                           leaning.corners[k]);
+      QVERIFY_NEAR(gapBetween(flat, twice), gap, 1e-12);
+      QVERIFY_NEAR(gapBetween(twice, flat), gap, 1e-12);
+    }
+  }
+
   /// Against points: slabs with a point of one inside of the other have no gap, and apart slabs are
   /// nowhere nearer than their gap.
   void gapsAgainstPoints() {
@@ -109,6 +124,38 @@ private slots:
           QVERIFY((p - q).norm() >= gap - 1e-9);
     }
     QVERIFY(overlaps > 20 && apart > 100);
+  }
+
+  void onlyWhatIsAskedForIsLookedAt() {
+    const auto motion = Motion::trace(assemble(looseBridge(1.5)));
+    const Assembly& assembly = motion.assembly();
+    std::vector<Slab> slabs;
+    for (PanelIndex p : assembly.panels.indices())
+      slabs.push_back({p, assembly.panels[p].outline, -0.45, 0.45});
+    const auto key = [&](const PlateTouch& touch) {
+      return std::pair(touch.first.value, touch.second.value);
+    };
+    const auto found = [&](const std::vector<StructureId>& only) {
+      PlateOptions options;
+      options.only = only;
+      std::map<std::pair<int, int>, double> depths;
+      for (const PlateTouch& touch : plateTouches(motion, slabs, options))
+        depths[key(touch)] = touch.depth_mm;
+      return depths;
+    };
+    const auto all = found({});
+    QVERIFY(!all.empty());
+    std::size_t some = 0;
+    for (int id : {1, 2, 3, 4, 5, 999}) { // the last is nobody
+      std::map<std::pair<int, int>, double> own;
+      for (const auto& [pair, depth] : all)
+        for (int panel : {pair.first, pair.second})
+          if (assembly.panels[PanelIndex(panel)].owner == StructureId{id}) own[pair] = depth;
+      QVERIFY(found({StructureId{id}}) == own);
+      QVERIFY(own.empty() || id < 999);
+      some += !own.empty();
+    }
+    QVERIFY(some > 0);
   }
 
   void goodAsADrawingButNotAsPaper() {

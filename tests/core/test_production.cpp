@@ -194,6 +194,34 @@ private slots:
     }
     QCOMPARE(scores, 3);
     QCOMPARE(wide->glue.size(), std::size_t(4));
+    // Where their own frames begin makes no difference: glue and names are on their strips.
+    for (const Vec2& by : {Vec2(0, 0), Vec2(7, -3)}) {
+      std::vector<FlatPiece> moved = flatPieces(*assembly, d.cardPaper().thickness_mm);
+      for (FlatPiece& piece : moved) {
+        for (FlatLine& line : piece.lines)
+          for (Vec2& corner : line.corners)
+            corner += by;
+        for (FlatArea& area : piece.glue)
+          area.outline = mapped(area.outline, Iso3(Eigen::Translation3d(lift(by))));
+        for (FlatLabel& label : piece.labels)
+          label.at += by;
+        piece.bounds.low += by, piece.bounds.high += by;
+      }
+      const auto together = piecesToCut(moved, d);
+      const auto four =
+          std::ranges::find_if(together, [](const FlatPiece& p) { return p.slices.size() == 4; });
+      QVERIFY(four != together.end());
+      for (std::size_t k = 0; k < 4; ++k) {
+        const double from = 10 * static_cast<double>(k);
+        const Box2 glued = boundsOf(four->glue[k].outline);
+        QVERIFY(glued.low.x() > -1e-9 && glued.high.x() < 8 + 1e-9);
+        QVERIFY(glued.low.y() > from - 1e-9 && glued.high.y() < from + 10 + 1e-9);
+        QVERIFY(std::ranges::any_of(four->labels, [&](const FlatLabel& label) {
+          return label.piece == four->slices[k] && label.at.y() > from &&
+                 label.at.y() < from + 10 && label.at.x() > 0 && label.at.x() < 60;
+        }));
+      }
+    }
     // Strips longer than the sheet stay alone.
     QCOMPARE(takenTogether(flatPieces(*assembly), 59).size(), std::size_t(6));
     const std::string svg = piecesToSvg(*assembly, d);

@@ -29,7 +29,7 @@ Extent along(const ConvexSlab& slab, const Vec3& way) {
 /// The directions of its edges. Of parallel ones, such as the two pairs that most panels have, one
 /// says all.
 std::vector<Vec3> edgesOf(const ConvexSlab& slab) {
-  constexpr double kParallel_rad = 1e-11;
+  constexpr double kParallel_rad = 1e-11, kNoEdge_mm = 1e-9;
   std::vector<Vec3> edges;
   for (std::size_t k = 0; k < slab.corners.size(); ++k) {
     const Vec3 edge = slab.corners[(k + 1) % slab.corners.size()] - slab.corners[k];
@@ -37,7 +37,7 @@ std::vector<Vec3> edgesOf(const ConvexSlab& slab) {
       return edge.cross(other).squaredNorm() <=
              kParallel_rad * kParallel_rad * edge.squaredNorm() * other.squaredNorm();
     };
-    if (std::ranges::none_of(edges, isAlong)) edges.push_back(edge);
+    if (edge.norm() > kNoEdge_mm && std::ranges::none_of(edges, isAlong)) edges.push_back(edge);
   }
   return edges;
 }
