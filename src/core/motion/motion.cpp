@@ -179,11 +179,8 @@ std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const 
     open.pop_back();
     if (b < 0 || wanted[static_cast<std::size_t>(b)]) continue;
     wanted[static_cast<std::size_t>(b)] = 1;
-    const Block& block = m_blocks[static_cast<std::size_t>(b)];
-    for (const auto& step : block.steps)
-      open.push_back(step.parent);
-    for (PairIndex j : block.closing)
-      open.push_back(m_mechanism->pairs[j].left), open.push_back(m_mechanism->pairs[j].right);
+    for (BodyIndex body : m_blocks[static_cast<std::size_t>(b)].needs)
+      open.push_back(body);
   }
   return wanted;
 }
