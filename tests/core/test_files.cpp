@@ -182,7 +182,7 @@ private slots:
     QTest::addColumn<QString>("mentions");
     const auto row = [](const char* name, const char* at, const std::string& value,
                         const char* code, const char* mentions) {
-      QTest::newRow(name) << QByteArray("/structures/0/work/" + QByteArray(at))
+      QTest::newRow(name) << QByteArray("/structures/0/work") + '/' + at
                           << QByteArray::fromStdString(value) << code << mentions;
     };
     row("a point of one number", "outline/1", "[76]", "file.member/point", "outline");
