@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "kept.h"
+#include "kept_cards.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
 #include "core/edits/parting.h"
@@ -21,8 +21,9 @@ using namespace hinge::test;
 
 namespace {
 
-/// What an edit comes to: the paper of the card that it makes, or why it is refused.
-void add(Numbers& n, const std::string& name, const Design& design) {
+/// What an edit comes to: the paper of the card that it makes, and where it stands half open; or
+/// why it is refused. `stands`: false where a hair decides to which side it folds.
+void add(Numbers& n, const std::string& name, const Design& design, bool stands = true) {
   const auto assembly = assembleDesign(design);
   if (!assembly) {
     n[name + ": " + assembly.error().message.key] += 1;
@@ -30,6 +31,11 @@ void add(Numbers& n, const std::string& name, const Design& design) {
   }
   Numbers all;
   addAssembly(*assembly, all);
+  if (stands) {
+    const auto motion = Snapshot(design).motion();
+    all["moves"] = motion->low_rad() + 1.7 * motion->high_rad() + motion->mobility();
+    all["stands"] = placesOf(*motion, motion->poseAt(0.6 * motion->high_rad()));
+  }
   double& sum = n[name];
   for (const auto& [key, value] : all)
     sum += one(key) * 1e-3 * value;
@@ -78,6 +84,21 @@ void addSizes(const Design& design, Numbers& n) {
     }
 }
 
+/// Sizes of the base, and how the card lies and opens.
+void addBase(const Design& design, Numbers& n) {
+  for (const auto& [key, value] : design.card.values)
+    for (const double to : {1.07 * value + 0.5, 0.94 * value - 0.5, 1e4}) {
+      CardBase base = design.card;
+      base.values[key] = to;
+      add(n, base.kind + " otherwise", setCard(design, base));
+    }
+  CardBase larger = design.card, other = design.card;
+  larger.width_mm += 7, larger.height_mm += 11;
+  add(n, "larger", setCard(design, larger));
+  other.fold = other.fold == FoldSide::Side ? FoldSide::Top : FoldSide::Side;
+  add(n, "folded at another side", setCard(design, other));
+}
+
 void addArranged(const Design& design, Numbers& n) {
   for (const StructureItem& item : design.structures) {
     add(n, "mirrored", mirrored(design, item.id));
@@ -91,10 +112,11 @@ void addPieces(const Design& design, Numbers& n) {
   for (const StructureItem& item : design.structures) {
     if (!item.work) continue;
     const auto set = [&](const std::string& name, const Result<PieceWork>& work) {
-      if (work)
-        add(n, name, setWork(design, item.id, *work));
+      const auto made = work ? setWork(design, item.id, *work) : Result<Design>(work.error());
+      if (made)
+        add(n, name, *made, false);
       else
-        n[name + ": " + work.error().message.key] += 1;
+        n[name + ": " + made.error().message.key] += 1;
     };
     set("even steps", evenSteps(design, item.id, 3));
     set("wrapped round", wrappedRound(design, item.id, 9));
@@ -149,6 +171,7 @@ Numbers numbersOf(const Design& design) {
   Numbers n;
   addStarts(design, n);
   addSizes(design, n);
+  addBase(design, n);
   addArranged(design, n);
   addPieces(design, n);
   addFitted(design, n);

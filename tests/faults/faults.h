@@ -44,12 +44,17 @@ template <class T> constexpr auto plain(T&& value) {
   }
 }
 
+// Numbers are held by value: through references to them GCC 12 loses an argument here and there.
+template <class A>
+using Held =
+    std::conditional_t<std::is_scalar_v<std::remove_cvref_t<A>>, std::remove_cvref_t<A>, A&&>;
+
 // "a < b" is written "a < Less<7>{} < b", which binds as before: the left half holds a, the right
 // one compares, the other way when fault 7 is on. Where the other way would not compile, it is no
 // fault.
 #define HINGE_FAULT(Name, op, other)                                                               \
   template <int I> struct Name {};                                                                 \
-  template <int I, class A> struct Name##Held { A&& a; };                                          \
+  template <int I, class A> struct Name##Held { Held<A> a; };                                      \
   template <int I, class A> constexpr Name##Held<I, A> operator op(A&& a, Name<I>) {               \
     return {std::forward<A>(a)};                                                                   \
   }                                                                                                \
