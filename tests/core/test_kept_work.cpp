@@ -118,13 +118,15 @@ void addRehearsal(const PlannedWork& work, Numbers& n) {
   }
 }
 
-/// What comes of some of the folds when they are folded to the other side.
+/// What comes of some of the folds when they are folded to the other side. What hits is left out:
+/// where paper only touches, a hair decides whether that works.
 void addFoldedWrong(const PlannedWork& work, Numbers& n) {
   const auto& folds = work.assembly().folds;
   for (std::size_t k = 2; k < folds.size() && k < 30; k += 4)
-    if (const auto came = foldedWrong(work.assembly(), FoldIndex(k)))
+    if (const auto came = foldedWrong(work.assembly(), FoldIndex(k));
+        came && (came->gap_mm > 0 || came->what == FoldedWrong::What::Jams))
       n[fmt::format("folded wrong {}", static_cast<int>(came->what))] +=
-          at(k) * (1 + came->at_rad + came->gap_mm + number(came->other));
+          at(k) * (1 + came->at_rad + came->gap_mm);
 }
 
 /// How the pieces are parted when the sheets at hand are too small for them.

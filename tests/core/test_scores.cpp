@@ -47,6 +47,12 @@ template <class Off> double farthest(const std::vector<Vec2>& points, const Off&
 class TestScores : public QObject {
   Q_OBJECT
 private slots:
+  void aScoreEndsWhereTheEdgeIs() {
+    const PieceWork work = sheet({}, {{0, 0}, {100, 20}, {100, 80}, {0, 40}});
+    const auto added = withScoreAdded(work, 25, Kind::Valley);
+    QVERIFY2(added.ok(), added ? "" : say(added.error()).c_str());
+    isLine(added->lines[0], Kind::Valley, {25, 5}, {25, 50});
+  }
   void linesMove() {
     const PieceWork work =
         sheet({{Kind::Valley, {30, 0}, {30, 60}}, {Kind::Cut, {50, 20}, {60, 20}}});

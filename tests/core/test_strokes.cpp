@@ -581,6 +581,14 @@ private slots:
     const auto before = profileOfIt(d);
     QVERIFY(before.has_value());
     QCOMPARE(before->corners.size(), std::size_t(7));
+    // Scores that were drawn downwards are the same scores.
+    Design downwards = d;
+    for (WorkLine& line : downwards.structures.front().work->lines)
+      std::swap(line.from, line.to);
+    const auto same = profileOfIt(downwards);
+    QVERIFY(same.has_value());
+    for (std::size_t k = 0; k < before->corners.size(); ++k)
+      QVERIFY_NEAR((same->corners[k] - before->corners[k]).norm(), 0, 1e-6);
     // A place near by is found again by its height and the angle under which it sees the others.
     const Vec2 a = before->corners[1], b = before->corners[3];
     const Vec2 wanted = before->corners[2] + Vec2(1.5, 2);

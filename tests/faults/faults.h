@@ -24,7 +24,8 @@ extern thread_local bool t_flag; ///< from the left half of "and" and "or" to th
 template <int I> const bool kPossible = (g_met[I] = kIsPossible, true);
 
 template <int I> bool on() {
-  g_met[I] |= kPossible<I> ? kIsMet : 0;
+  if (!(g_met[I] & kIsMet)) [[unlikely]]
+    g_met[I] |= kPossible<I> ? kIsMet : 0;
   return g_now == I;
 }
 

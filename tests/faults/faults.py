@@ -9,9 +9,9 @@ faults.py try TREE MINUTES [SEED]    switches them on one at a time, by chance; 
                                      fails; tells which nobody noticed
 
 `./dev faults MINUTES SEED` does both. To build for each fault would take most of the time: so some
-ten faults are tried in a minute. A fault whose other way does not compile is none; one that no test
-meets is not noticed. Survivors are places to look at: a missing test, dead code, or a change that
-makes none.
+of them are tried in a minute. A fault whose other way does not compile is none; one that no test
+meets is not noticed (all of those are listed in TREE/not-met.txt). Survivors are places to look at:
+a missing test, dead code, or a change that makes none.
 """
 import glob, json, os, random, re, subprocess, sys, tempfile, time
 from concurrent.futures import ThreadPoolExecutor
@@ -122,21 +122,28 @@ def tryout(tree, minutes, seed):
     wanted = sorted(tests.possible)
     print(f'{len(tests.seconds)} test functions; {len(wanted)} of {len(faults)} faults compile, '
           f'{len(tests.meeting)} are met', flush=True)
+    with open(tree + '/not-met.txt', 'w') as out:
+        for fault in sorted(tests.possible - set(tests.meeting)):
+            out.write(f'{faults[fault]["where"]} {faults[fault]["was"]} | {faults[fault]["line"]}\n')
     random.seed(seed)
     random.shuffle(wanted)
     end, tried, left = time.time() + 60 * minutes, [], []
 
+    def told(how, fault):
+        one = faults[fault]
+        print(f'{how} {one["where"]} {one["was"]} | {one["line"]}', flush=True)
+
     def quick(fault):
         if time.time() > end: return
         tried.append(fault)
-        if tests.notices(fault, slow=False) is None: left.append(fault)
+        if tests.notices(fault, slow=False) is not None: return
+        left.append(fault)
+        told('left to the slow ones:', fault)
 
     def slow(fault):
         by = tests.notices(fault, slow=True)
-        told = faults[fault]
-        left_how = 'SURVIVED' if fault in tests.meeting else 'NOT MET'
-        how = f'noticed by {by[0]} alone' if by else left_how
-        print(f'{how}: {told["where"]} {told["was"]} | {told["line"]}', flush=True)
+        missed = 'SURVIVED' if fault in tests.meeting else 'NOT MET'
+        told(f'noticed by {by[0]} alone:' if by else missed, fault)
         return by is not None
 
     with ThreadPoolExecutor(os.cpu_count()) as threads:
