@@ -7,6 +7,7 @@
 #include <charconv>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <random>
 #endif
 
 namespace hinge::test {
@@ -179,6 +180,22 @@ inline void addAssembly(const Assembly& a, Numbers& n) {
   addJoints(a, n);
   addSeats(a, n);
 }
+
+/// The same throws on every machine, which those of the standard library need not be.
+class Dice {
+public:
+  explicit Dice(unsigned seed) : m_random(seed) {}
+  double between(double low, double high) { return low + (high - low) * m_random() / 4294967296.0; }
+  std::size_t below(std::size_t n) { return static_cast<std::size_t>(between(0, double(n))); }
+  bool chance(double share) { return between(0, 1) < share; }
+  Vec2 in(const Box2& box, double round_mm) {
+    const double x = between(box.low.x() - round_mm, box.high.x() + round_mm);
+    return {x, between(box.low.y() - round_mm, box.high.y() + round_mm)};
+  }
+
+private:
+  std::mt19937 m_random;
+};
 
 /// A text as two numbers: its words, and the numbers in it, which may differ in their last digits.
 inline void addWritten(const std::string& name, const std::string& text, Numbers& n) {

@@ -2,6 +2,7 @@
 #include "kept_cards.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
+#include "core/edits/bring_in.h"
 #include "core/edits/parting.h"
 #include "core/edits/proportion.h"
 #include "core/edits/rounding.h"
@@ -47,9 +48,9 @@ void add(Numbers& n, const std::string& name, const Result<Design>& made, bool s
   else
     n[name + ": " + made.error().message.key] += 1;
 }
-void add(Numbers& n, const std::string& name, const Result<Added>& made) {
+void add(Numbers& n, const std::string& name, const Result<Added>& made, bool stands = true) {
   if (made)
-    add(n, name, made->design);
+    add(n, name, made->design, stands);
   else
     n[name + ": " + made.error().message.key] += 1;
 }
@@ -122,8 +123,62 @@ void addPieces(const Design& design, Numbers& n) {
     };
     set("even steps", evenSteps(design, item.id, 3));
     set("wrapped round", wrappedRound(design, item.id, 9));
-    for (std::size_t line = 0; line < item.work->lines.size(); ++line)
-      add(n, "parted", parted(design, item.id, line));
+  }
+}
+
+/// A sheet with lines and an opening where nobody wants them.
+PieceWork scribbledOn(PieceWork work, Dice& dice) {
+  const Box2 box = boundsOf(work.outline);
+  for (int k = 0; k < 3; ++k) {
+    const double low = dice.between(box.low.x(), box.high.x()),
+                 high = dice.between(box.low.x(), box.high.x());
+    work.lines.push_back({k == 2 ? WorkLine::Kind::Cut : WorkLine::Kind::Valley,
+                          {low, box.low.y()},
+                          {high, k == 2 ? 0.5 * (box.low.y() + box.high.y()) : box.high.y()}});
+  }
+  const Vec2 at = dice.in(box, -0.2 * box.size().minCoeff());
+  work.windows.push_back({at, at + Vec2(2, 0), at + Vec2(2, 3), at + Vec2(0, 3)});
+  return work;
+}
+
+/// Parted along each line, and grown together again along every edge that is as long as another.
+void addParted(const Design& design, StructureId piece, Numbers& n) {
+  const PieceWork& whole = *design.find(piece)->work;
+  for (std::size_t line = 0; line < whole.lines.size(); ++line) {
+    const auto two = parted(design, piece, line);
+    add(n, "parted", two, false);
+    if (!two) continue;
+    const auto edges = edgesOf(two->design.find(piece)->work->outline),
+               others = edgesOf(two->design.find(two->id)->work->outline);
+    int joined = 0;
+    for (std::size_t k = 0; k < edges.size(); ++k)
+      for (std::size_t j = 0; j < others.size() && joined < 3; ++j) {
+        const auto length = [](const Edge& edge) { return (edge.second - edge.first).norm(); };
+        if (std::abs(length(edges[k]) - length(others[j])) > 0.2) continue;
+        ++joined;
+        add(n, "grown together", joinedAlong(two->design, piece, k, two->id, j), false);
+      }
+  }
+}
+
+void addScribbled(const Design& design, Numbers& n) {
+  Dice dice(17);
+  for (const StructureItem& item : design.structures) {
+    if (!item.work) continue;
+    addParted(design, item.id, n);
+    for (int k = 0; k < 3; ++k) {
+      const PieceWork work = scribbledOn(*item.work, dice);
+      const auto made = setWork(design, item.id, work);
+      add(n, "scribbled", made, false);
+      if (made) addParted(*made, item.id, n);
+      if (k > 0) continue;
+      add(n, "as the base", withBaseIn(design, work), false);
+      add(n, "as a piece", withPieceIn(design, work), false);
+      const Vec2 middle = dice.in(boundsOf(work.outline), 0);
+      add(n, "openings", withOpeningsIn(design, {item.id, 0}, {work.windows.back()}, middle),
+          false);
+      add(n, "openings", withOpeningsIn(design, {item.id, 0}, {work.windows.back()}, {}), false);
+    }
   }
 }
 
@@ -176,6 +231,7 @@ Numbers numbersOf(const Design& design) {
   addBase(design, n);
   addArranged(design, n);
   addPieces(design, n);
+  addScribbled(design, n);
   addFitted(design, n);
   add(n, "base as a sheet", withBaseAsSheet(design));
   add(n, "a new sheet", newSheet(design));

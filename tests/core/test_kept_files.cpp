@@ -10,7 +10,6 @@
 #include "core/io/work_record_json.h"
 #include "core/model/planned.h"
 #include <QTemporaryDir>
-#include <random>
 #endif
 
 using namespace hinge;
@@ -26,33 +25,24 @@ void addRefused(const std::string& name, const Error& error, double weight, Numb
       weight * (1 + 0.1 * error.line + 1e-4 * one(error.place) + 1e-3 * said(error.message));
 }
 
-class Chance {
-public:
-  explicit Chance(unsigned seed) : m_random(seed) {}
-  std::size_t below(std::size_t count) { return m_random() % count; }
-
-private:
-  std::mt19937 m_random;
-};
-
 /// Any value within, at any depth.
-nlohmann::json::json_pointer anyWithin(const nlohmann::json& all, Chance& chance) {
+nlohmann::json::json_pointer anyWithin(const nlohmann::json& all, Dice& dice) {
   const nlohmann::json flat = all.flatten();
   auto place = flat.begin();
-  std::advance(place, static_cast<std::ptrdiff_t>(chance.below(flat.size())));
+  std::advance(place, static_cast<std::ptrdiff_t>(dice.below(flat.size())));
   nlohmann::json::json_pointer path(place.key());
   // As often something that holds others.
-  for (std::size_t up = chance.below(3); up > 0 && !path.parent_pointer().empty(); --up)
+  for (std::size_t up = dice.below(3); up > 0 && !path.parent_pointer().empty(); --up)
     path = path.parent_pointer();
   return path;
 }
 
 /// Something else in the place of one value, or nothing.
-nlohmann::json damaged(nlohmann::json all, Chance& chance) {
-  const auto path = anyWithin(all, chance);
+nlohmann::json damaged(nlohmann::json all, Dice& dice) {
+  const auto path = anyWithin(all, dice);
   const nlohmann::json others[] = {-1,  0,  7e3,       0.37, "x", "", "s1", true, nlohmann::json(),
                                    {1}, {}, {{"x", 1}}};
-  const std::size_t other = chance.below(std::size(others) + 4);
+  const std::size_t other = dice.below(std::size(others) + 4);
   if (other < std::size(others))
     all[path] = others[other];
   else if (nlohmann::json& holder = all[path.parent_pointer()]; holder.is_object())
@@ -63,12 +53,12 @@ nlohmann::json damaged(nlohmann::json all, Chance& chance) {
 }
 
 /// A text of which something is missing, doubled or another.
-std::string damaged(std::string text, Chance& chance) {
-  const std::size_t at = chance.below(text.size()), to = chance.below(9) + 1;
-  switch (chance.below(5)) {
+std::string damaged(std::string text, Dice& dice) {
+  const std::size_t at = dice.below(text.size()), to = dice.below(9) + 1;
+  switch (dice.below(5)) {
   case 0: return text.erase(at, to);
   case 1: return text.insert(at, text.substr(at, to));
-  case 2: return text.replace(at, 1, 1, "-1e3.,;:\"<>(){}[] \nxZ"[chance.below(21)]), text;
+  case 2: return text.replace(at, 1, 1, "-1e3.,;:\"<>(){}[] \nxZ"[dice.below(21)]), text;
   case 3: {
     const std::size_t line = text.rfind('\n', at), end = text.find('\n', at);
     return text.erase(line == std::string::npos ? 0 : line,
@@ -93,10 +83,10 @@ void addWrittenFiles(const Design& design, Numbers& n) {
 void addDamagedFiles(const Design& design, Numbers& n) {
   const std::string text = designToJson(design);
   const auto whole = nlohmann::json::parse(text);
-  Chance chance(7);
+  Dice dice(7);
   for (std::size_t k = 0; k < 240; ++k) {
     const auto read = designFromJson(
-        k % 6 == 0 ? damaged(text, chance) : damaged(whole, chance).dump(1), "card.hinge");
+        k % 6 == 0 ? damaged(text, dice) : damaged(whole, dice).dump(1), "card.hinge");
     if (read)
       addWritten(fmt::format("read {}", k % 6), designToJson(*read), n);
     else
@@ -104,7 +94,7 @@ void addDamagedFiles(const Design& design, Numbers& n) {
   }
   const std::string page = pageOf(design);
   for (std::size_t k = 0; k < 120; ++k)
-    if (const auto read = designFromPage(damaged(page, chance)))
+    if (const auto read = designFromPage(damaged(page, dice)))
       addWritten(fmt::format("page read {}", k % 6), designToJson(*read), n);
     else
       addRefused("page refused", read.error(), at(k), n);
@@ -142,11 +132,11 @@ std::string dataFile(const char* name) {
 
 /// The drawing as it is, and damaged ones.
 void addDrawings(const std::string& text, Result<Drawing> (*read)(std::string_view),
-                 const std::function<std::string(Chance&)>& damage, Numbers& n) {
-  Chance chance(11);
+                 const std::function<std::string(Dice&)>& damage, Numbers& n) {
+  Dice dice(11);
   addDrawing("whole", read(text), 1, n);
   for (std::size_t k = 0; k < 1500; ++k)
-    addDrawing(fmt::format("damaged {}", k % 10), read(damage(chance)), at(k), n);
+    addDrawing(fmt::format("damaged {}", k % 10), read(damage(dice)), at(k), n);
 }
 
 /// A record in which everything has happened once.
@@ -196,11 +186,11 @@ private slots:
       const auto motion = Snapshot(demoAsItComes("ferry-pass")).motion();
       const std::string text = *motionToFold(*motion, std::array{180.0});
       const auto whole = nlohmann::json::parse(text);
-      const auto damage = [&](Chance& chance) { return damaged(whole, chance).dump(); };
+      const auto damage = [&](Dice& dice) { return damaged(whole, dice).dump(); };
       addDrawings(text, drawingFromFold, damage, n);
     } else {
       const std::string text = dataFile(format == "svg" ? "drawing.svg" : "drawing.dxf");
-      const auto damage = [&](Chance& chance) { return damaged(text, chance); };
+      const auto damage = [&](Dice& dice) { return damaged(text, dice); };
       addDrawings(text, format == "svg" ? drawingFromSvg : drawingFromDxf, damage, n);
     }
     compare("drawn as " + format.toStdString(), n);
@@ -209,9 +199,9 @@ private slots:
     const std::string list = "position, fold\n12.5, valley\n40 mm; mountain, right\n"
                              "1 1/4 in\tv\n\n70, m, left\r\n55\n";
     Numbers n;
-    Chance chance(5);
+    Dice dice(5);
     for (std::size_t k = 0; k < 400; ++k) {
-      const std::string text = k < 2 ? list : damaged(list, chance);
+      const std::string text = k < 2 ? list : damaged(list, dice);
       const auto read = scoresFromCsv(text, k % 2 ? LengthUnit::Inch : LengthUnit::Millimetre, 100);
       if (!read) {
         addRefused("refused", read.error(), at(k), n);
@@ -232,10 +222,10 @@ private slots:
     const auto whole = nlohmann::json::parse(file.readAll().toStdString());
     file.close();
     Numbers n;
-    Chance chance(3);
+    Dice dice(3);
     for (std::size_t k = 0; k < 400; ++k) {
       QVERIFY(file.open(QIODevice::WriteOnly));
-      file.write(QByteArray::fromStdString((k == 0 ? whole : damaged(whole, chance)).dump(1)));
+      file.write(QByteArray::fromStdString((k == 0 ? whole : damaged(whole, dice)).dump(1)));
       file.close();
       const auto read = readWorkRecord(path);
       if (!read) {

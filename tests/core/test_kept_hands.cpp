@@ -8,7 +8,6 @@
 #include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/pieces/strokes.h"
-#include <random>
 #endif
 
 using namespace hinge;
@@ -21,20 +20,6 @@ namespace {
 constexpr LengthUnit kMm = LengthUnit::Millimetre;
 
 /// The same numbers on every machine, which the standard's distributions do not promise.
-class Dice {
-public:
-  explicit Dice(unsigned seed) : m_random(seed) {}
-  double between(double low, double high) { return low + (high - low) * m_random() / 4294967296.0; }
-  std::size_t below(std::size_t n) { return static_cast<std::size_t>(between(0, double(n))); }
-  Vec2 in(const Box2& box, double round_mm) {
-    const double x = between(box.low.x() - round_mm, box.high.x() + round_mm);
-    return {x, between(box.low.y() - round_mm, box.high.y() + round_mm)};
-  }
-
-private:
-  std::mt19937 m_random;
-};
-
 double one(const PieceWork& work) {
   double sum = test::one(work.outline) + static_cast<double>(work.outline.size());
   for (const Polygon& window : work.windows)

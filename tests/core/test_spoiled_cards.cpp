@@ -4,7 +4,6 @@
 #include "core/edits/dressing.h"
 #include "core/edits/edits.h"
 #include "core/structures/registry.h"
-#include <random>
 #endif
 
 using namespace hinge;
@@ -15,19 +14,14 @@ using namespace hinge::test;
 
 namespace {
 
-class Hand {
+/// `off`: 1, far off; less, nearer to what was meant.
+class Hand : public Dice {
 public:
-  /// `off`: 1, far off; less, nearer to what was meant.
-  Hand(unsigned seed, double off) : m_off(off), m_random(seed) {}
-  double off(double low, double high) { return m_off * in(low, high); }
-  double in(double low, double high) {
-    return low + (high - low) * static_cast<double>(m_random() % 1000) / 999;
-  }
-  bool chance(double share) { return in(0, 1) < share; }
+  Hand(unsigned seed, double off) : Dice(seed), m_off(off) {}
+  double off(double low, double high) { return m_off * between(low, high); }
 
 private:
   double m_off;
-  std::mt19937 m_random;
 };
 
 void keep(Design& design, const Result<Design>& made) {
@@ -75,7 +69,7 @@ void spoilBase(Design& design, Hand& hand) {
 void spoilDressing(Design& design, Hand& hand) {
   for (DressRule rule : std::vector(design.dressing.rules)) {
     for (Layer& layer : rule.layers)
-      if (hand.chance(0.5)) layer.border_mm = {hand.in(0, 9)};
+      if (hand.chance(0.5)) layer.border_mm = {hand.between(0, 9)};
     if (hand.chance(0.3)) rule.atGlue = AtGlue::Over;
     keep(design, withRule(design, rule));
   }
