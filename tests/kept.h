@@ -132,7 +132,8 @@ inline void addHinges(const Assembly& a, Numbers& n) {
                    2.3 * drive.from_rad + 2.9 * drive.to_rad;
   for (const Lift& by : a.lifts)
     n["lifts"] += by.least + 1.7 * by.most + by.step + 0.1 * static_cast<double>(by.panels.size()) +
-                  by.secondMoves + 1.3 * by.slides + number(by.fold) + number(by.joint);
+                  by.secondMoves + 1.3 * by.slides + number(by.fold) + number(by.joint) +
+                  by.stopAt(0.37) + 1.7 * by.nextStop(0.2);
   for (const Carried& carried : a.carried)
     n["carried"] += number(carried.panel) + 1.7 * number(carried.host) + one(carried.at);
   n["openings"] = a.openBy_rad + 1.7 * a.low_rad + 2.3 * a.high_rad + a.symmetric;
@@ -179,6 +180,12 @@ inline void addAssembly(const Assembly& a, Numbers& n) {
   addHinges(a, n);
   addJoints(a, n);
   addSeats(a, n);
+}
+
+/// A refusal with its place, counted under its key.
+inline void addRefused(const std::string& name, const Error& error, double weight, Numbers& n) {
+  n[name + ": " + error.message.key] +=
+      weight * (1 + 0.1 * error.line + 1e-4 * one(error.place) + 1e-3 * said(error.message));
 }
 
 /// The same throws on every machine, which those of the standard library need not be.

@@ -15,6 +15,13 @@ using namespace hinge::test;
 class TestChecks : public QObject {
   Q_OBJECT
 private slots:
+  void verdictsAreSpelledForPrograms() {
+    QCOMPARE(severityKey(Severity::Spoils), std::string_view("spoils"));
+    QCOMPARE(severityKey(Severity::Advice), std::string_view("advice"));
+    QCOMPARE(unitKey(AmountUnit::Millimetre), std::string_view("mm"));
+    QCOMPARE(unitKey(AmountUnit::Degree), std::string_view("deg"));
+    QCOMPARE(unitKey(AmountUnit::Count), std::string_view("count"));
+  }
   void anEmptyCardIsGood() {
     const Analysis a = checked(card());
     QVERIFY(a.verdict == Verdict::Good);

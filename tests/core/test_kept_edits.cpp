@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
 #include "core/edits/bring_in.h"
+#include "core/edits/free_lengths.h"
 #include "core/edits/parting.h"
 #include "core/edits/proportion.h"
 #include "core/edits/rounding.h"
@@ -28,7 +29,7 @@ namespace {
 void add(Numbers& n, const std::string& name, const Design& design, bool stands = true) {
   const auto assembly = assembleDesign(design);
   if (!assembly) {
-    n[name + ": " + assembly.error().message.key] += 1;
+    addRefused(name, assembly.error(), 1, n);
     return;
   }
   Numbers all;
@@ -46,13 +47,13 @@ void add(Numbers& n, const std::string& name, const Result<Design>& made, bool s
   if (made)
     add(n, name, *made, stands);
   else
-    n[name + ": " + made.error().message.key] += 1;
+    addRefused(name, made.error(), 1, n);
 }
 void add(Numbers& n, const std::string& name, const Result<Added>& made, bool stands = true) {
   if (made)
     add(n, name, made->design, stands);
   else
-    n[name + ": " + made.error().message.key] += 1;
+    addRefused(name, made.error(), 1, n);
 }
 
 /// How each kind begins on each seat of a card.
@@ -119,7 +120,7 @@ void addPieces(const Design& design, Numbers& n) {
       if (made)
         add(n, name, *made, false);
       else
-        n[name + ": " + made.error().message.key] += 1;
+        addRefused(name, made.error(), 1, n);
     };
     set("even steps", evenSteps(design, item.id, 3));
     set("wrapped round", wrappedRound(design, item.id, 9));
@@ -197,12 +198,59 @@ void addFitted(const Design& design, Numbers& n) {
       if (fitted)
         add(n, "fitted" + name, fitted->design), n["factor" + name] += fitted->factor;
       else
-        n["fitted" + name + ": " + fitted.error().message.key] += 1;
+        addRefused("fitted" + name, fitted.error(), 1, n);
     }
   };
   fit({}, "");
   for (const StructureItem& item : design.structures)
     if (item.work) fit(item.id, " piece");
+}
+
+/// What hangs together by its lengths, and what rings and tabs miss by.
+void addLengths(const Design& design, Numbers& n) {
+  const FreeLengths lengths = freeLengthsOf(design);
+  for (std::size_t k = 0; k < lengths.all.size(); ++k) {
+    const FreeLength& length = lengths.all[k];
+    n["free lengths"] += at(k) * (length.value_mm + 1e-3 * length.least_mm);
+    n["free lengths called"] += one(length.key) + 1.7 * one(length.owner) + said(length.label);
+    if (k % 5 != 0) continue;
+    Design other = design;
+    length.set(other, length.value_mm + 1);
+    add(n, "free lengths set", other, false);
+  }
+  for (const auto& [a, b] : lengths.twins)
+    n["twins"] += at(a) * static_cast<double>(b);
+  for (const auto& [a, b] : lengths.neighbours)
+    n["neighbours"] += at(a) * static_cast<double>(b);
+  for (const auto& four : lengths.mirrored)
+    n["mirrored lengths"] += at(four[0]) * static_cast<double>(four[1] + 3 * four[2] + 7 * four[3]);
+  for (const auto& [owner, reason] : lengths.left)
+    n["lengths left"] += one(owner) + said(reason);
+  const auto motion = Snapshot(design).motion();
+  const double gaps[] = {motion->low_rad(), 0.4 * motion->high_rad()};
+  for (const double opening : gaps)
+    for (const double gap :
+         ringGaps(motion->assembly(), foldAngles(*motion, opening), opening + 0.1))
+      n["ring gaps"] += std::abs(gap);
+  const auto slacks = glueSlacks(motion->assembly());
+  for (std::size_t k = 0; k < slacks.size(); ++k)
+    n["glue slacks"] += at(k) * slacks[k];
+}
+
+/// Which width of a piece that is a little off makes it lie flat again.
+void addSolved(const Design& design, Numbers& n) {
+  for (const StructureItem& item : design.structures) {
+    if (!item.work) continue;
+    for (const auto& [key, value] : item.values) {
+      const auto off = setValues(design, item.id, {{key, 1.03 * value + 0.4}});
+      if (!off) continue;
+      const auto motion = Snapshot(*off).motion();
+      const auto mend = solveShut(*off, *motion, item.id);
+      n["solved"] += mend ? 1 : 0.01;
+      for (const MendEdit& edit : mend ? mend->edits : std::vector<MendEdit>())
+        n["solved by"] += one(edit.key) * 1e-3 * (edit.to + 1.7 * edit.from);
+    }
+  }
 }
 
 /// Every length on a lattice: what moves, and what is left as it was.
@@ -213,7 +261,7 @@ void addRounded(const Design& design, Numbers& n) {
     const auto rounded =
         roundedTo(design, *motion, 0.8, {}, keeps, std::chrono::duration<double>(20));
     if (!rounded) {
-      n[name + ": " + rounded.error().message.key] += 1;
+      addRefused(name, rounded.error(), 1, n);
       continue;
     }
     n[name + " by"] += rounded->greatest_mm + 0.1 * rounded->sum_mm;
@@ -232,6 +280,8 @@ Numbers numbersOf(const Design& design) {
   addArranged(design, n);
   addPieces(design, n);
   addScribbled(design, n);
+  addLengths(design, n);
+  addSolved(design, n);
   addFitted(design, n);
   add(n, "base as a sheet", withBaseAsSheet(design));
   add(n, "a new sheet", newSheet(design));

@@ -2,9 +2,13 @@
 #include "kept.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/design/design.h"
+#include "core/io/cut_mark.h"
 #include "core/io/design_json.h"
 #include "core/io/drawing.h"
 #include "core/io/fold_file.h"
+#include "core/io/maker_bench.h"
+#include "core/io/maker_drawer.h"
+#include "core/io/maker_ways.h"
 #include "core/io/obj.h"
 #include "core/io/page.h"
 #include "core/io/work_record_json.h"
@@ -19,21 +23,17 @@ using namespace hinge::test;
 
 namespace {
 
-/// A refusal with its place, counted under its key.
-void addRefused(const std::string& name, const Error& error, double weight, Numbers& n) {
-  n[name + ": " + error.message.key] +=
-      weight * (1 + 0.1 * error.line + 1e-4 * one(error.place) + 1e-3 * said(error.message));
-}
-
-/// Any value within, at any depth.
+/// Any value within, at any depth: what stands alone is as likely as what stands in a long list.
 nlohmann::json::json_pointer anyWithin(const nlohmann::json& all, Dice& dice) {
-  const nlohmann::json flat = all.flatten();
-  auto place = flat.begin();
-  std::advance(place, static_cast<std::ptrdiff_t>(dice.below(flat.size())));
-  nlohmann::json::json_pointer path(place.key());
-  // As often something that holds others.
-  for (std::size_t up = dice.below(3); up > 0 && !path.parent_pointer().empty(); --up)
-    path = path.parent_pointer();
+  nlohmann::json::json_pointer path;
+  const nlohmann::json* at = &all;
+  while (at->is_structured() && !at->empty() && (at == &all || !dice.chance(0.2))) {
+    auto child = at->begin();
+    const std::size_t which = dice.below(at->size());
+    std::advance(child, static_cast<std::ptrdiff_t>(which));
+    at->is_object() ? path /= child.key() : path /= which;
+    at = &*child;
+  }
   return path;
 }
 
@@ -124,10 +124,25 @@ void addDrawing(const std::string& name, const Result<Drawing>& drawing, double 
   }
 }
 
-std::string dataFile(const char* name) {
-  QFile file(QStringLiteral(HINGE_TEST_DATA "/") + name);
-  if (!file.open(QIODevice::ReadOnly)) qFatal("no %s", name);
+std::string textIn(const std::string& path) {
+  QFile file(QString::fromStdString(path));
+  if (!file.open(QIODevice::ReadOnly)) qFatal("no %s", path.c_str());
   return file.readAll().toStdString();
+}
+
+/// Damages a JSON file again and again, from what it is now, and looks what is read.
+void damageFile(const std::string& path, Numbers& n, const std::function<void(std::size_t)>& look) {
+  const auto whole = nlohmann::json::parse(textIn(path));
+  Dice dice(9);
+  for (std::size_t k = 0; k < 400; ++k) {
+    QFile file(QString::fromStdString(path));
+    if (!file.open(QIODevice::WriteOnly)) qFatal("cannot write %s", path.c_str());
+    const std::string text = (k == 0 ? whole : damaged(whole, dice)).dump(1);
+    file.write(QByteArray::fromStdString(k % 40 == 7 ? damaged(text, dice) : text));
+    file.close();
+    look(k);
+  }
+  n["times"] = 400;
 }
 
 /// The drawing as it is, and damaged ones.
@@ -158,7 +173,11 @@ class TestKeptFiles : public KeptTest {
 public:
   TestKeptFiles() : KeptTest("kept_files.json") {}
 
+private:
+  QTemporaryDir m_folder; ///< what is the maker's own is not the tests' to change
+
 private slots:
+  void initTestCase() { qputenv("XDG_DATA_HOME", m_folder.path().toUtf8()); }
   void cleanupTestCase() { save(); }
   void filesSayWhatTheySaid_data() { rowsOfDemos(); }
   void filesSayWhatTheySaid() {
@@ -183,13 +202,15 @@ private slots:
     QFETCH(QString, format);
     Numbers n;
     if (format == "fold") {
-      const auto motion = Snapshot(demoAsItComes("ferry-pass")).motion();
-      const std::string text = *motionToFold(*motion, std::array{180.0});
-      const auto whole = nlohmann::json::parse(text);
-      const auto damage = [&](Dice& dice) { return damaged(whole, dice).dump(); };
-      addDrawings(text, drawingFromFold, damage, n);
+      for (const char* card : {"ferry-pass", "lamp-lattice"}) {
+        const auto motion = Snapshot(demoAsItComes(card)).motion();
+        const std::string text = *motionToFold(*motion, std::array{180.0});
+        const auto whole = nlohmann::json::parse(text);
+        const auto damage = [&](Dice& dice) { return damaged(whole, dice).dump(); };
+        addDrawings(text, drawingFromFold, damage, n);
+      }
     } else {
-      const std::string text = dataFile(format == "svg" ? "drawing.svg" : "drawing.dxf");
+      const std::string text = textIn(HINGE_TEST_DATA "/drawing." + format.toStdString());
       const auto damage = [&](Dice& dice) { return damaged(text, dice); };
       addDrawings(text, format == "svg" ? drawingFromSvg : drawingFromDxf, damage, n);
     }
@@ -213,30 +234,64 @@ private slots:
     }
     compare("lists of scores", n);
   }
-  void damagedRecordsAreWhatTheyWere() {
-    QTemporaryDir folder;
-    const std::string path = folder.filePath("card.work").toStdString();
-    QVERIFY(writeWorkRecord(path, fullRecord()));
-    QFile file(QString::fromStdString(path));
-    QVERIFY(file.open(QIODevice::ReadOnly));
-    const auto whole = nlohmann::json::parse(file.readAll().toStdString());
-    file.close();
+  void damagedMarksAreWhatTheyWere() {
+    QVERIFY(keepCutMark({"0123456789abcdef", 7, 2, {3, {400, 800}}}));
     Numbers n;
-    Dice dice(3);
-    for (std::size_t k = 0; k < 400; ++k) {
-      QVERIFY(file.open(QIODevice::WriteOnly));
-      file.write(QByteArray::fromStdString((k == 0 ? whole : damaged(whole, dice)).dump(1)));
-      file.close();
+    damageFile(cutMarkPath(), n, [&](std::size_t k) {
+      const auto read = keptCutMark();
+      if (!read)
+        addRefused("refused", Error{read.error().message, ""}, at(k), n);
+      else if (*read)
+        n["read"] += at(k) * (one((*read)->job) + static_cast<double>((*read)->step) +
+                              1.7 * static_cast<double>((*read)->leg) +
+                              2.3 * static_cast<double>((*read)->from.behind) +
+                              (*read)->from.at[0] + 1.9 * (*read)->from.at[1]);
+    });
+    compare("damaged marks", n);
+  }
+  /// Bench, schools and papers of the maker: what is read of damaged ones is kept again.
+  void damagedDrawersAreWhatTheyWere() {
+    Bench bench;
+    bench.speeds_cms = {{"card-220", 12.5}, {"tissue", 4}};
+    MakingWays ways;
+    ways.closing = Closing::OnMarks, ways.joints = Adhesive::StrongTape;
+    QVERIFY(keepBench(bench) && keepWays(ways));
+    for (const Paper& paper : demoAsItComes("night-market").papers)
+      QVERIFY(keepPaper(paper));
+    const auto read = [](auto reads, auto keeps, const std::string& path, const char* name) {
+      Numbers n;
+      damageFile(path, n, [&](std::size_t k) {
+        const auto made = reads();
+        if (!made)
+          addRefused(name, Error{made.error().message, ""}, at(k), n);
+        else if (keeps(*made))
+          addWritten(name, textIn(path), n);
+      });
+      return n;
+    };
+    compare("damaged bench", read(makersBench, keepBench, makersBenchPath(), "bench"));
+    compare("damaged schools", read(makersWays, keepWays, makersWaysPath(), "schools"));
+    OwnTimes times;
+    times.add({"join:s1/tab-a", "join", 60, 75.5}), times.add({"cut:s1", "cut", 30, 20});
+    QVERIFY(keepTimes(times));
+    const std::string timesPath = m_folder.filePath("hinge-lantern/times.json").toStdString();
+    compare("damaged times", read(makersTimes, keepTimes, timesPath, "times"));
+    const auto last = [](const std::vector<Paper>& papers) {
+      return papers.empty() ? Result<void>() : keepPaper(papers.back());
+    };
+    compare("damaged drawer", read(makersPapers, last, makersDrawerPath(), "drawer"));
+  }
+  void damagedRecordsAreWhatTheyWere() {
+    const std::string path = m_folder.filePath("card.work").toStdString();
+    QVERIFY(writeWorkRecord(path, fullRecord()));
+    Numbers n;
+    damageFile(path, n, [&](std::size_t k) {
       const auto read = readWorkRecord(path);
-      if (!read) {
-        n["refused: " + read.error().message.key] += at(k) * (1 + 0.1 * read.error().line);
-        continue;
-      }
-      QVERIFY(writeWorkRecord(path, *read));
-      QVERIFY(file.open(QIODevice::ReadOnly));
-      addWritten("read", file.readAll().toStdString(), n);
-      file.close();
-    }
+      if (!read)
+        addRefused("refused", Error{read.error().message, "", read.error().line}, at(k), n);
+      else if (writeWorkRecord(path, *read))
+        addWritten("read", textIn(path), n);
+    });
     compare("damaged records", n);
   }
 };

@@ -42,13 +42,13 @@ void add(Numbers& n, const std::string& name, const Result<PieceWork>& made) {
   if (made)
     n[name] += one(*made);
   else
-    n[name + ": " + made.error().message.key] += 1;
+    addRefused(name, made.error(), 1, n);
 }
 void add(Numbers& n, const std::string& name, const Result<SheetInWork>& made) {
   if (made) {
     n[name] += one(made->work) + test::one(made->ground.value_or(Vec2(0.1, 0.2)));
   } else
-    n[name + ": " + made.error().message.key] += 1;
+    addRefused(name, made.error(), 1, n);
 }
 
 /// A point to press or to point at: half of them near something that can be held.
@@ -222,7 +222,7 @@ void addLying(const Design& design, const Assembly& assembly, const Pose& pose,
       n["starts"] += test::one(layingPointFor(*item.work, lying, Vec2(7, 11)));
       const auto made = jointOf(design, assembly, pose, target, lying);
       if (!made) {
-        n["joints: " + made.error().message.key] += 1;
+        addRefused("joints", made.error(), 1, n);
         continue;
       }
       PieceWork alone;

@@ -128,6 +128,15 @@ private slots:
           taken = taken ||
                   (t > 0 && t < (edge.second - edge.first).norm() && far > 0 && far < border(edge));
         }
+        // Round about a corner that stands into the paper, when both its borders are as wide.
+        const auto edges = edgesOf(Region(rim));
+        for (std::size_t k = 0; corner == CornerStyle::Round && k < edges.size(); ++k) {
+          const Edge &one = edges[k], &next = edges[(k + 1) % edges.size()];
+          if (cross2(one.second - one.first, next.second - next.first) < -1e-3 &&
+              std::abs(border(one) - border(next)) < 1e-9 &&
+              (p - one.second).norm() < border(one) - 0.05)
+            QVERIFY(!stays);
+        }
         if (nearest < 0.05) continue; // on the line itself
         if (taken) QVERIFY(!stays);
         if (even) QCOMPARE(stays, off > width);

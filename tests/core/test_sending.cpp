@@ -29,7 +29,8 @@ public:
     m_cutter.take(text);
     return {};
   }
-  Result<std::string> answer(int) override {
+  Result<std::string> answer(int patience_ms) override {
+    m_patience_ms = std::max(m_patience_ms, patience_ms);
     for (int k = 0; k < 4000 && m_read.find('\r') == std::string::npos; ++k) {
       if (m_gone) return Error{"cutter.lost", ""};
       m_cutter.advance(0.02);
@@ -43,8 +44,11 @@ public:
     return line;
   }
 
+  int patience_ms() const { return m_patience_ms; } ///< the longest
+
 private:
   DragCutter& m_cutter;
+  int m_patience_ms = 0;
   std::string m_read;
   bool m_gone = false;
 };
@@ -216,6 +220,62 @@ private slots:
       for (const CutterTrack& track : cutter.tracks()) {
         cut = cut || track.tool == 2;
         QVERIFY2(!cut || track.tool == 2, "scored after the first cut");
+      }
+    }
+  }
+
+  /// A leg may run from corner to corner of the sheet before the machine is given up.
+  void aLegIsWaitedForAsLongAsItMayTake() {
+    const Design design = demo("ferry-pass");
+    const CutPlan plan = planOf(design);
+    auto job = cutterJob(plan, 0, design, Bench());
+    QVERIFY(job);
+    CutterJob slow = *job;
+    for (const int speed : {0, 5, 20}) {
+      slow.speed_cms = speed;
+      DragCutter cutter({slow.width_mm, slow.height_mm}, 0.25, {});
+      DirectLine line(cutter);
+      CutterControl control;
+      control.keep = [](const CutterMark&) { return Result<void>(); };
+      control.patience_ms = 1234;
+      QVERIFY(runCutter(slow, line, {}, control).ok());
+      const double leg_ms = 100 * (slow.width_mm + slow.height_mm) / (speed ? speed : 5);
+      QVERIFY2(std::abs(line.patience_ms() - 1234 - leg_ms) <= 1,
+               qPrintable(QString::number(line.patience_ms())));
+    }
+  }
+
+  /// The knife is turned to its way beside all parts, in the first corner that is free.
+  void theKnifeIsSetBesideTheParts() {
+    const Design design = demo("ferry-pass");
+    CutPlan plan = planOf(design);
+    LaidSheet& sheet = plan.sheets[0];
+    sheet.places.resize(1);
+    PartPlace& place = sheet.places[0];
+    const Box2 box = boxOnSheet(plan.parts[place.part], place);
+    const Vec2 offset = place.offset, room(sheet.width_mm, sheet.height_mm);
+    std::mt19937 random(5);
+    const auto within = [&](double low, double high) {
+      return low + (high - low) * (random() % 1000) / 999;
+    };
+    for (int k = 0; k < 200; ++k) {
+      // A part that lies near a corner, or over it.
+      const Vec2 at(within(-2, 8), within(-2, 8));
+      place.offset = offset - box.low + at;
+      const Box2 lies = boxOnSheet(plan.parts[place.part], place);
+      const auto job = cutterJob(plan, 0, design, Bench());
+      if (!job) continue; // beyond the sheet
+      for (const CutterStep& step : job->steps) {
+        if (step.part != CutterStep::kNoPart) continue;
+        double clear = 1e9;
+        for (const MachinePoint& point : step.way) {
+          const Vec2 p = kMachineUnit_mm * Vec2(point[0], point[1]);
+          const Vec2 off = (lies.low - p).cwiseMax(p - lies.high);
+          clear = std::min(clear, off.maxCoeff());
+          QVERIFY(p.x() >= 0 && p.y() >= 0 && p.x() < room.x() && p.y() < room.y());
+        }
+        QVERIFY2(clear >= 0.2,
+                 qPrintable(QStringLiteral("%1 at %2, %3").arg(clear).arg(at.x()).arg(at.y())));
       }
     }
   }

@@ -248,6 +248,9 @@ private slots:
     const auto next = withSplice(design, {panel, 12, false, 6, false});
     const auto gone = removeStructure(*next, StructureId{1});
     QVERIFY(gone && gone->splices.empty());
+    // With another structure only its own go.
+    const auto without = removeStructure(*next, design.structures.back().id);
+    QVERIFY(without && without->splices.size() == 1);
   }
 };
 

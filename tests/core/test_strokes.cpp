@@ -522,12 +522,40 @@ private slots:
     QCOMPARE(scoreMarks(whole).size(), std::size_t(2));
     QVERIFY(!one->find(two->id));
     QVERIFY(one->find(guest->id)->seat.starts_with("s1/"));
+    // What held one on the other is one sheet now; what holds them elsewhere stays.
+    Design held = two->design;
+    for (StructureItem& item : held.structures)
+      if (item.id == two->id)
+        item.work->joints.push_back(
+            made("size 10 x 10; glue 5,5 on s1/panel-1 at 8,20").work.joints[0]);
+    const auto grown =
+        joinedAlong(held, StructureId{1}, edgeOn(stays, {60, 20}), two->id, edgeOn(goes, {60, 20}));
+    QVERIFY2(grown.ok(), grown ? "" : hinge::say(grown.error()).c_str());
+    QCOMPARE(grown->find(StructureId{1})->work->joints.size(), std::size_t(2));
+    for (const PieceJoint& joint : grown->find(StructureId{1})->work->joints)
+      QVERIFY(joint.on == "card/page-a");
     const auto uneven = joinedAlong(two->design, StructureId{1}, edgeOn(stays, {60, 20}), two->id,
                                     edgeOn(goes, {80, 0}));
     QVERIFY(uneven.ok()); // 40 on 40: the lower edge is as long
     const Design odd = withPiece("size 30 x 25");
     auto pair = newSheet(odd);
     QVERIFY(pair.ok());
+    const Design table = [&] {
+      Design with = odd;
+      ::add(with, "vfold", "gutter");
+      return with;
+    }();
+    const StructureId sheet{1}, tabled{2}, none{9};
+    for (const auto& [a, b] :
+         {std::pair{sheet, sheet}, {sheet, none}, {none, sheet}, {sheet, tabled}, {tabled, sheet}})
+      QCOMPARE(codeOf(joinedAlong(table, a, 0, b, 0)), std::string("work.missing/no-piece"));
+    QCOMPARE(codeOf(parted(table, none, 0)), std::string("work.missing/no-piece"));
+    QCOMPARE(codeOf(parted(table, tabled, 0)), std::string("work.missing/no-piece"));
+    QCOMPARE(codeOf(parted(table, sheet, 0)), std::string("work.missing/no-piece"));
+    QCOMPARE(codeOf(joinedAlong(pair->design, sheet, 9, pair->id, 0)),
+             std::string("sheet.no-edge"));
+    QCOMPARE(codeOf(joinedAlong(pair->design, sheet, 0, pair->id, 9)),
+             std::string("sheet.no-edge"));
     const auto apart = joinedAlong(pair->design, StructureId{1}, 0, pair->id, 0);
     QVERIFY(!apart && apart.error().message.key == "join.edges");
   }
@@ -565,6 +593,17 @@ private slots:
       QVERIFY_NEAR(*other->folds[other->findFold("s1/score-2")].start_rad, -radians(180 - folded),
                    1e-9);
     }
+  }
+
+  // --- places are read from the corner that was told -----------------------------------------
+  void aStretchIsReadFromTheCorner() {
+    const PieceWork work = made("size 100 x 60; corner at 7,9; score 40 v from 10 to 30; score "
+                                "across 20 m from 5 to 95")
+                               .work;
+    QVERIFY_NEAR((work.lines[0].from - Vec2(47, 19)).norm(), 0, 1e-9);
+    QVERIFY_NEAR((work.lines[0].to - Vec2(47, 39)).norm(), 0, 1e-9);
+    QVERIFY_NEAR((work.lines[1].from - Vec2(12, 29)).norm(), 0, 1e-9);
+    QVERIFY_NEAR((work.lines[1].to - Vec2(102, 29)).norm(), 0, 1e-9);
   }
 
   // --- the folded profile --------------------------------------------------------------------

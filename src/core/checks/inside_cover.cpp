@@ -105,10 +105,10 @@ std::vector<Finding> checkInsideCover(const CheckInput& in) {
         // No reserve at a fold: structures start there.
         const double out[] = {cover.low.x() - q.x(), cover.low.y() - q.y(), q.y() - cover.high.y(),
                               q.x() - cover.high.x()};
-        // The first of those that stick out as far: no hair decides what is told.
+        // The first of those that stick out as far: poses are not truer than that.
         for (int edge = 0; edge < 4; ++edge)
           if (const double past = out[edge] - (folded[edge] ? reserve : 0);
-              past > worst.out_mm + kTouch_mm)
+              past > worst.out_mm + motion::kShown_mm)
             worst = {past, edge, p, world};
       }
     }

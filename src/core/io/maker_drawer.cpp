@@ -30,7 +30,7 @@ Result<std::vector<Paper>> makersPapers() {
   if (!text) return text.error();
   const Json json = Json::parse(*text, nullptr, false);
   std::optional<Error> error;
-  if (!json.is_object() || json.value("format", "") != "hinge-lantern-papers")
+  if (!json.is_object() || json.value("format", Json()) != "hinge-lantern-papers")
     return Error{"file.format", path};
   std::vector<Paper> papers = readPapers(json.value("papers", Json::array()), "papers", error);
   for (const Paper& paper : papers)

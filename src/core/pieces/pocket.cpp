@@ -82,8 +82,6 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
       inverseOf(slide.onFirst) * (asHost ? glue.tabToHost : inverseOf(glue.tabToHost));
   const Region glued = mapped(assembly.panels[panel].outline, toSlide);
   const Box2 there = boundsOf(glued), &own = slider.box;
-  const bool before = there.high.y() <= own.low.y() + slide.least_mm;
-  if (before || there.low.y() >= own.high.y() + slide.most_mm) return std::nullopt;
   Pocket pocket{slider.index, g, panel};
   pocket.from_mm = there.low.y(), pocket.to_mm = there.high.y();
   // What of the slider ever comes to these heights, and how much of the panel is there.

@@ -23,7 +23,7 @@ struct Packed {
 struct TrimNode {
   Box2 box;
   bool upright = false;             ///< `first` is cut off along x
-  std::size_t first = 0, rest = 0;  ///< nodes; both 0: not cut
+  std::size_t first = 0, rest = 0;  ///< nodes; 0: not cut
   std::optional<std::size_t> place; ///< in the places of its sheet
 };
 

@@ -344,7 +344,7 @@ private:
   /// The stop for a blank's next cut, and along which axis; nothing when it is done.
   std::optional<std::pair<double, bool>> nextCut(const Blank& blank) const {
     const TrimNode& node = nodeOf(blank);
-    if (node.first || node.rest) {
+    if (node.first) {
       const Vec2 strip = m_packed[blank.packed].nodes[node.first].box.size();
       return std::pair(node.upright ? strip.x() : strip.y(), node.upright);
     }
@@ -385,7 +385,7 @@ private:
     m_cuts.push_back(cut);
     m_hand.erase(m_hand.begin() + static_cast<std::ptrdiff_t>(which));
     const TrimNode& node = nodeOf(blank);
-    if (node.first || node.rest) {
+    if (node.first) {
       m_hand.push_back({blank.packed, blank.sheet, node.first, cut.strip, 0});
       m_hand.push_back({blank.packed, blank.sheet, node.rest, cut.rest, 0});
     } else {
