@@ -49,6 +49,9 @@ constexpr Sentence kErrorsSaid[] = {
     {"file.format",
      QT_TRANSLATE_NOOP(
          "words", "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"")},
+    {"file.format/kept",
+     QT_TRANSLATE_NOOP("words", "is damaged: there is no \"format\": \"%1\" in it, or not what "
+                                "belongs with that")},
     {"file.is/device", QT_TRANSLATE_NOOP("words", "is a device, not a file")},
     {"file.is/folder", QT_TRANSLATE_NOOP("words", "is a folder, not a file")},
     {"file.is/no-file", QT_TRANSLATE_NOOP("words", "is not an ordinary file")},

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/cut_mark.h"
+#include "core/io/json_reader.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
-#include <nlohmann/json.hpp>
 
 namespace hinge {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr const char* kCutFormat = "hinge-lantern-cut";
 
 std::optional<std::size_t> counted(const Json& json, const char* key) {
@@ -32,11 +31,9 @@ Result<void> keepCutMark(const CutterMark& mark) {
 Result<std::optional<CutterMark>> keptCutMark() {
   const std::string path = cutMarkPath();
   if (!fileExists(path)) return std::optional<CutterMark>();
-  const auto text = readFile(path);
-  if (!text) return text.error();
-  const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || json.value("format", Json()) != kCutFormat)
-    return Error{"file.format", path};
+  const auto read = readMakersFile(path, kCutFormat);
+  if (!read) return read.error();
+  const Json& json = *read;
   const auto step = counted(json, "step"), leg = counted(json, "leg"),
              behind = counted(json, "behind");
   const auto at = json.find("at");
@@ -44,7 +41,7 @@ Result<std::optional<CutterMark>> keptCutMark() {
   if (!step || !leg || !behind || at == json.end() || !at->is_array() || at->size() != 2 ||
       !(*at)[0].is_number_integer() || !(*at)[1].is_number_integer() || job == json.end() ||
       !job->is_string())
-    return Error{"file.format", path};
+    return Error{{"file.format/kept", kCutFormat}, path};
   return std::optional(CutterMark{
       job->get<std::string>(), *step, *leg, {*behind, {(*at)[0].get<int>(), (*at)[1].get<int>()}}});
 }

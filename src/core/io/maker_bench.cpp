@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/maker_bench.h"
+#include "core/io/json_reader.h"
 #include "core/io/maker_files.h"
-#include "core/io/text_file.h"
 #include <QFileInfo>
-#include <nlohmann/json.hpp>
 
 namespace hinge {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr const char* kBenchFormat = "hinge-lantern-bench";
 
 } // namespace
@@ -21,11 +19,9 @@ Result<Bench> makersBench() {
   const std::string path = makersBenchPath();
   Bench bench;
   if (!QFileInfo::exists(QString::fromStdString(path))) return bench;
-  const auto text = readFile(path);
-  if (!text) return text.error();
-  const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || json.value("format", Json()) != kBenchFormat)
-    return Error{"file.format", path};
+  const auto read = readMakersFile(path, kBenchFormat);
+  if (!read) return read.error();
+  const Json& json = *read;
   for (const BenchRow& row : benchRows()) {
     const auto given = json.find(row.key);
     if (given == json.end()) continue;

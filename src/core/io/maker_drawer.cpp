@@ -2,15 +2,16 @@
 #include "core/io/maker_drawer.h"
 #include "core/io/dressing_json.h"
 #include "core/io/maker_files.h"
-#include "core/io/text_file.h"
 #include <QFileInfo>
 #include <algorithm>
 
 namespace hinge {
 namespace {
 
+constexpr const char* kDrawerFormat = "hinge-lantern-papers";
+
 Result<void> write(const std::vector<Paper>& papers) {
-  Json out = {{"format", "hinge-lantern-papers"}, {"version", 1}, {"papers", Json::array()}};
+  Json out = {{"format", kDrawerFormat}, {"version", 1}, {"papers", Json::array()}};
   for (const Paper& paper : papers)
     out["papers"].push_back(jsonOf(paper));
   return writeMakersFile(makersDrawerPath(),
@@ -26,13 +27,10 @@ std::string makersDrawerPath() {
 Result<std::vector<Paper>> makersPapers() {
   const std::string path = makersDrawerPath();
   if (!QFileInfo::exists(QString::fromStdString(path))) return std::vector<Paper>();
-  const auto text = readFile(path);
-  if (!text) return text.error();
-  const Json json = Json::parse(*text, nullptr, false);
+  const auto read = readMakersFile(path, kDrawerFormat);
+  if (!read) return read.error();
   std::optional<Error> error;
-  if (!json.is_object() || json.value("format", Json()) != "hinge-lantern-papers")
-    return Error{"file.format", path};
-  std::vector<Paper> papers = readPapers(json.value("papers", Json::array()), "papers", error);
+  std::vector<Paper> papers = readPapers(read->value("papers", Json::array()), "papers", error);
   for (const Paper& paper : papers)
     if (const auto valid = validate(paper); !valid && !error) error = valid.error();
   if (error) return Error{error->message, path + ": " + error->place};

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/maker_ways.h"
+#include "core/io/json_reader.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
-#include <nlohmann/json.hpp>
 
 namespace hinge {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr const char* kWaysFormat = "hinge-lantern-ways";
 
 struct Row {
@@ -33,10 +32,9 @@ Result<MakingWays> makersWays() {
   const std::string path = makersWaysPath();
   MakingWays ways;
   if (!fileExists(path)) return ways;
-  const auto text = readFile(path);
-  if (!text) return text.error();
-  const Json json = Json::parse(*text, nullptr, false);
-  if (!json.is_object() || textOf(json, "format") != kWaysFormat) return Error{"file.format", path};
+  const auto read = readMakersFile(path, kWaysFormat);
+  if (!read) return read.error();
+  const Json& json = *read;
   const auto closing = closingFromKey(textOf(json, "closing"));
   if (json.contains("closing") && !closing) return Error{"bench.choice", path + ": closing"};
   if (closing) ways.closing = *closing;

@@ -9,17 +9,6 @@ namespace {
 
 constexpr const char *kRecord = "hinge-lantern-work", *kTimes = "hinge-lantern-times";
 
-/// The object in a file of a format.
-Result<Json> objectIn(const std::string& path, const char* format) {
-  const auto text = readFile(path);
-  if (!text) return text.error();
-  Json json = Json::parse(*text, nullptr, false);
-  const auto named = json.is_object() ? json.find("format") : json.end();
-  if (!json.is_object() || named == json.end() || *named != format)
-    return Error{"file.format", path};
-  return json;
-}
-
 /// Texts in a list; others are refused with their place.
 std::vector<std::string> textsIn(Reader& reader, const char* member) {
   std::vector<std::string> all;
@@ -62,7 +51,7 @@ std::string workRecordPath(const std::string& card) {
 Result<WorkRecord> readWorkRecord(const std::string& path) {
   WorkRecord record;
   if (!fileExists(path)) return record;
-  const auto json = objectIn(path, kRecord);
+  const auto json = readMakersFile(path, kRecord);
   if (!json) return json.error();
   std::optional<Error> error;
   Reader reader(*json, path, error);
@@ -129,7 +118,7 @@ Result<OwnTimes> makersTimes() {
   OwnTimes times;
   const std::string path = makersFile("times.json");
   if (!fileExists(path)) return times;
-  const auto json = objectIn(path, kTimes);
+  const auto json = readMakersFile(path, kTimes);
   if (!json) return json.error();
   std::optional<Error> error;
   Reader reader(*json, path, error);
