@@ -506,10 +506,6 @@ private slots:
     QVERIFY(on.seat.starts_with(two->id.text()));
     QVERIFY(on.work->joints[0].on.starts_with(two->id.text()));
     QVERIFY(assembleDesign(two->design).ok());
-    // A line that ends inside parts nothing.
-    const Design cut = withPiece("size 100 x 40; cut 20,10 to 60,10");
-    const auto refused = parted(cut, StructureId{1}, 0);
-    QVERIFY(!refused && refused.error().message.key == "part.not-across");
     // Together again: the same paper, with the score back.
     const auto edgeOn = [](const PieceWork& work, const Vec2& at) {
       return *edgeAt(work, at, 0.5);
@@ -537,6 +533,12 @@ private slots:
     const auto uneven = joinedAlong(two->design, StructureId{1}, edgeOn(stays, {60, 20}), two->id,
                                     edgeOn(goes, {80, 0}));
     QVERIFY(uneven.ok()); // 40 on 40: the lower edge is as long
+  }
+  void whatCannotBePartedOrGrownTogetherIsRefused() {
+    // A line that ends inside parts nothing.
+    const Design cut = withPiece("size 100 x 40; cut 20,10 to 60,10");
+    const auto refused = parted(cut, StructureId{1}, 0);
+    QVERIFY(!refused && refused.error().message.key == "part.not-across");
     const Design odd = withPiece("size 30 x 25");
     auto pair = newSheet(odd);
     QVERIFY(pair.ok());
