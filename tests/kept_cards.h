@@ -116,6 +116,15 @@ inline void addSheets(const Snapshot& snapshot, Numbers& n) {
     }
 }
 
+/// All of that.
+inline void addCard(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
+  addAssembly(**snapshot->assembly(), n);
+  addMotion(*snapshot->motion(), n);
+  addStates(*snapshot, *snapshot->motion(), n);
+  addVerdict(snapshot, n);
+  addSheets(*snapshot, n);
+}
+
 inline void addDressing(const Snapshot& snapshot, Numbers& n) {
   const auto faces = snapshot.faces();
   for (const Face& face : *faces)

@@ -143,13 +143,9 @@ void addWork(const std::shared_ptr<const Snapshot>& snapshot, Numbers& n) {
 }
 
 /// What the card itself comes to, before anything is planned for its making.
-std::shared_ptr<const Snapshot> addCard(const Design& design, Numbers& n) {
+std::shared_ptr<const Snapshot> addWithTables(const Design& design, Numbers& n) {
   const auto snapshot = std::make_shared<const Snapshot>(design);
-  addAssembly(**snapshot->assembly(), n);
-  addMotion(*snapshot->motion(), n);
-  addStates(*snapshot, *snapshot->motion(), n);
-  addVerdict(snapshot, n);
-  addSheets(*snapshot, n);
+  addCard(snapshot, n);
   addTables(*snapshot, Bench(), "", n);
   addTables(*snapshot, otherBench(), " otherwise", n);
   return snapshot;
@@ -157,7 +153,7 @@ std::shared_ptr<const Snapshot> addCard(const Design& design, Numbers& n) {
 
 Numbers numbersOf(const Design& design) {
   Numbers n;
-  const auto snapshot = addCard(design, n);
+  const auto snapshot = addWithTables(design, n);
   addLayouts(*snapshot, n);
   addDressing(*snapshot, n);
   addWork(snapshot, n);
@@ -215,7 +211,7 @@ private slots:
     Numbers n;
     for (unsigned seed = first; seed < first + 8; ++seed) {
       Numbers own;
-      addCard(randomDesign(seed), own);
+      addWithTables(randomDesign(seed), own);
       for (const auto& [key, value] : own)
         n[key] += at(seed) * value;
     }

@@ -83,11 +83,7 @@ void spoilDressing(Design& design, Hand& hand) {
 Numbers numbersOf(const Design& design, bool dressed) {
   Numbers n;
   const auto snapshot = std::make_shared<const Snapshot>(design);
-  addAssembly(**snapshot->assembly(), n);
-  addMotion(*snapshot->motion(), n);
-  addStates(*snapshot, *snapshot->motion(), n);
-  addVerdict(snapshot, n);
-  addSheets(*snapshot, n);
+  addCard(snapshot, n);
   if (dressed) addDressing(*snapshot, n);
   return n;
 }
