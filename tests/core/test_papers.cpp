@@ -5,6 +5,7 @@
 #include "core/edits/dressing.h"
 #include "core/geom/region.h"
 #include "core/io/dress_words.h"
+#include "core/io/dressing_json.h"
 #include "core/io/maker_drawer.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
@@ -397,6 +398,14 @@ private slots:
       Topper again = *topped;
       if (topper.fix == TopperFix::Flat) again.raised_mm = topper.raised_mm; // means nothing
       QVERIFY2(again == topper, (words + " | " + inWords(*topped, LengthUnit::Millimetre)).c_str());
+      // In a file as in words.
+      Dressing worn;
+      worn.rules = {rule}, worn.toppers = {topper};
+      std::optional<Error> error;
+      Dressing kept = readDressing(jsonOf(worn), "dressing", error);
+      QVERIFY2(!error && kept.toppers.size() == 1, error ? hinge::say(*error).c_str() : "");
+      if (topper.fix == TopperFix::Flat) kept.toppers[0].raised_mm = topper.raised_mm;
+      QVERIFY2(kept == worn, words.c_str());
       const auto turned =
           toppedUp(topper, {"mirrored no", "mat no", "turned 7"}, LengthUnit::Millimetre);
       QVERIFY(turned.ok() && !turned->mirrored && !turned->mat && turned->turn_deg == 7);
