@@ -126,6 +126,10 @@ class Tests:
         return None
 
 
+def place(fault):
+    return f'{fault["where"]} {fault["was"]} | {fault["line"]}'
+
+
 def tryout(tree, minutes, seed):
     faults = json.load(open(tree + '/faults.json'))
     tests = Tests(tree, len(faults))
@@ -134,14 +138,13 @@ def tryout(tree, minutes, seed):
           f'{len(tests.meeting)} are met', flush=True)
     with open(tree + '/not-met.txt', 'w') as out:
         for fault in sorted(tests.possible - set(tests.meeting)):
-            out.write(f'{faults[fault]["where"]} {faults[fault]["was"]} | {faults[fault]["line"]}\n')
+            out.write(place(faults[fault]) + '\n')
     random.seed(seed)
     random.shuffle(wanted)
     end, tried, left = time.time() + 60 * minutes, [], []
 
     def told(how, fault):
-        one = faults[fault]
-        print(f'{how} {one["where"]} {one["was"]} | {one["line"]}', flush=True)
+        print(how, place(faults[fault]), flush=True)
 
     def quick(fault):
         if time.time() > end: return
