@@ -2,7 +2,7 @@
 #include "core/io/maker_bench.h"
 #include "core/io/json_reader.h"
 #include "core/io/maker_files.h"
-#include <QFileInfo>
+#include "core/io/text_file.h"
 
 namespace hinge {
 namespace {
@@ -18,7 +18,7 @@ std::string makersBenchPath() {
 Result<Bench> makersBench() {
   const std::string path = makersBenchPath();
   Bench bench;
-  if (!QFileInfo::exists(QString::fromStdString(path))) return bench;
+  if (!fileExists(path)) return bench;
   const auto read = readMakersFile(path, kBenchFormat);
   if (!read) return read.error();
   const Json& json = *read;

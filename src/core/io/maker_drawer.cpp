@@ -2,7 +2,7 @@
 #include "core/io/maker_drawer.h"
 #include "core/io/dressing_json.h"
 #include "core/io/maker_files.h"
-#include <QFileInfo>
+#include "core/io/text_file.h"
 #include <algorithm>
 
 namespace hinge {
@@ -26,7 +26,7 @@ std::string makersDrawerPath() {
 
 Result<std::vector<Paper>> makersPapers() {
   const std::string path = makersDrawerPath();
-  if (!QFileInfo::exists(QString::fromStdString(path))) return std::vector<Paper>();
+  if (!fileExists(path)) return std::vector<Paper>();
   const auto read = readMakersFile(path, kDrawerFormat);
   if (!read) return read.error();
   std::optional<Error> error;
