@@ -258,6 +258,7 @@ private slots:
     const auto within = [&](double low, double high) {
       return low + (high - low) * (random() % 1000) / 999;
     };
+    int set = 0;
     for (int k = 0; k < 200; ++k) {
       // A part that lies near a corner, or over it.
       const Vec2 at(within(-2, 8), within(-2, 8));
@@ -268,6 +269,7 @@ private slots:
       for (const CutterStep& step : job->steps) {
         if (step.part != CutterStep::kNoPart) continue;
         double clear = 1e9;
+        ++set;
         for (const MachinePoint& point : step.way) {
           const Vec2 p = kMachineUnit_mm * Vec2(point[0], point[1]);
           const Vec2 off = (lies.low - p).cwiseMax(p - lies.high);
@@ -278,6 +280,7 @@ private slots:
                  qPrintable(QStringLiteral("%1 at %2, %3").arg(clear).arg(at.x()).arg(at.y())));
       }
     }
+    QVERIFY(set > 20);
   }
 
   void nothingIsLostAndNothingCutTwice_data() {
