@@ -15,6 +15,112 @@ namespace hinge::test {
 // What a card comes to before anything is planned for its making, in numbers that are kept: see
 // kept.h.
 
+inline double one(const Feature& feature) {
+  double sum = 1 + static_cast<double>(feature.index());
+  if (const auto* slit = std::get_if<Slit>(&feature))
+    for (const std::size_t side : {0U, 1U})
+      sum += at(side) * (one(slit->inner[side]) + 1.9 * one(slit->lips[side])) + slit->width_mm +
+             1.3 * slit->catch_mm + number(slit->panel);
+  else if (const auto* cut = std::get_if<Cut>(&feature))
+    sum += one(cut->from) + 1.9 * one(cut->to) + number(cut->panel);
+  else if (const auto* window = std::get_if<Window>(&feature))
+    sum += number(window->panel) + static_cast<double>(window->hole);
+  else if (const auto* strap = std::get_if<Strap>(&feature))
+    sum += number(strap->panel) + 1.7 * number(strap->carrier) + 2.3 * number(strap->folds[0]) +
+           2.9 * number(strap->folds[1]);
+  return sum;
+}
+
+inline void addPaper(const Assembly& a, Numbers& n) {
+  n["pieces"] = static_cast<double>(a.pieces.size());
+  n["panels"] = static_cast<double>(a.panels.size());
+  for (const Piece& piece : a.pieces) {
+    n["pieces called"] += one(piece.key) + 1.7 * said(piece.label) + 2.3 * one(piece.paper);
+    for (const Feature& feature : piece.features)
+      n["features"] += one(feature);
+  }
+  for (PanelIndex p : a.panels.indices()) {
+    const Panel& panel = a.panels[p];
+    const double k = at(static_cast<std::size_t>(p.value));
+    n["paper"] += one(panel.outline), n["twins"] += number(panel.twin);
+    n["panels called"] += k * (one(panel.key) + 1.7 * said(panel.label));
+    n["uses"] += k * (static_cast<int>(panel.use) + 0.1 * static_cast<double>(panel.folds.size()));
+    n["held by"] += k * number(panel.gluedBy) + 0.1 * number(panel.piece);
+  }
+  for (const DimensionMark& mark : a.dimensions) {
+    n["dimensions"] += one(mark.from) + 1.9 * one(mark.to);
+    n["dimensions"] += 0.1 * one(mark.key) + number(mark.panel);
+    if (mark.corner) n["dimensions"] += 2.3 * one(*mark.corner);
+  }
+}
+
+inline void addHinges(const Assembly& a, Numbers& n) {
+  n["folds"] = static_cast<double>(a.folds.size());
+  for (FoldIndex f : a.folds.indices()) {
+    const Fold& fold = a.folds[f];
+    const double k = at(static_cast<std::size_t>(f.value));
+    n["fold lines"] += one(fold.from) + 3.1 * one(fold.to);
+    n["fold angles"] += fold.shutAngle_rad + fold.rest_rad.value_or(0.1);
+    n["fold angles"] += k * (fold.start_rad.value_or(0.2) + 0.3 * fold.hangs + fold.shutKnown);
+    n["mountains"] += fold.sense == FoldSense::Mountain;
+    n["folds called"] += k * (one(fold.key) + 1.7 * said(fold.label));
+    n["hinged"] += k * (number(fold.left) + 1.7 * number(fold.right));
+  }
+  for (const Drive& drive : a.drives)
+    n["driven"] += number(drive.fold) + drive.shut_rad + 1.7 * drive.open_rad +
+                   2.3 * drive.from_rad + 2.9 * drive.to_rad;
+  for (const Lift& by : a.lifts)
+    n["lifts"] += by.least + 1.7 * by.most + by.step + 0.1 * static_cast<double>(by.panels.size()) +
+                  by.secondMoves + 1.3 * by.slides + number(by.fold) + number(by.joint) +
+                  by.stopAt(0.37) + 1.7 * by.nextStop(0.2);
+  for (const Carried& carried : a.carried)
+    n["carried"] += number(carried.panel) + 1.7 * number(carried.host) + one(carried.at);
+  n["openings"] = a.openBy_rad + 1.7 * a.low_rad + 2.3 * a.high_rad + a.symmetric;
+}
+
+inline void addJoints(const Assembly& a, Numbers& n) {
+  n["joints"] = static_cast<double>(a.joints.size());
+  for (const auto& [j, glue] : a.every<Glue>())
+    n["glue"] += one(glue.tabToHost) + glue.byFace + glue.raised_mm + 1.3 * one(glue.area);
+  for (JointIndex j : a.joints.indices()) {
+    const Joint& joint = a.joints[j];
+    const double k = at(static_cast<std::size_t>(j.value));
+    const auto [first, second] = panelsOf(joint);
+    n["joined"] += k * (number(first) + 1.7 * number(second) + static_cast<double>(joint.index()));
+    if (const Guide* guide = guideOf(joint)) {
+      n["guides"] += one(guide->onFirst) + 1.9 * one(guide->onSecond);
+      const auto byHand = guide->byHand.value_or(std::array{0.1, 0.2});
+      n["guides by hand"] += k * (byHand[0] + 1.7 * byHand[1] + guide->handStep + guide->rests +
+                                  1.3 * guide->over + 0.01 * one(guide->key));
+    }
+    if (const auto* slide = std::get_if<Slide>(&joint)) {
+      n["slides"] += slide->least_mm + 1.7 * slide->most_mm + slide->room_mm + slide->guided_mm;
+      if (const auto& pull = slide->pull)
+        n["pulls"] += pull->way_mm + pull->from_rad + 1.7 * pull->to_rad;
+    }
+    if (const Tie* tie = tieOf(joint))
+      n["tied"] += one(tie->at[0]) + 1.7 * one(tie->at[1]) + tie->length_mm + 0.01 * one(tie->key);
+  }
+}
+
+inline void addSeats(const Assembly& a, Numbers& n) {
+  for (const Seat& seat : a.seats) {
+    n["seats"] += seat.length_mm + seat.shutOpening_rad;
+    n["seats called"] += one(seat.key) + 1.7 * said(seat.label) + 2.3 * one(seat.twin);
+    n["seats called"] += static_cast<int>(seat.kind()) + seat.fromBehind[0];
+    for (const int side : {0, 1})
+      n["room"] +=
+          seatDepth_mm(seat, side, a) + one(seat.sides[static_cast<std::size_t>(side)].toPiece);
+  }
+}
+
+inline void addAssembly(const Assembly& a, Numbers& n) {
+  addPaper(a, n);
+  addHinges(a, n);
+  addJoints(a, n);
+  addSeats(a, n);
+}
+
 inline double placesOf(const Motion& motion, const Pose& pose) {
   double sum = 0;
   for (PanelIndex p : motion.assembly().panels.indices())

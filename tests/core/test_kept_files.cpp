@@ -131,7 +131,7 @@ std::string textIn(const std::string& path) {
 }
 
 /// Damages a JSON file again and again, from what it is now, and looks what is read.
-void damageFile(const std::string& path, Numbers& n, const std::function<void(std::size_t)>& look) {
+void damageFile(const std::string& path, const std::function<void(std::size_t)>& look) {
   const auto whole = nlohmann::json::parse(textIn(path));
   Dice dice(9);
   for (std::size_t k = 0; k < 400; ++k) {
@@ -142,7 +142,6 @@ void damageFile(const std::string& path, Numbers& n, const std::function<void(st
     file.close();
     look(k);
   }
-  n["times"] = 400;
 }
 
 /// The drawing as it is, and damaged ones.
@@ -237,7 +236,7 @@ private slots:
   void damagedMarksAreWhatTheyWere() {
     QVERIFY(keepCutMark({"0123456789abcdef", 7, 2, {3, {400, 800}}}));
     Numbers n;
-    damageFile(cutMarkPath(), n, [&](std::size_t k) {
+    damageFile(cutMarkPath(), [&](std::size_t k) {
       const auto read = keptCutMark();
       if (!read)
         addRefused("refused", Error{read.error().message, ""}, at(k), n);
@@ -260,7 +259,7 @@ private slots:
       QVERIFY(keepPaper(paper));
     const auto read = [](auto reads, auto keeps, const std::string& path, const char* name) {
       Numbers n;
-      damageFile(path, n, [&](std::size_t k) {
+      damageFile(path, [&](std::size_t k) {
         const auto made = reads();
         if (!made)
           addRefused(name, Error{made.error().message, ""}, at(k), n);
@@ -285,7 +284,7 @@ private slots:
     const std::string path = m_folder.filePath("card.work").toStdString();
     QVERIFY(writeWorkRecord(path, fullRecord()));
     Numbers n;
-    damageFile(path, n, [&](std::size_t k) {
+    damageFile(path, [&](std::size_t k) {
       const auto read = readWorkRecord(path);
       if (!read)
         addRefused("refused", Error{read.error().message, "", read.error().line}, at(k), n);
