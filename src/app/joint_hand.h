@@ -25,7 +25,7 @@ public:
   /// What else is said of the next joint: "least 0 most 40".
   void setMore(const QString& words) { m_more = words; }
   bool laying() const { return m_laying; }
-  const Lying& lying() const { return m_lying; }
+  const HeldSheet& lying() const { return m_lying; }
   QLineEdit& typed() { return *m_typed; }
 
   QString hint() const override;
@@ -64,7 +64,7 @@ private:
   SheetView* m_sheet;
   StageView* m_stage;
   QLineEdit* m_typed;
-  Lying m_lying;
+  HeldSheet m_lying;
   SheetTarget m_target; ///< the sheet that is held
   PieceWork m_work;
   QString m_more;

@@ -9,7 +9,7 @@ constexpr double kBetween_mm = 8.0, kEndless_mm = 1e6;
 } // namespace
 
 OneSheet::OneSheet(const Assembly& assembly, const Design& design)
-    : pieces(piecesToCut(flatPieces(assembly, design.cardPaper().thickness_mm), design)) {
+    : pieces(piecesToCut(flatPieces(assembly), design)) {
   double widest = 0;
   for (const FlatPiece& p : pieces)
     widest = std::max({widest, p.bounds.size().x(), p.bounds.size().y()});

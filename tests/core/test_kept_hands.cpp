@@ -209,8 +209,8 @@ void addLying(const Design& design, const Assembly& assembly, const Pose& pose,
   const SheetTarget target{item.id, 0};
   for (const PieceJoint& joint : item.work->joints)
     for (int k = 0; k < 4; ++k) {
-      Lying lying{joint.kind.index(),      joint.at,          joint.on, joint.to,
-                  dice.between(-180, 180), dice.below(2) == 0};
+      HeldSheet lying{joint.kind.index(),      joint.at,          joint.on, joint.to,
+                      dice.between(-180, 180), dice.below(2) == 0};
       lying.to += Vec2(dice.between(-3, 3), dice.between(-3, 3));
       n["turns"] += turnFor(assembly, pose, target, *item.work, lying);
       if (k % 2 == 0) lying.turn_deg = turnFor(assembly, pose, target, *item.work, lying);

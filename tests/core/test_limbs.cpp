@@ -113,7 +113,7 @@ private slots:
       return (*assembly->every<Slide>().begin()).joint;
     };
     const Slide near = with(40), far = with(90);
-    QVERIFY_NEAR(near.room_mm, slidePlay_mm(1, 0.27), 1e-9);
+    QVERIFY_NEAR(near.room_mm, slidePlay_mm(1 * 0.27), 1e-9);
     QVERIFY_NEAR(near.guided_mm, 20.0, 1e-9);
     QVERIFY_NEAR(far.guided_mm, 70.0, 1e-9);
     QVERIFY_NEAR(near.guidedAt_mm, -25.0, 1e-9); // 35 up the page, the slider's zero is at 60
@@ -137,9 +137,9 @@ private slots:
     };
     // Pulled through under the cover the strap's fold comes to the middle of it: no lever. The end
     // of the strap goes with the slider.
-    QVERIFY_NEAR(play_mm(withCover(65)), slidePlay_mm(2, 0.27), 1e-9);
+    QVERIFY_NEAR(play_mm(withCover(65)), slidePlay_mm(2 * 0.27), 1e-9);
     // Beyond its way, at least 15 from the fold: from edge to edge over the cover's 10.
-    QVERIFY_NEAR(play_mm(withCover(100)), slidePlay_mm(1, 0.27) * (1 + 2 * 15.0 / 10), 1e-6);
+    QVERIFY_NEAR(play_mm(withCover(100)), slidePlay_mm(1 * 0.27) * (1 + 2 * 15.0 / 10), 1e-6);
   }
   void playTakesUpNoTurn() {
     Block block;
@@ -166,10 +166,10 @@ private slots:
   void itsMakerLaysItOverOrUnderAStrap() {
     const Design under = strapped("slide 15,30 on card/page-b at 60,50 pushed 0 to 20");
     QVERIFY(lieInTurn(stackOf(under), {"s2/panel-1", "s1/panel-1", "card/page-b"}));
-    QCOMPARE(pocketsOf(*assemble(under), 0.27).size(), std::size_t(1));
+    QCOMPARE(pocketsOf(*assemble(under)).size(), std::size_t(1));
     const Design over = strapped("slide 15,30 on card/page-b at 60,50 pushed 0 to 20 over 1");
     QVERIFY(lieInTurn(stackOf(over), {"s1/panel-1", "s2/panel-1", "card/page-b"}));
-    QVERIFY(pocketsOf(*assemble(over), 0.27).empty());
+    QVERIFY(pocketsOf(*assemble(over)).empty());
   }
   /// Two flaps, each hinged on a page 40 mm from the gutter, slide on one another: both lie in the
   /// plane through both hinges, whatever the opening.

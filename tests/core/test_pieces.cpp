@@ -665,12 +665,13 @@ private slots:
   }
   void aPocketLeavesRoomToSlideAndToGlue() {
     const Design d = demo("ferry-pass");
-    const auto pockets = pocketsOf(*assemble(d), d.cardPaper().thickness_mm);
+    const auto pockets = pocketsOf(*assemble(d));
     // The strap that pulls is glued on the insert itself: only the pocket's front is on the page.
     QCOMPARE(pockets.size(), std::size_t(1));
     QVERIFY(pockets.front().covers);
-    QCOMPARE(pockets.front().layers, 4); // the insert, and three of the band round it
-    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm);
+    // The insert, and three of the band round it.
+    QVERIFY_NEAR(pockets.front().inside_mm, 4 * d.cardPaper().thickness_mm, 1e-9);
+    const double band = wrapWidth_mm(60, d.cardPaper().thickness_mm, d.cardPaper().thickness_mm);
     QVERIFY_NEAR(pockets.front().low_mm, 0.5 * (82 - band), 1e-9);
     QVERIFY_NEAR(pockets.front().high_mm, 0.5 * (82 - band), 1e-9);
     // What is left for glue lies beside everything that slides.
@@ -678,7 +679,7 @@ private slots:
     double glued = 0;
     for (const Polygon& strip : pockets.front().strips)
       glued += std::abs(signedArea_mm2(strip));
-    QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4, d.cardPaper().thickness_mm)), 1e-6);
+    QVERIFY_NEAR(glued, 26 * (82 - band - 2 * slidePlay_mm(4 * d.cardPaper().thickness_mm)), 1e-6);
   }
   void aPocketThatIsTooNarrowIsFound_data() {
     QTest::addColumn<double>("width");
@@ -700,9 +701,9 @@ private slots:
     }
     const Finding* f = findCode(analysis, code.toStdString());
     QVERIFY(f);
-    const double band = wrapWidth_mm(60, 1, d.cardPaper().thickness_mm),
+    const double band = wrapWidth_mm(60, d.cardPaper().thickness_mm, d.cardPaper().thickness_mm),
                  right = width - 41 - 0.5 * band,
-                 play = slidePlay_mm(4, d.cardPaper().thickness_mm);
+                 play = slidePlay_mm(4 * d.cardPaper().thickness_mm);
     QVERIFY_NEAR(f->amount,
                  code == "pocket-tight" ? play - right : play + d.settings.leastTabDepth_mm - right,
                  1e-9);
@@ -726,7 +727,7 @@ private slots:
   }
   void aStrapGoesRoundEverythingInsideIt() {
     const Design d = demo("ferry-pass");
-    const auto wraps = wrapsOf(*assemble(d), d.cardPaper().thickness_mm);
+    const auto wraps = wrapsOf(*assemble(d));
     QCOMPARE(wraps.size(), std::size_t(1));
     QCOMPARE(wraps.front().layers, 1);
     QVERIFY_NEAR(wraps.front().width_mm, 60.0, 1e-9);
@@ -752,7 +753,7 @@ private slots:
     glue.at = {20, 15}, glue.on = "s1/panel-1", glue.to = {30, 22};
     mat.joints = {glue};
     d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, mat)->design;
-    const auto wraps = wrapsOf(*assemble(d), d.cardPaper().thickness_mm);
+    const auto wraps = wrapsOf(*assemble(d));
     QCOMPARE(wraps.front().layers, 2);
     QVERIFY_NEAR(wraps.front().needed_mm - wraps.front().inside_mm,
                  0.5 * kPi * d.cardPaper().thickness_mm, 1e-6);
@@ -773,7 +774,7 @@ private slots:
     const Analysis analysis = checked(*setWork(added->design, added->id, *work));
     QVERIFY(!findCode(analysis, "impossible") && !findCode(analysis, "strap-tight") &&
             !findCode(analysis, "floppy"));
-    QCOMPARE(wrapsOf(*analysis.assembly, d.cardPaper().thickness_mm).size(), std::size_t(1));
+    QCOMPARE(wrapsOf(*analysis.assembly).size(), std::size_t(1));
   }
   void whatLiesOnNothingIsNotWrapped() {
     const Design d = demo("oil-sleeve");

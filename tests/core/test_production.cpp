@@ -132,11 +132,10 @@ private slots:
     const Design boatmen = demo("waving-boatmen");
     // Of other papers they stay apart.
     const Design asItComes = demoAsItComes("waving-boatmen");
-    const auto dressed = flatPieces(*assemble(asItComes), 0.27);
+    const auto dressed = flatPieces(*assemble(asItComes));
     QCOMPARE(takenTogether(dressed, 190).size(), dressed.size());
     const auto assembly = assemble(boatmen);
-    const auto single = flatPieces(*assembly, boatmen.cardPaper().thickness_mm),
-               wide = takenTogether(single, 190);
+    const auto single = flatPieces(*assembly), wide = takenTogether(single, 190);
     // Two arms and two links, each pair alike.
     QCOMPARE(wide.size(), single.size() - 2);
     std::size_t parts = 0;
@@ -178,10 +177,9 @@ private slots:
       d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, strip)->design;
     }
     const auto assembly = assemble(d);
-    QCOMPARE(piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d).size(),
-             std::size_t(6));
+    QCOMPARE(piecesToCut(flatPieces(*assembly), d).size(), std::size_t(6));
     d.settings.slice = true;
-    const auto pieces = piecesToCut(flatPieces(*assembly, d.cardPaper().thickness_mm), d);
+    const auto pieces = piecesToCut(flatPieces(*assembly), d);
     QCOMPARE(pieces.size(), std::size_t(3)); // card, four together, one alone
     const auto wide =
         std::ranges::find_if(pieces, [](const FlatPiece& p) { return p.slices.size() == 4; });
@@ -196,7 +194,7 @@ private slots:
     QCOMPARE(wide->glue.size(), std::size_t(4));
     // Where their own frames begin makes no difference: glue and names are on their strips.
     for (const Vec2& by : {Vec2(0, 0), Vec2(7, -3)}) {
-      std::vector<FlatPiece> moved = flatPieces(*assembly, d.cardPaper().thickness_mm);
+      std::vector<FlatPiece> moved = flatPieces(*assembly);
       for (FlatPiece& piece : moved) {
         for (FlatLine& line : piece.lines)
           for (Vec2& corner : line.corners)

@@ -352,7 +352,7 @@ private slots:
     const auto glued = [](const Design& design) {
       const auto assembly = assemble(design);
       double sum = 0;
-      for (const FlatPiece& piece : flatPieces(*assembly, design.cardPaper().thickness_mm))
+      for (const FlatPiece& piece : flatPieces(*assembly))
         for (const FlatArea& a : piece.glue)
           sum += area_mm2(a.outline);
       return sum;
@@ -381,7 +381,7 @@ private slots:
     const auto assembly = assemble(d);
     const Motion motion = Motion::trace(assembly);
     const SheetTarget piece{StructureId{1}, 0};
-    Lying lying;
+    HeldSheet lying;
     lying.at = {5, 15}, lying.on = "card/page-a", lying.to = {60.2, 40.3};
     const PieceWork work = sheetOf(d, piece).work;
     lying.turn_deg = turnFor(*assembly, motion.poseAt(2.0), piece, work, lying);
@@ -422,7 +422,7 @@ private slots:
     const auto assembly = assemble(d);
     const Pose pose = Motion::trace(assembly).poseAt(radians(100));
     const SheetTarget piece{StructureId{1}, 0};
-    Lying lying;
+    HeldSheet lying;
     lying.kind = static_cast<std::size_t>(kind), lying.on = "card/page-a";
     lying.at = {30, 12}, lying.to = {60, 50}, lying.turn_deg = 90;
     const auto joint = jointOf(d, *assembly, pose, piece, lying);
@@ -441,7 +441,7 @@ private slots:
   void edgesLieFlushWithinReach() {
     const Design d = withPiece("size 40 x 30");
     const auto assembly = assemble(d);
-    Lying lying;
+    HeldSheet lying;
     lying.at = {20, 15}, lying.on = "card/page-a", lying.to = {21.1, 60};
     const PieceWork work = sheetOf(d, {StructureId{1}, 0}).work;
     const LaySnap snap = snappedLying(*assembly, work, lying, 1.5, 0.5);
@@ -464,7 +464,7 @@ private slots:
     const Pose pose = Motion::trace(assembly).poseAt(radians(100));
     const SheetTarget piece{StructureId{1}, 0};
     const PieceWork work = sheetOf(d, piece).work;
-    Lying lying;
+    HeldSheet lying;
     lying.at = {65, 15}, lying.on = "card/page-b", lying.to = {60, 40};
     for (bool byFace : {false, true}) {
       lying.byFace = byFace;

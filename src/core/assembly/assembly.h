@@ -62,6 +62,7 @@ struct Piece {
   std::optional<StructureId> owner;
   std::vector<PanelIndex> panels;
   std::string paper;             ///< it is cut from: a key in the design's drawer
+  double thickness_mm = 0;       ///< of that paper; filled in by assembleDesign()
   std::vector<Feature> features; ///< what its recipe, and those that cut into it, worked into it
 };
 
@@ -181,6 +182,8 @@ struct Assembly {
   double openBy_rad =
       kPi; ///< way of the leaf by which the base is fully open; the rest moves what is pulled
   double low_rad = 0, high_rad = kPi; ///< openings between which the card is used
+  /// By how much loops and joints may miss closing: paper gives that.
+  double closureLimit_mm = starting::kClosureLimit_mm;
   double pinPlay_mm = 0;   ///< how far apart the middles of two holes on one pin may come
   double slidePlay_mm = 0; ///< how far what slides may stand beside its line
   bool symmetric =
@@ -206,6 +209,8 @@ struct Assembly {
   /// face of a panel -> that of its twin. Empty when there is none.
   std::string otherSideOf(std::string_view seatKey) const;
   PanelIndex findPanel(std::string_view key) const { return panels.find(key); }
+  /// Of the paper that a panel is cut from.
+  double thickness_mm(PanelIndex panel) const { return pieces[panels[panel].piece].thickness_mm; }
   FoldIndex findFold(std::string_view key) const { return folds.find(key); }
   const std::vector<FoldIndex>& foldsOf(PanelIndex panel) const { return panels[panel].folds; }
   /// The joints of one kind: `for (const auto& [index, glue] : assembly.every<Glue>())`.

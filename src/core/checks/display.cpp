@@ -11,7 +11,9 @@ namespace {
 
 std::vector<Finding> checkDisplay(const CheckInput& in) {
   if (in.motion.anyLoose()) return {}; // where its weight hangs is not decided
-  const Stand stand = standOf(in.motion, in.design);
+  const auto known = in.snapshot.stand(in.stop);
+  if (!known) return {};
+  const Stand& stand = *known;
   const double tip = degrees(stand.leastTip_rad);
   if (!stand.reached || tip >= starting::kStandingTilt_deg) return {};
   Finding f{tip < 0 ? "falls-over" : "tips-easily", tip < 0 ? Severity::Spoils : Severity::Advice};

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
 #include "core/checks/evidence.h"
+#include "core/motion/openings.h"
+#include "core/motion/unsolved.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
@@ -24,12 +26,15 @@ Finding lockedBy(const CheckInput& in, const Body& body) {
   return f;
 }
 
+/// Paper gives up to the closure limit.
+Severity tornBy(const CheckInput& in, double gap_mm) {
+  return gap_mm <= in.assembly.closureLimit_mm ? Severity::Advice : Severity::Spoils;
+}
+
 void findLocked(const CheckInput& in, std::vector<Finding>& found) {
   const Mechanism& m = in.motion.mechanism();
   std::map<int, Finding> byBody;
-  const double last = in.assembly.high_rad;
-  for (double t = in.assembly.low_rad; t < last + 0.5 * kCheckStep_rad; t += kCheckStep_rad) {
-    const double opening = std::min(t, last);
+  for (const double opening : openingsToLookAt(in.assembly, kCheckStep_rad)) {
     std::map<int, Iso3> first; // where the first page of each body puts it
     for (const auto& [page, pose] : in.assembly.basePoses(opening)) {
       const BodyIndex body = m.bodyOf[page];
@@ -42,7 +47,7 @@ void findLocked(const CheckInput& in, std::vector<Finding>& found) {
         const Vec3 wanted = pose * lift(c), held = known->second * (m.inBody[page] * lift(c));
         if ((wanted - held).norm() > gap) gap = (wanted - held).norm(), place = wanted;
       }
-      if (gap <= motion::kMeets_mm) continue;
+      if (gap <= in.assembly.closureLimit_mm) continue;
       auto it = byBody.find(body.value);
       if (it == byBody.end()) {
         it = byBody.emplace(body.value, lockedBy(in, m.bodies[body])).first;
@@ -61,11 +66,11 @@ void findTorn(const CheckInput& in, std::vector<Finding>& found) {
   const double show = 0.5 * (in.motion.low_rad() + in.motion.high_rad());
   const Pose pose = in.motion.poseAt(show);
   for (const Mechanism::Misfit& misfit : in.motion.mechanism().misfits) {
-    if (misfit.gap_mm <= motion::kMeets_mm) continue;
     // Pages that are tied together no longer meet at their own fold; that is "locked".
     const auto isPage = [&](PanelIndex p) { return in.assembly.panels[p].use == PanelUse::Page; };
     if (isPage(misfit.first) && isPage(misfit.second)) continue;
-    Finding f{"torn", Severity::Spoils};
+    Finding f{"torn", tornBy(in, misfit.gap_mm)};
+    if (f.severity == Severity::Advice) f.detail = "forgiven";
     addPanel(in, misfit.second, f), addPanel(in, misfit.first, f);
     const auto same = std::ranges::find_if(found, [&](const Finding& other) {
       return other.code == f.code && other.owners == f.owners;
@@ -77,6 +82,45 @@ void findTorn(const CheckInput& in, std::vector<Finding>& found) {
       *same = std::move(f);
     else
       found.push_back(std::move(f));
+  }
+}
+
+/// Joints and folds between what is placed without them: nothing makes their sides meet.
+void findParting(const CheckInput& in, std::vector<Finding>& found) {
+  const Mechanism& m = in.motion.mechanism();
+  std::vector<PairIndex> pairs = unsolvedPairs(in.motion);
+  // Folds of the base that turn as they are driven meet where nothing else is between.
+  std::erase_if(pairs, [&](PairIndex p) {
+    return in.assembly.drives.size() <= 1 && m.pairs[p].fold.valid() &&
+           std::ranges::find(in.assembly.drives, m.pairs[p].fold, &Drive::fold) !=
+               in.assembly.drives.end();
+  });
+  if (pairs.empty()) return;
+  std::map<PairIndex, Finding> byPair;
+  for (const double t : openingsToLookAt(in.assembly, kCheckStep_rad)) {
+    const Pose pose = t > 0 ? in.motion.poseAt(t) : in.motion.shutPose();
+    for (PairIndex p : pairs) {
+      Vec3 place;
+      const auto gap = gapOf(in.motion, m.pairs[p], pose, &place);
+      if (!gap || *gap < motion::kAskew_mm) continue;
+      const auto [at, isNew] = byPair.try_emplace(p, Finding{"torn", Severity::Spoils});
+      Finding& f = at->second;
+      if (isNew) {
+        const auto [first, second] = panelsOf(in.assembly, m.pairs[p]);
+        addPanel(in, second, f), addPanel(in, first, f);
+        f.from_rad = t, f.detail = m.pairs[p].fold.valid() ? "parting-fold" : "parting";
+      }
+      f.to_rad = t;
+      if (*gap > f.amount) f.amount = *gap, f.place = place, f.show_rad = t;
+    }
+  }
+  for (auto& [pair, f] : byPair) {
+    f.severity = tornBy(in, f.amount);
+    if (f.severity == Severity::Advice) f.detail = "forgiven";
+    const auto known = [&](const Finding& other) {
+      return other.elements == f.elements || (other.code == "locked" && f.owners == other.owners);
+    };
+    if (std::ranges::none_of(found, known)) found.push_back(std::move(f));
   }
 }
 
@@ -116,6 +160,7 @@ std::vector<Finding> checkHolds(const CheckInput& in) {
   std::vector<Finding> found;
   findLocked(in, found);
   findTorn(in, found);
+  findParting(in, found);
   findNowhere(in, found);
   return found;
 }

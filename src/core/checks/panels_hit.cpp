@@ -3,6 +3,7 @@
 #include "core/contact/contact.h"
 #include "core/structures/closure.h"
 #include "core/structures/ways.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
 
@@ -34,6 +35,16 @@ bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
   return false;
 }
 
+/// Where rings miss closing by what paper gives, panels are that much out of their places.
+double outOfPlace_mm(const CheckInput& in, PanelIndex panel) {
+  double gap = 0;
+  for (const Motion::BlockReport& block : in.motion.blocks())
+    if (block.gap_mm > motion::kAskew_mm &&
+        std::ranges::find(block.panels, panel) != block.panels.end())
+      gap = std::max(gap, block.gap_mm);
+  return gap;
+}
+
 std::vector<Finding> checkPanelsHit(const CheckInput& in) {
   ContactOptions options;
   options.only = in.only;
@@ -48,6 +59,8 @@ std::vector<Finding> checkPanelsHit(const CheckInput& in) {
     if (consequenceOfMisfit(in, *a, *b)) continue;
     // Where loose panels go is not decided by the opening: what they might hit says nothing.
     if (in.motion.isLoose(c.first) || in.motion.isLoose(c.second)) continue;
+    if (c.depth_mm <= 2 * std::max(outOfPlace_mm(in, c.first), outOfPlace_mm(in, c.second)))
+      continue;
     if (ownerKey(*b) < ownerKey(*a)) std::swap(a, b);
     Finding& f = byOwners[{ownerKey(*a), ownerKey(*b)}];
     const bool first = f.code.empty();

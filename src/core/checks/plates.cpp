@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/plates.h"
-#include "core/assembly/paper_of.h"
 #include "core/checks/evidence.h"
+#include "core/units/tolerances.h"
 #include <algorithm>
 #include <map>
 #include <set>
@@ -13,26 +13,23 @@
 namespace hinge {
 namespace {
 
-/// As far as hands miss the place where they glue: less is felt, more spoils the card.
-constexpr double kPaperGives_mm = 0.5;
-
 std::vector<Slab> slabsOf(const CheckInput& in, const std::vector<LaidOn>& laid) {
   std::vector<Slab> slabs;
   std::map<std::pair<PanelIndex, bool>, double> high; // of the stack on each side
   for (PanelIndex p : in.assembly.panels.indices()) {
-    const double thickness = paperOf(in.design, in.assembly, p).thickness_mm;
+    const double thickness = in.assembly.thickness_mm(p);
     high[{p, false}] = high[{p, true}] = 0.5 * thickness;
     // Set back from the edges: folds and cut edges are rounded by about that much.
     for (Region& part : offset(in.assembly.panels[p].outline, -thickness))
       slabs.push_back({p, std::move(part), -0.5 * thickness, 0.5 * thickness});
   }
-  std::map<std::pair<PanelIndex, bool>, std::string> last;
+  std::map<std::pair<PanelIndex, bool>, std::size_t> last;
   std::map<std::pair<PanelIndex, bool>, double> below;
   for (const LaidOn& on : laid) {
     const std::pair side{on.panel, on.onBack};
     // Parts of one layer lie side by side, and toppers' pads on top of all.
-    if (last[side] != on.paper || !below.contains(side)) below[side] = high[side];
-    last[side] = on.paper;
+    if (last[side] != on.layer || !below.contains(side)) below[side] = high[side];
+    last[side] = on.layer;
     const double from = below[side], to = from + on.thickness_mm;
     high[side] = std::max(high[side], to);
     slabs.push_back({on.panel, on.onPiece, on.onBack ? -to : from, on.onBack ? -from : to});

@@ -12,9 +12,9 @@ namespace {
 std::vector<Finding> checkPockets(const CheckInput& in) {
   std::vector<Finding> found;
   const double least = in.design.settings.leastTabDepth_mm;
-  for (const Pocket& pocket : pocketsOf(in.assembly, in.design.cardPaper().thickness_mm)) {
+  for (const Pocket& pocket : pocketsOf(in.assembly)) {
     const Slide& slide = std::get<Slide>(in.assembly.joints[pocket.slide]);
-    const double play = slidePlay_mm(pocket.layers, in.design.cardPaper().thickness_mm),
+    const double play = slidePlay_mm(pocket.inside_mm),
                  room = std::min(pocket.low_mm, pocket.high_mm) - play;
     const bool tight = room < -1e-6;
     if (!tight && (!pocket.covers || room >= least - 1e-6)) continue;

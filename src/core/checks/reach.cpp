@@ -104,8 +104,7 @@ void lookAtBase(const CheckInput& in, std::vector<Finding>& found) {
     if (block.low_rad > block.high_rad)
       found.push_back(impossible(in, "card", {}));
     else
-      compare(in, block, nullptr, {},
-              block.shutMisfit_mm < std::max(kExactClosure, block.closed_mm), found);
+      compare(in, block, nullptr, {}, block.shutMisfit_mm <= in.assembly.closureLimit_mm, found);
     if (!found.empty()) return; // the other sections have the same trouble
   }
 }
@@ -125,13 +124,15 @@ std::vector<Finding> checkReach(const CheckInput& in) {
       continue;
     }
     const auto* block = blockOf(in.motion, item.id);
-    if (!block || block->looseBy >= 0) continue; // how far loose panels reach is not decided
-    if (block->low_rad > block->high_rad) {      // its rings close at no opening at all
+    if (!block) continue;
+    if (block->low_rad > block->high_rad) { // its rings close at no opening at all
       found.push_back(impossible(in, item.id.text(), item.id));
       continue;
     }
+    // Where loose panels stop on the way down is not decided; where they are taut is.
+    const bool loose = block->looseBy >= 0;
     compare(in, *block, hostId ? blockOf(in.motion, *hostId) : nullptr, item.id,
-            closesExactly(item, in.motion), found);
+            !loose && closesExactly(item, in.motion), found);
   }
   return found;
 }

@@ -9,7 +9,7 @@ namespace {
 
 std::vector<Finding> checkStraps(const CheckInput& in) {
   std::vector<Finding> found;
-  for (const Wrap& wrap : wrapsOf(in.assembly, in.design.cardPaper().thickness_mm)) {
+  for (const Wrap& wrap : wrapsOf(in.assembly)) {
     if (wrap.inside_mm >= wrap.needed_mm - 1e-6) continue;
     Finding f = findingOn(in, "strap-tight", Severity::Spoils, {wrap.panel, wrap.carrier});
     f.amount = wrap.needed_mm - wrap.inside_mm, f.detail = Text("layers", wrap.layers);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/contact.h"
 #include "core/contact/swept.h"
+#include "core/motion/openings.h"
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -62,6 +63,7 @@ public:
   }
 
   ContactReport run() {
+    withinBodies();
     for (const auto& [t0, t1] :
          stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
       if (m_stop.stop_requested()) break;
@@ -70,7 +72,7 @@ public:
       m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
     }
     for (auto& [pair, hit] : m_hits)
-      deepen(pair, hit);
+      if (bodyOf(pair.first) != bodyOf(pair.second)) deepen(pair, hit);
     for (const auto& [pair, hit] : m_hits)
       m_report.contacts.push_back({m_plates[static_cast<std::size_t>(pair.first)].panel,
                                    m_plates[static_cast<std::size_t>(pair.second)].panel, hit.from,
@@ -80,6 +82,8 @@ public:
   }
 
 private:
+  BodyIndex bodyOf(int plate) const { return m_plates[static_cast<std::size_t>(plate)].body; }
+
   /// Widest intervals over which three samples are taken to tell that panels cross throughout, or
   /// that they only touch. How near the deepest opening is found: the depth is flat there.
   static constexpr double kDeepestTo_rad = radians(0.1);
@@ -101,7 +105,8 @@ private:
     return m_motion.blocksFor(bodies);
   }
 
-  std::vector<Pair> candidates(const ThreePoses& at) const {
+  enum class Within { OneBody, TwoBodies };
+  std::vector<Pair> candidates(const ThreePoses& at, Within within = Within::TwoBodies) const {
     std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
       if (!present(m_plates[k].panel, at)) continue;
@@ -112,14 +117,31 @@ private:
     for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
       const Plate &p = m_plates[static_cast<std::size_t>(first)],
                   &q = m_plates[static_cast<std::size_t>(second)];
-      if (p.body != q.body && (p.wanted || q.wanted)) pairs.push_back({first, second});
+      if ((p.body == q.body) == (within == Within::OneBody) && (p.wanted || q.wanted))
+        pairs.push_back({first, second});
     }
     return pairs;
   }
 
+  /// Panels that glue and held folds keep as they are cross at every opening or at none.
+  void withinBodies() {
+    const double low = m_motion.low_rad(), high = m_motion.high_rad(), middle = 0.5 * (low + high);
+    const Pose& pose = poseAt(middle, {});
+    const ThreePoses still{&pose, &pose, &pose};
+    for (const Pair& pair : candidates(still, Within::OneBody)) {
+      const Plate &a = m_plates[static_cast<std::size_t>(pair.first)],
+                  &b = m_plates[static_cast<std::size_t>(pair.second)];
+      Vec3 place = Vec3::Zero();
+      const double depth = depthOf(a, b, pose, &place, DepthOf::Place);
+      if (depth > m_options.tolerance_mm) m_hits[pair] = {low, high, depth, middle, place};
+    }
+  }
+
+  /// Widths are those of what turns: a leaf that opens quickly goes through them in less of the
+  /// opening.
   void search(double t0, double t1, const std::vector<Pair>& pairs) {
     if (m_stop.stop_requested() || pairs.empty()) return;
-    const double middle = 0.5 * (t0 + t1), width = t1 - t0;
+    const double middle = 0.5 * (t0 + t1), width = turnBetween(m_motion.assembly(), t0, t1);
     const std::vector<char> wanted = blocksOf(pairs);
     const ThreePoses at{&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
     std::vector<Pair> left;

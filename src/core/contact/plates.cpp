@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/plates.h"
 #include "core/contact/swept.h"
+#include "core/motion/openings.h"
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -44,23 +45,29 @@ std::vector<Vec3> edgesOf(const ConvexSlab& slab) {
 
 } // namespace
 
-double gapBetween(const ConvexSlab& a, const ConvexSlab& b) {
+double gapBetween(const ConvexSlab& a, const ConvexSlab& b, double enough_mm) {
   double widest = -1e300;
+  // True when the gap is wide enough to look no further.
   const auto look = [&](const Vec3& way) {
     const double length = way.norm();
-    if (length < 1e-9) return;
+    if (length < 1e-9) return false;
     const Extent ea = along(a, way / length), eb = along(b, way / length);
     widest = std::max({widest, eb.low - ea.high, ea.low - eb.high});
+    return widest >= enough_mm;
   };
-  look(a.normal), look(b.normal);
-  look(a.normal.cross(b.normal));
-  const std::vector<Vec3> edges[2] = {edgesOf(a), edgesOf(b)};
-  for (const auto& own : edges)
-    for (const Vec3& edge : own)
-      look(edge.cross(a.normal)), look(edge.cross(b.normal));
-  for (const Vec3& one : edges[0])
-    for (const Vec3& other : edges[1])
-      look(one.cross(other));
+  // What lies far apart mostly does so along the line between, or along a normal.
+  if (enough_mm < 1e300 && look(b.corners.front() - a.corners.front())) return widest;
+  if (look(a.normal) || look(b.normal) || look(a.normal.cross(b.normal))) return widest;
+  const std::vector<Vec3> made[2] = {a.edges.empty() ? edgesOf(a) : std::vector<Vec3>(),
+                                     b.edges.empty() ? edgesOf(b) : std::vector<Vec3>()};
+  const std::vector<Vec3>& edgesA = a.edges.empty() ? made[0] : a.edges;
+  const std::vector<Vec3>& edgesB = b.edges.empty() ? made[1] : b.edges;
+  for (const auto* own : {&edgesA, &edgesB})
+    for (const Vec3& edge : *own)
+      if (look(edge.cross(a.normal)) || look(edge.cross(b.normal))) return widest;
+  for (const Vec3& one : edgesA)
+    for (const Vec3& other : edgesB)
+      if (look(one.cross(other))) return widest;
   return widest;
 }
 
@@ -142,6 +149,7 @@ private:
     ConvexSlab slab{{}, Vec3::UnitZ(), from_mm, to_mm};
     for (const Vec2& q : part)
       slab.corners.push_back(lift(q));
+    slab.edges = edgesOf(slab);
     return slab;
   }
 
@@ -223,9 +231,12 @@ private:
   }
 
   static ConvexSlab moved(const ConvexSlab& slab, const Iso3& by) {
-    ConvexSlab out{{}, by.linear() * slab.normal, slab.from_mm, slab.to_mm};
+    ConvexSlab out{{}, by.linear() * slab.normal, slab.from_mm, slab.to_mm, {}};
+    out.corners.reserve(slab.corners.size()), out.edges.reserve(slab.edges.size());
     for (const Vec3& corner : slab.corners)
       out.corners.push_back(by * corner);
+    for (const Vec3& edge : slab.edges)
+      out.edges.push_back(by.linear() * edge);
     return out;
   }
 
@@ -233,16 +244,43 @@ private:
     return meetingOf(pair, pose, &Slabbed::slabs);
   }
 
+  /// A slab of the second in the frame of the first, with the ball that it lies in.
+  struct Brought {
+    const ConvexSlab* own;
+    ConvexSlab slab;
+    Vec3 middle;
+    double radius;
+  };
+  static std::pair<Vec3, double> ballOf(const ConvexSlab& slab) {
+    Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
+    for (const Vec3& corner : slab.corners)
+      low = low.cwiseMin(corner), high = high.cwiseMax(corner);
+    const double off = std::max(std::abs(slab.from_mm), std::abs(slab.to_mm));
+    return {0.5 * (low + high), 0.5 * (high - low).norm() + off};
+  }
+
+  /// Only the nearest two matter, and beyond kFar_mm not even how far those are apart.
   SlabMeeting meetingOf(const PlatePair& pair, const Pose& pose,
                         std::vector<ConvexSlab> Slabbed::*slabs) const {
+    constexpr double kFar_mm = 60;
     const Slabbed &a = plate(pair.first), &b = plate(pair.second);
+    const Iso3 bInA = inverseOf(pose.panels[a.panel]) * pose.panels[b.panel];
+    std::vector<Brought> others;
+    others.reserve((b.*slabs).size());
+    for (const ConvexSlab& other : b.*slabs) {
+      ConvexSlab there = moved(other, bInA);
+      const auto [middle, radius] = ballOf(there);
+      others.push_back({&other, std::move(there), middle, radius});
+    }
     SlabMeeting least;
     for (const ConvexSlab& one : a.*slabs) {
-      const ConvexSlab first = moved(one, pose.panels[a.panel]);
-      for (const ConvexSlab& other : b.*slabs) {
-        const ConvexSlab second = moved(other, pose.panels[b.panel]);
-        const double gap = gapBetween(first, second);
-        if (gap < least.gap) least = {gap, &one, &other};
+      const auto [middle, radius] = ballOf(one);
+      for (const Brought& other : others) {
+        const double apart = (other.middle - middle).norm() - radius - other.radius;
+        if (least.first && apart >= std::min(least.gap, kFar_mm)) continue;
+        const double gap =
+            gapBetween(one, other.slab, least.first ? std::min(least.gap, kFar_mm) : kFar_mm);
+        if (gap < least.gap || !least.first) least = {gap, &one, other.own};
       }
     }
     return least;
@@ -287,7 +325,8 @@ private:
       const double bend =
           0.5 * std::abs(start.gap - 2 * now.gap + end.gap) + 0.25 * std::abs(end.gap - start.gap);
       if (least - bend > -m_options.tolerance_mm) continue;
-      if (most < -m_options.tolerance_mm || t1 - t0 <= m_options.finest_rad) {
+      if (most < -m_options.tolerance_mm ||
+          turnBetween(m_assembly, t0, t1) <= m_options.finest_rad) {
         if (now.gap < -m_options.tolerance_mm)
           record(pair, t0, t1, {middle, -now.gap, parallel(pair, pose), placeOf(pair, now, pose)});
       } else {

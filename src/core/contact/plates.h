@@ -37,8 +37,12 @@ struct ConvexSlab {
   std::vector<Vec3> corners;
   Vec3 normal;
   double from_mm, to_mm;
+  /// Directions of its edges, of parallel ones one; worked out from the corners when there are
+  /// none.
+  std::vector<Vec3> edges = {};
 };
-double gapBetween(const ConvexSlab& a, const ConvexSlab& b);
+/// With `enough` the answer need not be exact beyond it: the search for a wider gap ends there.
+double gapBetween(const ConvexSlab& a, const ConvexSlab& b, double enough_mm = 1e300);
 
 /// Where slabs that belong to different bodies need the same room. What meets by its making is left
 /// out: panels with a fold, a foot or another joint between them (the caller sets slabs back from

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/swept.h"
+#include "core/motion/openings.h"
 #include <algorithm>
 #include <cmath>
 
@@ -7,7 +8,7 @@ namespace hinge {
 
 std::vector<std::pair<double, double>> stretchesOf(const Motion& motion, double coarsest_rad,
                                                    double finest_rad) {
-  std::vector<double> limits{motion.assembly().low_rad, motion.assembly().high_rad};
+  std::vector<double> limits = turningPoints(motion.assembly());
   for (const Motion::BlockReport& block : motion.blocks())
     if (block.low_rad <= block.high_rad)
       limits.push_back(block.low_rad), limits.push_back(block.high_rad);
@@ -15,8 +16,9 @@ std::vector<std::pair<double, double>> stretchesOf(const Motion& motion, double 
   std::vector<std::pair<double, double>> stretches;
   for (std::size_t i = 0; i + 1 < limits.size(); ++i) {
     const double low = limits[i], high = limits[i + 1];
-    if (high - low < finest_rad) continue;
-    const int count = std::max(1, static_cast<int>(std::ceil((high - low) / coarsest_rad)));
+    const double turn = turnBetween(motion.assembly(), low, high);
+    if (turn < finest_rad) continue;
+    const int count = std::max(1, static_cast<int>(std::ceil(turn / coarsest_rad)));
     for (int k = 0; k < count; ++k)
       stretches.push_back({low + (high - low) * k / count,
                            k + 1 == count ? high : low + (high - low) * (k + 1) / count});

@@ -9,9 +9,10 @@ namespace hinge {
 /// Poses at the beginning, in the middle and at the end of an interval of openings.
 using ThreePoses = std::array<const Pose*, 3>;
 
-/// The openings of a motion in stretches of at most `coarsest_rad`. Blocks reach different
-/// openings: within a stretch the same panels are present throughout. Those shorter than
-/// `finest_rad` are left out.
+/// The openings of a motion in stretches in which nothing driven turns by more than `coarsest_rad`.
+/// Blocks reach different openings, and drives begin and end at some: within a stretch the same
+/// panels are present throughout, and no drive begins or ends. Those shorter than `finest_rad` are
+/// left out.
 std::vector<std::pair<double, double>> stretchesOf(const Motion& motion, double coarsest_rad,
                                                    double finest_rad);
 

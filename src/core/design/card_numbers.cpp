@@ -28,7 +28,9 @@ std::span<const CardNumber> cardNumbers() {
       {"mat_border", U::Millimetre, [](Design& d) -> double& { return d.settings.matBorder_mm; }, 0,
        kLargest},
       {"pin_play", U::Millimetre, [](Design& d) -> double& { return d.settings.pinPlay_mm; }, 0,
-       starting::kMostPinPlay_mm}};
+       starting::kMostPinPlay_mm},
+      {"closure", U::Millimetre, [](Design& d) -> double& { return d.settings.closureLimit_mm; }, 0,
+       starting::kMostClosureLimit_mm}};
   return all;
 }
 

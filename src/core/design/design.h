@@ -89,6 +89,8 @@ struct Settings {
   double foldClearance_mm = starting::kFoldClearance_mm;
   double edgeReserve_mm = starting::kEdgeReserve_mm;
   double pinPlay_mm = starting::kPinPlay_mm;
+  /// How far loops of panels may miss closing before that spoils the card.
+  double closureLimit_mm = starting::kClosureLimit_mm;
   double matBorder_mm = starting::kMatBorder_mm; ///< of a layer, unless it has its own
   std::string sheet = "a4";                      ///< key of the sheet the pieces are cut from
   bool slice =

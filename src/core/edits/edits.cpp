@@ -84,6 +84,11 @@ Result<Design> applyMend(const Design& design, const Mend& mend) {
     if (!next) return next.error();
     edited = std::move(next).value();
   }
+  for (const MendWork& made : mend.works) {
+    auto next = setWork(edited, made.id, made.work);
+    if (!next) return next.error();
+    edited = std::move(next).value();
+  }
   if (mend.dressing) edited.dressing = *mend.dressing;
   return edited;
 }

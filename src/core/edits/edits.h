@@ -35,11 +35,18 @@ struct MendEdit {
   double from = 0, to = 0;
 };
 
-/// A change of sizes that removes a finding and brings no new one that spoils the card.
+/// What is worked into a piece, in place of what was.
+struct MendWork {
+  StructureId id;
+  PieceWork work;
+};
+
+/// A change that removes a finding and brings no new one that spoils the card.
 struct Mend {
   std::vector<MendEdit> edits;
   std::optional<Dressing> dressing = {}; ///< in place of what the card wears
   Text change = {};                      ///< what that comes to, to be said
+  std::vector<MendWork> works = {};
 };
 
 /// The design with a mend applied.

@@ -75,7 +75,7 @@ std::vector<Vec2> middlesBelow(const Assembly& assembly, const SeatSide& side) {
   return middles;
 }
 
-Polygon panelOnFace(const PieceWork& work, const Lying& lying) {
+Polygon panelOnFace(const PieceWork& work, const HeldSheet& lying) {
   const Iso3 lies = onFace(lying);
   Polygon panel = heldPanel(work, lying.at);
   for (Vec2& p : panel)
@@ -110,7 +110,7 @@ Vec2 nearestOut(const Polygon& rim, const Vec2& at) {
 
 } // namespace
 
-Iso3 onFace(const Lying& lying) {
+Iso3 onFace(const HeldSheet& lying) {
   const double up = lying.byFace ? -1 : 1, turn = radians(lying.turn_deg);
   const Vec3 x(std::cos(turn), std::sin(turn), 0), y = up * Vec3(-x.y(), x.x(), 0);
   return frame(lift(lying.to), x, y, up * Vec3::UnitZ()) * Eigen::Translation3d(-lift(lying.at));
@@ -123,7 +123,7 @@ Polygon heldPanel(const PieceWork& work, const Vec2& at) {
 }
 
 double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& target,
-               const PieceWork& work, const Lying& lying) {
+               const PieceWork& work, const HeldSheet& lying) {
   const Seat* seat = assembly.findSeat(lying.on);
   const auto along = scoresRun(work);
   if (!seat || !along) return 0;
@@ -149,12 +149,12 @@ double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& ta
   return tidied(towards != lying.byFace ? straight : straight + 180);
 }
 
-LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const Lying& lying,
+LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const HeldSheet& lying,
                      double reach_mm, double lattice_mm) {
   LaySnap snap{lying.to};
   const Seat* seat = assembly.findSeat(lying.on);
   if (!seat) return snap;
-  Lying moved = lying;
+  HeldSheet moved = lying;
   if (lattice_mm > 0) {
     const Vec2 start = layingStart(work, lying);
     moved.to = layingPointFor(work, lying,
@@ -186,16 +186,16 @@ LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const Lyin
   return snap;
 }
 
-Vec2 layingStart(const PieceWork& work, const Lying& lying) {
+Vec2 layingStart(const PieceWork& work, const HeldSheet& lying) {
   return boundsOf(panelOnFace(work, lying)).low;
 }
 
-Vec2 layingPointFor(const PieceWork& work, const Lying& lying, const Vec2& start) {
+Vec2 layingPointFor(const PieceWork& work, const HeldSheet& lying, const Vec2& start) {
   return lying.to + start - layingStart(work, lying);
 }
 
 Result<PieceJoint> jointOf(const Design& design, const Assembly& assembly, const Pose& pose,
-                           const SheetTarget& target, const Lying& lying) {
+                           const SheetTarget& target, const HeldSheet& lying) {
   const Seat* seat = assembly.findSeat(lying.on);
   if (!seat || seat->kind() != SeatKind::Face) return Error{{"joint.no-face", lying.on}, ""};
   const SeatSide& side = seat->sides[0];

@@ -11,7 +11,7 @@ namespace hinge {
 // away from it); mm, degrees.
 
 /// A sheet held over a face.
-struct Lying {
+struct HeldSheet {
   std::size_t kind = 0;   ///< number of the joint's word in kJointKeys
   Vec2 at = Vec2::Zero(); ///< a point of the panel that is held
   std::string on;         ///< key of the face
@@ -25,10 +25,10 @@ struct Lying {
 /// with the rest of the sheet towards that (away from it by its face, as a tab folded under lies).
 /// A sheet without scores lies straight.
 double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& target,
-               const PieceWork& work, const Lying& lying);
+               const PieceWork& work, const HeldSheet& lying);
 
 /// From the sheet's flat frame into that of the face.
-Iso3 onFace(const Lying& lying);
+Iso3 onFace(const HeldSheet& lying);
 
 /// The panel of the sheet that is held, as an outline in its flat frame.
 Polygon heldPanel(const PieceWork& work, const Vec2& at);
@@ -40,17 +40,17 @@ struct LaySnap {
   Vec2 to;
   bool flush = false;
 };
-LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const Lying& lying,
+LaySnap snappedLying(const Assembly& assembly, const PieceWork& work, const HeldSheet& lying,
                      double reach_mm, double lattice_mm);
 
 /// How far the panel begins along the face and away from its line, and the point that has to be
 /// `to` for it to begin elsewhere.
-Vec2 layingStart(const PieceWork& work, const Lying& lying);
-Vec2 layingPointFor(const PieceWork& work, const Lying& lying, const Vec2& start);
+Vec2 layingStart(const PieceWork& work, const HeldSheet& lying);
+Vec2 layingPointFor(const PieceWork& work, const HeldSheet& lying, const Vec2& start);
 
 /// The joint. A slot runs in from the nearest edge of the sheet and out to the nearest edge of the
 /// face; a band or film is as long as the way between its points is in the pose.
 Result<PieceJoint> jointOf(const Design& design, const Assembly& assembly, const Pose& pose,
-                           const SheetTarget& target, const Lying& lying);
+                           const SheetTarget& target, const HeldSheet& lying);
 
 } // namespace hinge

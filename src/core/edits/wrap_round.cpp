@@ -40,7 +40,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
   if (inside.layers == 0) return Error{"wrap.off-panel", id.text()};
   if (inside.extent.size().x() < 2 * overlap_mm) return Error{"wrap.narrow", id.text()};
   const double width =
-      wrapWidth_mm(inside.extent.size().x(), inside.layers, design.cardPaper().thickness_mm);
+      wrapWidth_mm(inside.extent.size().x(), inside.thick_mm, design.paperOf(*item).thickness_mm);
   PieceWork made = plainStrip(overlap_mm + 2 * width, height);
   const WorkLine::Kind kind = byFace ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
   for (double at : {overlap_mm, overlap_mm + width})

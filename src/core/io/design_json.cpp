@@ -101,6 +101,24 @@ void keepExtras(Json& all, const char* member, const Json& extras) {
 
 namespace {
 
+/// What is as it starts is left out of the newer members.
+Json settingsOf(const Settings& settings) {
+  Json out = {{"unit", unitKey(settings.unit)},
+              {"least_tab_mm", settings.leastTabDepth_mm},
+              {"tab_bevel_deg", settings.tabBevel_deg},
+              {"fold_clearance_mm", settings.foldClearance_mm},
+              {"edge_reserve_mm", settings.edgeReserve_mm},
+              {"sheet", settings.sheet},
+              {"envelope", settings.envelope}};
+  if (settings.pinPlay_mm != starting::kPinPlay_mm) out["pin_play_mm"] = settings.pinPlay_mm;
+  if (settings.closureLimit_mm != starting::kClosureLimit_mm)
+    out["closure_mm"] = settings.closureLimit_mm;
+  if (settings.matBorder_mm != starting::kMatBorder_mm)
+    out["mat_border_mm"] = settings.matBorder_mm;
+  if (settings.slice) out["slice"] = true;
+  return out;
+}
+
 Json jsonOf(const Design& d) {
   Json out = Json::object();
   out["format"] = "hinge-lantern";
@@ -129,18 +147,7 @@ Json jsonOf(const Design& d) {
   for (const Paper& paper : d.papers)
     out["papers"].push_back(jsonOf(paper));
   out["stock"] = d.stock;
-  out["settings"] = {{"unit", unitKey(d.settings.unit)},
-                     {"least_tab_mm", d.settings.leastTabDepth_mm},
-                     {"tab_bevel_deg", d.settings.tabBevel_deg},
-                     {"fold_clearance_mm", d.settings.foldClearance_mm},
-                     {"edge_reserve_mm", d.settings.edgeReserve_mm},
-                     {"sheet", d.settings.sheet},
-                     {"envelope", d.settings.envelope}};
-  if (d.settings.pinPlay_mm != starting::kPinPlay_mm)
-    out["settings"]["pin_play_mm"] = d.settings.pinPlay_mm;
-  if (d.settings.matBorder_mm != starting::kMatBorder_mm)
-    out["settings"]["mat_border_mm"] = d.settings.matBorder_mm;
-  if (d.settings.slice) out["settings"]["slice"] = true;
+  out["settings"] = settingsOf(d.settings);
   addExtras(out["settings"], d.extras, "settings");
   out["structures"] = Json::array();
   for (const StructureItem& item : d.structures) {
@@ -295,6 +302,9 @@ void readSettings(Reader& settings, Settings& out) {
   settings.number("pin_play_mm", out.pinPlay_mm);
   if (!(out.pinPlay_mm >= 0 && out.pinPlay_mm <= starting::kMostPinPlay_mm))
     settings.fail("pin_play_mm", {"file.member/play", Millimetres{starting::kMostPinPlay_mm}});
+  settings.number("closure_mm", out.closureLimit_mm);
+  if (!(out.closureLimit_mm >= 0 && out.closureLimit_mm <= starting::kMostClosureLimit_mm))
+    settings.fail("closure_mm", {"file.member/play", Millimetres{starting::kMostClosureLimit_mm}});
   settings.positive("mat_border_mm", out.matBorder_mm);
   settings.keyOf(knownSheets(), "sheet", out.sheet);
   settings.yesOrNo("slice", out.slice);

@@ -13,6 +13,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+constexpr double kToldGap_mm = 1e-6; ///< smaller ones are the rounding of the motion
+
 /// Where flat pieces go on the drawing: beside one another on a sheet as wide as the widest needs.
 std::map<int, SheetPlace> placesApart(const Assembly& assembly) {
   constexpr double kGap_mm = 10, kLeastWidth_mm = 600, kEndless_mm = 1e6;
@@ -116,6 +118,8 @@ public:
     frame["frame_inherit"] = true;
     frame["frame_title"] = fmt::format("open {} deg", formatNumber(opening_deg, 3));
     frame["hinge-lantern:opening_deg"] = opening_deg;
+    // By how much loops miss closing there: paper gives that.
+    if (pose.residual_mm > kToldGap_mm) frame["hinge-lantern:gap_mm"] = pose.residual_mm;
     Json folded = Json::array(), angles = Json::array();
     for (const Folded& vertex : m_folded) {
       const Vec3 q = pose.panels[vertex.panel] * lift(m_flat[vertex.flat]);

@@ -58,7 +58,8 @@ std::shared_ptr<const ShutState> Snapshot::shut(std::stop_token stop) const {
 std::shared_ptr<const Stand> Snapshot::stand(std::stop_token stop) const {
   return m_stand.get(stop, [&]() -> std::shared_ptr<const Stand> {
     const auto moves = motion(stop);
-    return moves ? std::make_shared<const Stand>(standOf(*moves, m_design)) : nullptr;
+    const auto on = moves ? laid(stop) : nullptr;
+    return on ? std::make_shared<const Stand>(standOf(*moves, m_design, *on)) : nullptr;
   });
 }
 
@@ -125,8 +126,7 @@ std::shared_ptr<const std::vector<FlatPiece>> Snapshot::flatPieces() const {
   return m_pieces.get({}, [&]() -> std::shared_ptr<const std::vector<FlatPiece>> {
     const auto made = assembly();
     if (!made) return nullptr;
-    return std::make_shared<const std::vector<FlatPiece>>(
-        hinge::flatPieces(**made, m_design.cardPaper().thickness_mm));
+    return std::make_shared<const std::vector<FlatPiece>>(hinge::flatPieces(**made));
   });
 }
 

@@ -53,11 +53,18 @@ public:
     const double gap = correct(m, m_block, x, trial).residual_mm;
     if (gap < m_nearest) m_nearest = gap, m_nearestPoses = trial;
     // Angles may have gone round; what counts is where the panels are.
-    if (!(gap < std::min(m_least, motion::kAskew_mm)) || !fits(trial, tabsToo)) return false;
+    if (!(gap < std::min(m_least, m_assembly.closureLimit_mm)) || !fits(trial, tabsToo))
+      return false;
     m_best = std::move(trial), m_least = gap;
     return gap < motion::kClosed_mm;
   }
-  const std::optional<BodyPoses>& best() const { return m_best; }
+  /// The one that closes best, if it closes but for what no paper knows.
+  const std::optional<BodyPoses>& best() const {
+    static const std::optional<BodyPoses> none;
+    return m_least < motion::kAskew_mm ? m_best : none;
+  }
+  /// The same when paper gives what is left.
+  const std::optional<BodyPoses>& forgiven() const { return m_best; }
   /// Where the gap was least, whatever side the folds are on.
   const std::optional<BodyPoses>& nearest() const { return m_nearestPoses; }
 
@@ -135,7 +142,7 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
   const Block block = blockFromTree(m, assembly, tree, placed);
   Attempts attempts(m, assembly, block, poses);
   const auto found = [&] {
-    poses = *attempts.best();
+    poses = *attempts.forgiven();
     return freedomsAt(m, block, poses);
   };
   if (near && (attempts.from(attempts.anglesOf(*near), true) || attempts.best())) return found();
@@ -147,6 +154,7 @@ std::optional<int> putTogether(const Mechanism& m, const Assembly& assembly,
       if (attempts.from(attempts.random(static_cast<double>(k) / tries, tabsToo), tabsToo)) break;
     if (attempts.best()) return found();
   }
+  if (attempts.forgiven()) return found();
   return std::nullopt;
 }
 

@@ -3,6 +3,7 @@
 #include "core/motion/mechanism.h"
 #include "core/units/tolerances.h"
 #include <Eigen/Core>
+#include <algorithm>
 
 namespace hinge {
 
@@ -27,7 +28,11 @@ struct Block {
   std::vector<double> play_mm;
   double size_mm = 1;                    ///< scale of the residual
   double closed_mm = motion::kClosed_mm; ///< gap below which its rings count as closed
-  int freedoms = 0;                      ///< unknowns that the rings leave free at a generic pose
+  /// What paper gives where the rings miss closing (mm); 0 where it need not.
+  double given_mm = 0;
+  /// Gap below which it has a place at all.
+  double shown_mm() const { return std::max(closed_mm, given_mm); }
+  int freedoms = 0; ///< unknowns that the rings leave free at a generic pose
 };
 
 using BodyPoses = IndexedVector<BodyIndex, Iso3>;

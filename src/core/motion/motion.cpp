@@ -28,6 +28,8 @@ bool isFree(const Assembly& assembly, const Pair& pair) {
 constexpr double kStarts_deg[] = {90, 75,  105, 60,  120, 45,  135, 30, 150,
                                   20, 160, 10,  170, 5,   175, 2,   178};
 
+constexpr std::size_t kNowhere = static_cast<std::size_t>(-1);
+
 } // namespace
 
 Pose Motion::worldPose(double opening_rad, const BodyPoses& bodies,
@@ -56,6 +58,8 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
       });
       if (free && gap < motion::kAskew_mm)
         block.closed_mm = std::max(motion::kClosed_mm, motion::kAskewShare * gap);
+      else if (free && gap < m_assembly->closureLimit_mm)
+        block.closed_mm = m_assembly->closureLimit_mm;
       if (gap < block.closed_mm)
         markPlaced(block, placed);
       else
@@ -66,6 +70,25 @@ void Motion::startAt(double opening_rad, const BodyPoses& guess) {
   m_nodes = {node};
 }
 
+void Motion::takeBack(std::vector<Node>& path, const std::vector<std::size_t>& given,
+                      const std::vector<char>& alive) {
+  std::vector<int> placedBy(m_mechanism->bodies.size(), -1);
+  for (std::size_t b = 0; b < m_blocks.size(); ++b) {
+    if (given[b] != kNowhere && alive[b])
+      m_blocks[b].given_mm = m_assembly->closureLimit_mm;
+    else if (given[b] != kNowhere)
+      for (std::size_t k = given[b]; k < path.size(); ++k)
+        path[k].angles[b].resize(0);
+    // What stands on a block goes no farther than that.
+    for (BodyIndex body : m_blocks[b].needs)
+      if (const int host = placedBy[static_cast<std::size_t>(body.value)]; host >= 0)
+        for (Node& node : path)
+          if (node.angles[static_cast<std::size_t>(host)].size() == 0) node.angles[b].resize(0);
+    for (const Block::Step& step : m_blocks[b].steps)
+      placedBy[static_cast<std::size_t>(step.child.value)] = static_cast<int>(b);
+  }
+}
+
 bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   using namespace motion;
   const double sign = towards_rad > m_nodes.front().opening_rad ? 1.0 : -1.0;
@@ -73,6 +96,10 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   std::vector<char> alive(m_blocks.size());
   for (std::size_t b = 0; b < m_blocks.size(); ++b)
     alive[b] = path[0].angles[b].size() > 0;
+  // Blocks at their limit that are followed farther, as far as paper gives, and the first node of
+  // that.
+  std::vector<std::size_t> given(m_blocks.size(), kNowhere);
+  const double gives_mm = m_assembly->closureLimit_mm;
   BodyPoses poses;
   poses.assign(m_mechanism->bodies.size(), Iso3::Identity());
   double step = kTraceStep_rad;
@@ -96,17 +123,22 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
       Eigen::VectorXd x = interpolate(points, node.opening_rad);
       const double predicted = (x - path.back().angles[b]).cwiseAbs().maxCoeff();
       const Correction c = correct(*m_mechanism, m_blocks[b], x, poses);
-      const bool jumped = path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad &&
+      const bool gives = given[b] != kNowhere; // where it bends round its limit
+      const bool jumped = !gives && path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad &&
                           c.moved_rad > kCorrectionShare * predicted;
-      if (!(c.residual_mm < m_blocks[b].closed_mm) || jumped)
+      const double closed = std::max(m_blocks[b].closed_mm, gives ? gives_mm : 0.0);
+      if (!(c.residual_mm < closed) || jumped)
         failed = b;
       else
         markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);
     }
     if (failed < m_blocks.size()) {
       step *= 0.5;
-      if (step < kLeastTraceStep_rad) {
-        alive[failed] = 0; // at its limit; the others go on
+      if (step < kLeastTraceStep_rad) { // at its limit; the others go on
+        if (given[failed] == kNowhere && m_blocks[failed].closed_mm < gives_mm)
+          given[failed] = path.size();
+        else
+          alive[failed] = 0;
         step = kTraceStep_rad / 16;
       }
       continue;
@@ -114,6 +146,7 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
     path.push_back(std::move(node));
     step *= 2;
   }
+  takeBack(path, given, alive);
   path.erase(path.begin());
   if (sign < 0) {
     std::reverse(path.begin(), path.end());
@@ -161,14 +194,19 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
       motion.m_placedBy[step.child] = static_cast<int>(b);
   motion.startAt(start, guess);
   const Node first = motion.m_nodes.front();
-  motion.traceDirection(motion.m_assembly->low_rad, stop);
-  // The second direction starts from the first node again.
-  std::vector<Node> below(motion.m_nodes.begin(), motion.m_nodes.end() - 1);
-  motion.m_nodes = {first};
-  motion.traceDirection(motion.m_assembly->high_rad, stop);
-  motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
+  motion.traceBothWays(first, stop);
   motion.report();
   return motion;
+}
+
+void Motion::traceBothWays(const Node& first, std::stop_token stop) {
+  m_nodes = {first};
+  traceDirection(m_assembly->low_rad, stop);
+  // The second direction starts from the first node again.
+  std::vector<Node> below(m_nodes.begin(), m_nodes.end() - 1);
+  m_nodes = {first};
+  traceDirection(m_assembly->high_rad, stop);
+  m_nodes.insert(m_nodes.begin(), below.begin(), below.end());
 }
 
 std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const {
@@ -206,7 +244,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
       continue;
     if (!parentsPlaced(block, placed)) continue;
     Eigen::VectorXd x;
-    const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < block.closed_mm;
+    const bool exactlyShut = t == 0.0 && report.shutMisfit_mm < block.shown_mm();
     if (exactlyShut) {
       placeBlock(*m_mechanism, block, m_shut[b], bodies);
     } else {
@@ -227,7 +265,7 @@ Pose Motion::poseAt(double opening_rad, const std::vector<char>& wanted) const {
           points.push_back({n.opening_rad, &n.angles[b]});
       x = interpolate(points, t);
       const Correction c = correct(*m_mechanism, block, x, bodies);
-      if (!(c.residual_mm < std::max(motion::kShown_mm, block.closed_mm))) continue;
+      if (!(c.residual_mm < std::max(motion::kShown_mm, block.shown_mm()))) continue;
       worst = std::max(worst, c.residual_mm);
     }
     markPlaced(block, placed);

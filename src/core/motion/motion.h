@@ -29,6 +29,7 @@ public:
     int looseBy =
         -1; ///< block whose freedom moves this one: itself or one it stands on; -1: guided
     double closed_mm = 0;     ///< gap below which its rings count as closed
+    double gap_mm = 0;        ///< by which its rings miss closing where that is most
     Eigen::VectorXd shutGap;  ///< of all its rings, as closureResidual() has them
     double shutMisfit_mm = 0; ///< gap of the closures in the exact shut state of the recipes
   };
@@ -85,6 +86,12 @@ private:
     std::vector<Eigen::VectorXd> angles; ///< per block; empty where the block is not alive
   };
   void startAt(double opening_rad, const BodyPoses& guess);
+  /// Both ways from the node at which it starts.
+  void traceBothWays(const Node& first, std::stop_token stop);
+  /// What has been followed beyond its limit as far as paper gives (from node `given` on) counts
+  /// only when it comes to the end so; else it is taken back to its limit.
+  void takeBack(std::vector<Node>& path, const std::vector<std::size_t>& given,
+                const std::vector<char>& alive);
   bool traceDirection(double towards_rad, std::stop_token stop);
   void report();
   /// All bodies at those nodes that have been asked for.

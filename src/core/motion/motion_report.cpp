@@ -109,6 +109,15 @@ Motion::BlockReport Motion::reachOf(std::size_t b, NodePoses& known) const {
   const double low = m_assembly->low_rad, high = m_assembly->high_rad;
   if (report.low_rad <= low + motion::kFlatDistance_rad * 1.5) report.low_rad = low;
   if (report.high_rad >= high - motion::kFlatDistance_rad * 1.5) report.high_rad = high;
+  if (block.shown_mm() > motion::kClosed_mm) {
+    Eigen::VectorXd gaps;
+    for (const std::size_t node : alive) {
+      closureResidual(m, block, posesAt(node, known), gaps);
+      gaps = beyondPlay(block, std::move(gaps));
+      for (Eigen::Index r = 0; r + 3 <= gaps.size(); r += 3)
+        report.gap_mm = std::max(report.gap_mm, gaps.segment<3>(r).norm());
+    }
+  }
   // A rank counted at one opening may be special there; the generic rank is the largest one seen.
   report.freedoms = static_cast<int>(block.steps.size());
   for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
@@ -130,7 +139,7 @@ void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
   m_shut.push_back(x);
   Eigen::VectorXd gaps;
   closureResidual(m, block, shut, gaps);
-  report.shutGap = beyondPlay(block, std::move(gaps)), report.closed_mm = block.closed_mm;
+  report.shutGap = beyondPlay(block, std::move(gaps)), report.closed_mm = block.shown_mm();
   for (Eigen::Index r = 0; r + 3 <= report.shutGap.size(); r += 3)
     report.shutMisfit_mm = std::max(report.shutMisfit_mm, report.shutGap.segment<3>(r).norm());
 }
@@ -143,6 +152,7 @@ void Motion::report() {
   std::vector<int> looseBy(m.bodies.size(), -1);
   m_loose.assign(m_assembly->panels.size(), 0);
   m_low = m_assembly->low_rad, m_high = m_assembly->high_rad;
+  m_reports.clear(), m_shut.clear(), m_foldShut = {};
   NodePoses atNodes;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];

@@ -7,6 +7,7 @@ namespace hinge::starting {
 constexpr double kTabDepth_mm = 10.0;
 constexpr double kCardThickness_mm = 0.27;
 constexpr double kLeastTabDepth_mm = 6.0; ///< a shallower tab does not hold
+constexpr double kLeastGlue_mm2 = 20.0;   ///< less glue than this lets go at a touch
 constexpr double kTabBevel_deg = 30.0;    ///< ends of a tab lean in by this angle
 constexpr double kFoldClearance_mm = 1.5; ///< glue stops this far from a fold it does not belong to
 constexpr double kEdgeReserve_mm = 3.0;   ///< shut parts stay this far inside the cover
@@ -19,6 +20,9 @@ constexpr double kSlidePlay_mm = 0.5;     ///< room beside what slides, for hand
 constexpr double kPinPlay_mm = 0.2;       ///< a hole is as much larger than the pin in it
 constexpr double kMostPinPlay_mm = 5.0;
 constexpr double kPinHead_mm = 1.2; ///< head of a paper pin over the limb it holds, pressed flat
+constexpr double kClosureLimit_mm =
+    0.3; ///< folds and glue give as much where a loop does not close
+constexpr double kMostClosureLimit_mm = 3.0;
 constexpr double kStrapOverlap_mm = 8.0; ///< a strap is glued to itself over this length
 constexpr double kMatBorder_mm = 3.0;    ///< of a layer round what lies below it
 constexpr double kNarrowPanel_mm = 25.0; ///< panels narrower than this have half the border

@@ -25,17 +25,23 @@ Box2 between(const Region& region, double low, double high) {
 
 } // namespace
 
-double slidePlay_mm(int layers, double thickness_mm) {
-  return starting::kSlidePlay_mm + layers * thickness_mm;
+double slidePlay_mm(double inside_mm) {
+  return starting::kSlidePlay_mm + inside_mm;
 }
 
 namespace {
+
+/// A sheet of what slides.
+struct SlidingLayer {
+  Region region;
+  double thickness_mm = 0;
+};
 
 /// What slides along one line, seen in the frame of the slide (y along its way).
 struct Slider {
   JointIndex index;
   const Slide& slide;
-  std::vector<Region> layers; ///< all paper that goes with it, one region a sheet
+  std::vector<SlidingLayer> layers; ///< all paper that goes with it
   Box2 box;
 };
 
@@ -48,8 +54,9 @@ Slider sliderOf(const Assembly& assembly, const Mechanism& bodies, JointIndex in
     const Iso3 toRider = inverseOf(bodies.inBody[slide.second]) * bodies.inBody[p];
     const bool level = std::abs(std::abs(toRider.linear()(2, 2)) - 1) < 1e-6;
     if (!level || std::abs(toRider.translation().z()) > 1e-6) continue;
-    slider.layers.push_back(mapped(assembly.panels[p].outline, rider * toRider));
-    slider.box.add(boundsOf(slider.layers.back()));
+    slider.layers.push_back(
+        {mapped(assembly.panels[p].outline, rider * toRider), assembly.thickness_mm(p)});
+    slider.box.add(boundsOf(slider.layers.back().region));
     // A strap closed on itself goes round what slides: its other panels lie over this one.
     const PieceIndex piece = assembly.panels[p].piece;
     if (isGluedToItself(assembly, piece))
@@ -74,7 +81,7 @@ std::vector<Polygon> glueStrips(const Region& glued, const Box2& passing, double
 
 /// What a panel glued to the carrier does to the slider, if that ever comes there.
 std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, JointIndex g,
-                               const Glue& glue, double thickness_mm) {
+                               const Glue& glue) {
   const Slide& slide = slider.slide;
   const bool asHost = glue.host == slide.first;
   const PanelIndex panel = asHost ? glue.tab : glue.host;
@@ -86,12 +93,11 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
   pocket.from_mm = there.low.y(), pocket.to_mm = there.high.y();
   // What of the slider ever comes to these heights, and how much of the panel is there.
   Box2 passing;
-  pocket.layers = 0;
-  for (const Region& layer : slider.layers)
+  for (const auto& [layer, thickness_mm] : slider.layers)
     if (const Box2 part =
             between(layer, there.low.y() - slide.most_mm, there.high.y() - slide.least_mm);
         !part.empty())
-      passing.add(part), ++pocket.layers;
+      passing.add(part), pocket.inside_mm += thickness_mm;
   const Box2 met = between(glued, own.low.y() + slide.least_mm, own.high.y() + slide.most_mm);
   if (passing.empty() || met.empty()) return std::nullopt;
   pocket.low_mm = passing.low.x() - met.low.x();
@@ -102,7 +108,7 @@ std::optional<Pocket> pocketOf(const Assembly& assembly, const Slider& slider, J
       std::min(passing.high.x(), met.high.x()) - std::max(passing.low.x(), met.low.x());
   pocket.covers = over > 0.5 * std::min(passing.size().x(), met.size().x());
   if (pocket.covers) {
-    const double play = slidePlay_mm(pocket.layers, thickness_mm);
+    const double play = slidePlay_mm(pocket.inside_mm);
     pocket.strips = glueStrips(glued, passing, play, inverseOf(toSlide));
   } else {
     // Beside the way: how far from it, on the side on which it lies.
@@ -131,7 +137,7 @@ Mechanism withoutHands(const Assembly& assembly) {
 
 } // namespace
 
-std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
+std::vector<Pocket> pocketsOf(const Assembly& assembly) {
   std::vector<Pocket> all;
   const Mechanism bodies = withoutHands(assembly);
   for (const auto& [index, slide] : assembly.every<Slide>()) {
@@ -143,7 +149,7 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
       if ((asHost ? glue.onHostFace() : glue.byFace) != slide.onFace()) continue;
       const PanelIndex panel = asHost ? glue.tab : glue.host;
       if (bodies.bodyOf[panel] == bodies.bodyOf[slide.second]) continue;
-      auto pocket = pocketOf(assembly, slider, g, glue, thickness_mm);
+      auto pocket = pocketOf(assembly, slider, g, glue);
       // Its maker has laid it over the first of those: they hold nothing.
       if (pocket && pocket->covers && beneath++ < slide.over) continue;
       if (pocket) all.push_back(std::move(*pocket));
@@ -152,10 +158,10 @@ std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm) {
   return all;
 }
 
-void measureSlides(Assembly& assembly, double thickness_mm) {
+void measureSlides(Assembly& assembly) {
   std::map<int, Box2> over; // along the way
-  for (const Pocket& pocket : pocketsOf(assembly, thickness_mm)) {
-    const double play = slidePlay_mm(pocket.layers, thickness_mm);
+  for (const Pocket& pocket : pocketsOf(assembly)) {
+    const double play = slidePlay_mm(pocket.inside_mm);
     if (!pocket.covers || std::min(pocket.low_mm, pocket.high_mm) < play - kTouch_mm) continue;
     Box2& box = over[pocket.slide.value];
     box.add({play, pocket.from_mm}), box.add({play, pocket.to_mm});

@@ -16,18 +16,18 @@ struct Pocket {
   /// on the nearer side; negative where it is in the way.
   double low_mm = 0, high_mm = 0;
   double from_mm = 0, to_mm = 0; ///< where it is on the way
-  int layers = 1;                ///< of paper that slide there
+  double inside_mm = 0;          ///< thickness of all paper that slides there
   std::vector<Polygon> strips;   ///< of a cover: what is left for glue, in the panel's flat frame
 };
 
-/// How much room a slider of some layers needs beside it: a hand's inaccuracy and the way round the
-/// paper's edge.
-double slidePlay_mm(int layers, double thickness_mm);
+/// How much room a slider needs beside it: a hand's inaccuracy and the way round the edge of all
+/// that slides, `inside_mm` thick.
+double slidePlay_mm(double inside_mm);
 
 /// What every slide meets on its panel between its stops. Cost: slides times glued panels.
-std::vector<Pocket> pocketsOf(const Assembly& assembly, double thickness_mm);
+std::vector<Pocket> pocketsOf(const Assembly& assembly);
 
 /// Notes at every slide how the covers over it guide it.
-void measureSlides(Assembly& assembly, double thickness_mm);
+void measureSlides(Assembly& assembly);
 
 } // namespace hinge

@@ -40,6 +40,7 @@ Inside insideOf(const Assembly& assembly, const Mechanism& bodies, PanelIndex ca
     const Box2 part = layer ? inBand(*layer, toStrap, low, high) : Box2();
     if (part.empty() || part.size().x() < 0.5) return;
     inside.extent.add(part), ++inside.layers;
+    inside.thick_mm += assembly.thickness_mm(p);
   };
   const BodyIndex body = bodies.bodyOf[carrier];
   const Iso3 home = inverseOf(bodies.inBody[carrier]);
@@ -83,7 +84,8 @@ std::optional<Wrap> wrapOf(const Assembly& assembly, const Mechanism& bodies, co
       insideOf(assembly, bodies, strap.carrier, piece, inverseOf(frame) * inverseOf(toCarrier),
                std::min(one, two), std::max(one, two));
   if (found.layers == 0) return std::nullopt;
-  Wrap wrap{piece, strap.carrier, strap.panel, found.layers, found.extent.size().x(), inside, 0};
+  Wrap wrap{piece, strap.carrier, strap.panel, found.layers, found.thick_mm};
+  wrap.width_mm = found.extent.size().x(), wrap.inside_mm = inside;
   // Folds that do not lie evenly on both sides leave less than they seem to.
   const double off = std::abs(0.5 * inside - found.extent.centre().x());
   wrap.inside_mm -= 2 * std::max(0.0, off - kFlat_mm);
@@ -99,11 +101,11 @@ bool isGluedToItself(const Assembly& assembly, PieceIndex piece) {
   return false;
 }
 
-double wrapWidth_mm(double width_mm, int layers, double thickness_mm) {
-  return width_mm + 2 * starting::kSlidePlay_mm + 0.5 * kPi * (layers + 1) * thickness_mm;
+double wrapWidth_mm(double width_mm, double inside_mm, double own_mm) {
+  return width_mm + 2 * starting::kSlidePlay_mm + 0.5 * kPi * (inside_mm + own_mm);
 }
 
-std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
+std::vector<Wrap> wrapsOf(const Assembly& assembly) {
   std::vector<Wrap> all;
   const Mechanism bodies = Mechanism::from(assembly);
   for (PieceIndex piece : assembly.pieces.indices())
@@ -112,7 +114,8 @@ std::vector<Wrap> wrapsOf(const Assembly& assembly, double thickness_mm) {
       const auto toCarrier = strap ? strapOnCarrier(assembly, *strap) : std::nullopt;
       if (!toCarrier) continue;
       if (auto wrap = wrapOf(assembly, bodies, *strap, *toCarrier)) {
-        wrap->needed_mm = wrapWidth_mm(wrap->width_mm, wrap->layers, thickness_mm);
+        wrap->needed_mm =
+            wrapWidth_mm(wrap->width_mm, wrap->thick_mm, assembly.pieces[piece].thickness_mm);
         all.push_back(*wrap);
       }
     }

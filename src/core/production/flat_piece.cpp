@@ -147,13 +147,13 @@ Region paperOf(const FlatPiece& piece) {
   return region;
 }
 
-FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece, double thickness_mm) {
-  return flatOf(assembly, piece, pocketsOf(assembly, thickness_mm));
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece) {
+  return flatOf(assembly, piece, pocketsOf(assembly));
 }
 
-std::vector<FlatPiece> flatPieces(const Assembly& assembly, double thickness_mm) {
+std::vector<FlatPiece> flatPieces(const Assembly& assembly) {
   std::vector<FlatPiece> all;
-  const auto pockets = pocketsOf(assembly, thickness_mm);
+  const auto pockets = pocketsOf(assembly);
   for (PieceIndex p : assembly.pieces.indices())
     all.push_back(flatOf(assembly, p, pockets));
   return all;

@@ -49,12 +49,9 @@ struct FlatPiece {
 /// The paper of a piece: its outermost cut line and the openings in it; bare cuts are not told.
 Region paperOf(const FlatPiece& piece);
 
-/// The thickness of the paper tells how far glue must stay away from what slides under a pocket's
-/// front.
-FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece,
-                    double thickness_mm = starting::kCardThickness_mm);
-std::vector<FlatPiece> flatPieces(const Assembly& assembly,
-                                  double thickness_mm = starting::kCardThickness_mm);
+/// Under the front of a pocket glue stays away from what slides there by as much as that is thick.
+FlatPiece flatPiece(const Assembly& assembly, PieceIndex piece);
+std::vector<FlatPiece> flatPieces(const Assembly& assembly);
 
 /// Where a piece goes on a sheet: piece frame -> rotate by 90 degrees if asked -> translate.
 struct SheetPlace {

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/shut_state.h"
-#include "core/assembly/paper_of.h"
 #include "core/paper/starting_values.h"
 #include <algorithm>
 #include <cmath>
@@ -42,20 +41,21 @@ void lay(ThicknessMap& map, const Region& region, double thickness_mm, bool isSh
   }
 }
 
-/// How many limbs lie on one another under a pin, its own limb included, counted from what carries
-/// the first.
-int limbsUnder(const Assembly& assembly, PanelIndex panel, int deepest = 20) {
-  int most = 0;
+/// How thick the limbs are that lie on one another under a pin, its own limb included, counted from
+/// what carries the first.
+double limbsUnder_mm(const Assembly& assembly, PanelIndex panel, int deepest = 20) {
+  double most = 0;
   for (const Joint& joint : assembly.joints)
     if (const Guide* guide = std::holds_alternative<Slot>(joint) ? nullptr : guideOf(joint);
         guide && guide->second == panel && deepest > 0)
-      most = std::max(most, 1 + limbsUnder(assembly, guide->first, deepest - 1));
+      most = std::max(most, assembly.thickness_mm(panel) +
+                                limbsUnder_mm(assembly, guide->first, deepest - 1));
   return most;
 }
 
 /// Heads of pins stand over the paper: the shut card is thicker there, and pads must be as high as
 /// limbs and head together.
-void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
+void addPins(ShutState& state, const Assembly& assembly,
              const std::function<Vec2(const Pivot&)>& placeOf) {
   for (const auto& [j, pin] : assembly.every<Pivot>()) {
     const Vec2 at = (placeOf(pin) - state.map.origin) / state.map.cell_mm;
@@ -63,8 +63,8 @@ void addPins(ShutState& state, const Assembly& assembly, double thickness_mm,
               row = std::clamp(static_cast<int>(at.y()), 0, state.map.rows - 1);
     state.thickness_mm =
         std::max(state.thickness_mm, state.map.highAt_mm(column, row) + starting::kPinHead_mm);
-    state.pads_mm = std::max(state.pads_mm, limbsUnder(assembly, pin.second) * thickness_mm +
-                                                starting::kPinHead_mm);
+    state.pads_mm =
+        std::max(state.pads_mm, limbsUnder_mm(assembly, pin.second) + starting::kPinHead_mm);
   }
 }
 
@@ -79,14 +79,14 @@ struct LaidOnPage {
 };
 
 std::vector<LaidOnPage> everythingThatLies(const Assembly& assembly, const Pose& shut,
-                                           const Design& design, std::span<const LaidOn> laid) {
+                                           std::span<const LaidOn> laid) {
   const Iso3 toPage = inverseOf(shut.panels[assembly.root]);
   std::vector<LaidOnPage> lying;
   for (PanelIndex p : assembly.panels.indices()) {
     if (!shut.placed[p]) continue;
-    lying.push_back({mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
-                     {p, assembly.pieces[assembly.panels[p].piece].paper, false,
-                      paperOf(design, assembly, p).thickness_mm}});
+    lying.push_back(
+        {mapped(assembly.panels[p].outline, toPage * shut.panels[p]),
+         {p, assembly.pieces[assembly.panels[p].piece].paper, false, assembly.thickness_mm(p)}});
   }
   for (const LaidOn& on : laid)
     if (shut.placed[on.panel])
@@ -102,7 +102,7 @@ double withoutHair(double mm) {
 }
 
 /// What lies along the gutter besides the pages: sheets, and how high.
-void measureGutter(ShutState& state, const Design& design) {
+void measureGutter(ShutState& state, const Assembly& assembly) {
   // The gutter is the edge x = 0 of the first page. A fold wraps what lies within its first
   // millimetres.
   constexpr double kAlongGutter_mm = 3;
@@ -112,8 +112,8 @@ void measureGutter(ShutState& state, const Design& design) {
       if (const double x = state.map.origin.x() + (column + 0.5) * state.map.cell_mm;
           x < 0 && x > -kAlongGutter_mm) {
         state.gutterSheets = std::max(state.gutterSheets, state.map.at(column, row) - 2);
-        high =
-            std::max(high, state.map.highAt_mm(column, row) - 2 * design.cardPaper().thickness_mm);
+        high = std::max(high, state.map.highAt_mm(column, row) -
+                                  2 * assembly.thickness_mm(assembly.root));
       }
   state.gutterRelief_mm = 0.5 * withoutHair(high);
 }
@@ -125,7 +125,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
   const Assembly& assembly = motion.assembly();
   const Pose shut = motion.shutPose();
   const Iso3 toPage = inverseOf(shut.panels[assembly.root]);
-  const std::vector<LaidOnPage> lying = everythingThatLies(assembly, shut, design, laid);
+  const std::vector<LaidOnPage> lying = everythingThatLies(assembly, shut, laid);
   Box2 extent;
   for (const LaidOnPage& one : lying)
     extent.add(boundsOf(one.region));
@@ -142,7 +142,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
   state.map.sheets.assign(cells, 0), state.map.high_mm.assign(cells, 0);
   for (const LaidOnPage& one : lying)
     lay(state.map, one.region, one.sheet.thickness_mm, !one.sheet.paper.empty());
-  measureGutter(state, design);
+  measureGutter(state, assembly);
   const auto thickest = std::ranges::max_element(state.map.high_mm);
   if (thickest != state.map.high_mm.end()) {
     const auto index = static_cast<int>(thickest - state.map.high_mm.begin());
@@ -156,7 +156,7 @@ ShutState shutState(const Motion& motion, const Design& design, std::span<const 
       }
   }
   state.thickness_mm = withoutHair(state.thickness_mm);
-  addPins(state, assembly, design.cardPaper().thickness_mm, [&](const Pivot& pin) {
+  addPins(state, assembly, [&](const Pivot& pin) {
     return Vec2((toPage * (shut.panels[pin.first] * pin.onFirst.translation())).head<2>());
   });
   return state;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/motion/motion.h"
+#include "core/states/laid_on.h"
 #include <span>
 
 namespace hinge {
@@ -20,15 +20,6 @@ struct ThicknessMap {
   double highAt_mm(int column, int row) const {
     return high_mm[static_cast<std::size_t>(row * columns + column)];
   }
-};
-
-/// What lies on a panel besides other panels: a layer, or the pads under a topper.
-struct LaidOn {
-  PanelIndex panel;
-  Region onPiece; ///< in the flat frame of the panel's piece
-  double thickness_mm = 0;
-  std::string paper;   ///< key in the drawer; empty: pads
-  bool onBack = false; ///< on the side of the panel that looks against the normal of its piece
 };
 
 /// One of the things that lie on one another at a place of the shut card.

@@ -13,7 +13,8 @@ Iso3 onTable(const CardBase& card, const Assembly& assembly, double opening_rad)
   return rotationAboutLine(Vec3::Zero(), Vec3::UnitY(), kPi);
 }
 
-Stand standOf(const Motion& motion, const Design& design, int directions) {
+Stand standOf(const Motion& motion, const Design& design, std::span<const LaidOn> laid,
+              int directions) {
   Stand stand{.opening_rad = radians(design.card.display_deg)};
   stand.reached =
       stand.opening_rad >= motion.low_rad() - 1e-9 && stand.opening_rad <= motion.high_rad() + 1e-9;
@@ -36,6 +37,12 @@ Stand standOf(const Motion& motion, const Design& design, int directions) {
       corners.push_back(turn * (pose.panels[p] * lift(c)));
       ground = std::min(ground, corners.back().z());
     }
+  }
+  for (const LaidOn& on : laid) {
+    if (!pose.placed[on.panel] || on.paper.empty()) continue;
+    const double weight = area_mm2(on.onPiece) * 1e-6 * design.paperNamed(on.paper).weight_gsm;
+    moment += weight * (pose.panels[on.panel] * lift(centroidOf(on.onPiece)));
+    stand.weight_g += weight;
   }
   stand.centre = moment / stand.weight_g;
   constexpr double kTouches_mm = 0.5; // paper is never flatter than this

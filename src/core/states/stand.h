@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/motion/motion.h"
+#include "core/states/laid_on.h"
+#include <span>
 
 namespace hinge {
 
@@ -19,8 +20,9 @@ struct Stand {
 
 /// Centre of gravity of all panels over the outline of what touches the table. Lying, page b rests
 /// on the table; on its edge, a card folded at the side stands on its lower edge and one folded at
-/// the top on both fore edges, like a roof.
-Stand standOf(const Motion& motion, const Design& design, int directions = 36);
+/// the top on both fore edges, like a roof. Layers weigh as their paper does, pads nothing.
+Stand standOf(const Motion& motion, const Design& design, std::span<const LaidOn> laid = {},
+              int directions = 36);
 
 /// Turns the world so that the table is level (z up): lying, page b rests on it; on its edge, see
 /// standOf(). How high the table lies is not told.

@@ -75,6 +75,7 @@ Result<Assembly> assembleDesign(const Design& design) {
   }
   assembly.openBy_rad = radians(design.card.openBy_deg);
   assembly.pinPlay_mm = design.settings.pinPlay_mm;
+  assembly.closureLimit_mm = design.settings.closureLimit_mm;
   assembly.slidePlay_mm = starting::kSlidePlay_mm;
   useBetween(design.card, assembly);
   for (const StructureItem& item : design.structures) {
@@ -109,9 +110,10 @@ Result<Assembly> assembleDesign(const Design& design) {
   for (Piece& piece : assembly.pieces)
     if (piece.paper.empty()) piece.paper = design.paperOf(piece.owner).key;
   addToppers(design, assembly);
+  for (Piece& piece : assembly.pieces) // what comes made of its own design has its thickness
+    if (piece.thickness_mm == 0) piece.thickness_mm = design.paperNamed(piece.paper).thickness_mm;
   settleLooseFolds(assembly);
-  if (assembly.every<Slide>().begin() != assembly.every<Slide>().end())
-    measureSlides(assembly, design.cardPaper().thickness_mm);
+  if (assembly.every<Slide>().begin() != assembly.every<Slide>().end()) measureSlides(assembly);
   return assembly;
 }
 

@@ -19,13 +19,18 @@ bool ringsDecide(const StructureItem& item, const Seat& seat) {
   return waysOf(item).ringsDecide() || seat.kind() == SeatKind::Span;
 }
 
+double misfit_mm(const LinearClosure& closure, const ParameterValues& values) {
+  const double misfit = std::abs(closure.misfit(values));
+  return closure.unit == ParameterUnit::Degree ? radians(misfit) * kAngleArm_mm : misfit;
+}
+
 bool closesExactly(const StructureItem& item, const Motion& motion) {
   const Assembly& assembly = motion.assembly();
   if (ringsDecide(item, *assembly.findSeat(item.seat)))
-    return shutGap_mm(item.id, motion) < kExactClosure;
+    return shutGap_mm(item.id, motion) <= assembly.closureLimit_mm;
   for (const LinearClosure& closure :
        findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
-    if (std::abs(closure.misfit(item.values)) >= kExactClosure) return false;
+    if (misfit_mm(closure, item.values) > assembly.closureLimit_mm) return false;
   return true;
 }
 

@@ -8,9 +8,14 @@ namespace hinge {
 /// is far above this (mm or degrees).
 constexpr double kExactClosure = 1e-6;
 
+/// What an angle that is off comes to at the end of a panel of usual size: its arm.
+constexpr double kAngleArm_mm = 60;
+/// How far a condition of a recipe is from holding, in mm; angles by what they come to.
+double misfit_mm(const LinearClosure& closure, const ParameterValues& values);
+
 /// True when the structure meets all exact conditions for lying flat in the shut card on the seat
-/// it stands on. Strips and free pieces have none in closed form: their rings in the shut state
-/// tell.
+/// it stands on, but for what paper gives. Strips and free pieces have none in closed form: their
+/// rings in the shut state tell.
 bool closesExactly(const StructureItem& item, const Motion& motion);
 
 /// The worst gap (mm) in the shut state of the rings a structure has a part in.

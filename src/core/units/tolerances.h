@@ -20,6 +20,9 @@ constexpr double kTouch_mm = 1e-6;
 constexpr double kApart_mm = 1e-7;
 /// Paper may end on a fold or a foot, or come as near to it (mm) as no hand can tell.
 constexpr double kBesideFold_mm = 0.05;
+/// As far as hands miss the place where they glue: if paper lacks less room than this (mm) it
+/// gives, which is felt; if it lacks more the card is spoiled.
+constexpr double kPaperGives_mm = 0.5;
 /// Less common area (mm2) is two corners that touch, not two sheets on one another.
 constexpr double kLeastOverlap_mm2 = 0.5;
 /// Slots whose ways differ by less are pushed together in one go: paper bends that much.
@@ -43,13 +46,11 @@ constexpr double kSameLine_mm = 1e-6;
 /// A closure counts as closed below this (mm). The solver reaches about 1e-12; paper does not know
 /// 1e-7.
 constexpr double kClosed_mm = 1e-7;
-/// Joints typed by hand may stand askew by as much (mm) and still be put together: no paper knows
-/// it. Their rings then count as closed at kAskewShare times the gap that is left where they are
-/// put together.
+/// Loops and joints that miss closing by less (mm) say nothing of it: no paper knows it. Joints
+/// typed by hand may stand askew by as much and still be put together; their rings then count as
+/// closed at kAskewShare times the gap that is left there. Up to the closure limit of the design
+/// (Assembly::closureLimit_mm) paper gives, which is told; beyond it the card is spoiled.
 constexpr double kAskew_mm = 0.02, kAskewShare = 3;
-/// The two sides of a joint meet when they are no farther apart (mm): a third of what hands place
-/// glue to, and more than kAskewShare lets rings stand askew.
-constexpr double kMeets_mm = 0.15;
 /// Corrections stop when the residual is this small relative to the block's size: the floor of
 /// double arithmetic.
 constexpr double kResidualFloor = 1e-13;
