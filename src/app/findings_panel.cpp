@@ -272,16 +272,21 @@ void FindingsPanel::showMend(Row& row, const Finding& finding, std::size_t k,
   row.mend = mend;
 }
 
-void FindingsPanel::addFacts(const Analysis& analysis) {
-  if (!analysis.shut || !analysis.stand) return;
+namespace {
+
+/// How the shut card measures.
+QString shutFacts(const Analysis& analysis) {
+  if (!analysis.motion->shuts())
+    return FindingsPanel::tr("The card is not used shut: what it measures when shut is not known.");
   const ShutState& shut = *analysis.shut;
   const LengthUnit unit = analysis.design.settings.unit;
   const auto length = [&](double mm, LengthUnit in) {
     return QString::fromStdString(formatLength(mm, in));
   };
   const auto thin = [&](double mm) { return length(mm, LengthUnit::Millimetre); };
-  QString text = tr("Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left "
-                    "loose: the opening alone decides where every panel is.")
+  QString text = FindingsPanel::tr(
+                     "Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left "
+                     "loose: the opening alone decides where every panel is.")
                      .arg(QString::fromStdString(formatLength(shut.width_mm, unit, false)),
                           length(shut.height_mm, unit), thin(shut.thickness_mm))
                      .arg(shut.thickestSheets);
@@ -289,18 +294,27 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
   if (std::abs(shut.width_mm - card.width_mm) > 0.05 ||
       std::abs(shut.height_mm - card.height_mm) > 0.05)
     text += QLatin1Char('\n') +
-            tr("The finished size %1 × %2 is that of the page the others fold onto.")
+            FindingsPanel::tr("The finished size %1 × %2 is that of the page the others fold onto.")
                 .arg(QString::fromStdString(formatLength(card.width_mm, unit, false)),
                      length(card.height_mm, unit));
   if (shut.gutterSheets > 0)
-    text +=
-        QLatin1Char('\n') + tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")
-                                .arg(shut.gutterSheets)
-                                .arg(thin(shut.gutterRelief_mm));
+    text += QLatin1Char('\n') +
+            FindingsPanel::tr("Sheets wrapped by the gutter: %1. Offset its fold by %2 for them.")
+                .arg(shut.gutterSheets)
+                .arg(thin(shut.gutterRelief_mm));
   if (shut.pads_mm > 0)
     text += QLatin1Char('\n') +
-            tr("Pin heads stand up: pads %1 high beside them carry what lies over the limbs.")
+            FindingsPanel::tr(
+                "Pin heads stand up: pads %1 high beside them carry what lies over the limbs.")
                 .arg(thin(shut.pads_mm));
+  return text;
+}
+
+} // namespace
+
+void FindingsPanel::addFacts(const Analysis& analysis) {
+  if (!analysis.shut || !analysis.stand) return;
+  QString text = shutFacts(analysis);
   if (const Stand& stand = *analysis.stand; stand.reached)
     text += QLatin1Char('\n') +
             tr("Shown open at %1 it weighs %2 g and falls only when tilted by %3.")

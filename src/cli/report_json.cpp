@@ -129,9 +129,8 @@ Json shutJson(const ShutState& shut) {
           {"envelope_mm", {envelope.long_mm, envelope.short_mm}}};
 }
 
-Json standJson(const Motion& motion, const Design& design) {
+Json standJson(const Stand& stand, const Design& design) {
   constexpr int kDirections = 12;
-  const Stand stand = standOf(motion, design, 36);
   Json out = {{"opening_deg", degrees(stand.opening_rad)},
               {"rests", design.card.rests == Rests::OnPage ? "page" : "edge"},
               {"reached", stand.reached}};
@@ -186,9 +185,12 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"mend", mend},
                                {"mend_sought", f.mendSought}});
   }
-  out["shut"] = shutJson(*analysis.snapshot->shut());
+  // A card that does not come down to shut has no shut state: nothing is known of it.
+  const bool shuts = analysis.motion->shuts();
+  out["shut"] = shuts ? shutJson(*analysis.snapshot->shut()) : Json::object();
+  out["shut"]["known"] = shuts;
   out["shut"]["stack"] = stackJson(*analysis.motion);
-  out["stand"] = standJson(*analysis.motion, analysis.design);
+  out["stand"] = standJson(*analysis.snapshot->stand(), analysis.design);
   return printed(out);
 }
 

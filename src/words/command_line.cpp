@@ -103,7 +103,7 @@ constexpr Sentence kCommandLineSaid[] = {
          "width, height, title, unit, stock, sheet, envelope, slice, fold, rests, display_deg, "
          "open_by_deg, works_from_deg and works_to_deg (the openings between which it is used), "
          "thickness, weight_gsm, least_tab, tab_bevel_deg, fold_clearance, edge_reserve, "
-         "pin_play")},
+         "pin_play, closure (by how much a loop may miss closing)")},
     {"help.take-a-structure-away-with",
      QT_TRANSLATE_NOOP("words", "take a structure away with everything on it")},
     {"help.structure-id", QT_TRANSLATE_NOOP("words", "structure id")},
@@ -420,6 +420,9 @@ constexpr Sentence kCommandLineSaid[] = {
     {"work.missing/no-piece", QT_TRANSLATE_NOOP("words", "is no free piece")},
     {"usage/required", QT_TRANSLATE_NOOP("words", "%1 is required")},
     {"usage/overlap", QT_TRANSLATE_NOOP("words", "the overlap must be %1 to %2")},
+    {"cli.round-would-spoil",
+     QT_TRANSLATE_NOOP("words", "rounded so, the card would be spoiled: it stays as it is")},
+    {"usage/empty", QT_TRANSLATE_NOOP("words", "was given an empty text")},
     {"file.exists", QT_TRANSLATE_NOOP("words", "is there already; --force replaces it")},
     {"piece.impossible",
      QT_TRANSLATE_NOOP("words",

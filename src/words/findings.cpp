@@ -15,6 +15,10 @@ namespace {
 /// before it, all of them, much (the amount), detail, openings (from and to), from, to, show (an
 /// opening each).
 constexpr Sentence kFindingsSaid[] = {
+    {"shut-flat/forgiven",
+     QT_TRANSLATE_NOOP("words",
+                       "the panels of {who} miss closing their loop by {much}: paper gives "
+                       "that, but no more")},
     {"shut-flat/jams",
      QT_TRANSLATE_NOOP(
          "words",
@@ -27,6 +31,14 @@ constexpr Sentence kFindingsSaid[] = {
     {"edge-reserve",
      QT_TRANSLATE_NOOP(
          "words", "{panel} comes {much} into the reserve at the {detail} edge of the shut card")},
+    {"panels-hit/in-plane",
+     QT_TRANSLATE_NOOP("words",
+                       "{panel} and {other} lie in one plane and would have to pass {much} "
+                       "through one another at {show}")},
+    {"order-open",
+     QT_TRANSLATE_NOOP("words",
+                       "not fully checked: so many sheets lie on one another that no order "
+                       "of them was found in time")},
     {"panels-hit",
      QT_TRANSLATE_NOOP("words", "{panel} and {other} pass {much} through one another {openings}")},
     {"plates-hit",
@@ -53,6 +65,10 @@ constexpr Sentence kFindingsSaid[] = {
                                 "a hand moves it")},
     {"hangs", QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests flat until a "
                                          "hand lifts it")},
+    {"lift-hits/in-plane",
+     QT_TRANSLATE_NOOP("words",
+                       "{panel} and {other} lie in one plane and would have to pass {much} "
+                       "through one another when a hand moves them")},
     {"lift-hits",
      QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when a hand moves it to "
                                 "{detail}")},
@@ -69,6 +85,15 @@ constexpr Sentence kFindingsSaid[] = {
     {"locked",
      QT_TRANSLATE_NOOP("words", "{who} ties {before} and {last} together: the card is locked, they "
                                 "would have to part by {much}")},
+    {"torn/forgiven",
+     QT_TRANSLATE_NOOP("words", "{panel} and {last} are joined {much} apart: paper gives that, but "
+                                "no more")},
+    {"torn/parting",
+     QT_TRANSLATE_NOOP("words", "{panel} and {last} are joined where they part by {much} "
+                                "{openings}: the joint tears")},
+    {"torn/parting-fold",
+     QT_TRANSLATE_NOOP("words", "the fold between {panel} and {last} is held on both sides, which "
+                                "part by {much} {openings}: the paper tears")},
     {"torn",
      QT_TRANSLATE_NOOP(
          "words", "{panel} and {last} are joined in ways that are {much} apart: the joint tears")},
@@ -154,6 +179,34 @@ constexpr Sentence kFindingsSaid[] = {
     {"tips-easily",
      QT_TRANSLATE_NOOP("words",
                        "the card shown open at {show} falls over when it is tilted by {much}")},
+    {"glue-on-nothing", QT_TRANSLATE_NOOP("words", "{panel} is glued where {other} has no paper")},
+    {"glue-little",
+     QT_TRANSLATE_NOOP("words", "{panel} is held on {other} by a spot of glue of {detail} square: "
+                                "too little paper lies under it")},
+    {"pin-in-the-open",
+     QT_TRANSLATE_NOOP("words", "the pin of {panel} on {other} goes through an opening: it is "
+                                "{much} from the paper")},
+    {"folds-other-way",
+     QT_TRANSLATE_NOOP("words", "{detail} between {panel} and {other} folds the other way, by "
+                                "{much} at {show}")},
+    {"layers-at-fold",
+     QT_TRANSLATE_NOOP("words", "what lies on {panel} and {other} is too thick so near to their "
+                                "fold: they lack {much} of room to close")},
+    {"stands-in-shut",
+     QT_TRANSLATE_NOOP("words", "{panel} is held at an angle and stands {much} out of the shut "
+                                "card")},
+    {"shown-outside",
+     QT_TRANSLATE_NOOP("words", "the card is shown open at {detail}, where it never is: it is used "
+                                "{openings}")},
+    {"pulled-by-nothing",
+     QT_TRANSLATE_NOOP("words", "nothing pulls {panel}: it runs {much} on {other} only when a "
+                                "band, a strip or a hand draws it")},
+    {"not-shut-below",
+     QT_TRANSLATE_NOOP("words", "the card cannot be shut below {to}: {who} is {much} out; what the "
+                                "shut card measures is not known")},
+    {"tie-blocked",
+     QT_TRANSLATE_NOOP("words", "{last} stands in the way between the ends of what {panel} is tied "
+                                "with: to go round it takes {much} more")},
     {"envelope-small",
      QT_TRANSLATE_NOOP("words", "the shut card is {much} too large for the envelope {detail}")},
     {"envelope-tight",

@@ -148,6 +148,11 @@ constexpr Sentence kPartsSaid[] = {
     {"mend/down", QT_TRANSLATE_NOOP("words", "%1: %2 down")},
     {"mend/smaller", QT_TRANSLATE_NOOP("words", "%1: smaller, %2 × %3")},
     {"mend/lower", QT_TRANSLATE_NOOP("words", "%1: pads of %2")},
+    {"mend/turn-score", QT_TRANSLATE_NOOP("words", "%1: fold %2 the other way")},
+    {"mend/turn-scores",
+     QT_TRANSLATE_NOOP("words", "%1: fold %2 and the others that go wrong the other way")},
+    {"marked-valley", QT_TRANSLATE_NOOP("words", "%1, marked as a valley,")},
+    {"marked-mountain", QT_TRANSLATE_NOOP("words", "%1, marked as a mountain,")},
     {"mend/both", QT_TRANSLATE_NOOP("words", "%1 and %2")},
 };
 

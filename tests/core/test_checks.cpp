@@ -32,7 +32,9 @@ private slots:
     QTest::addColumn<double>("misfit");
     QTest::newRow("exact") << 45.0 << 0.0;
     QTest::newRow("half a millimetre") << 45.5 << 0.5;
-    QTest::newRow("a hundredth") << 45.01 << 0.01;
+    QTest::newRow("a hundredth, which no paper knows") << 45.01 << 0.0;
+    QTest::newRow("a tenth, which paper gives") << 45.1 << 0.1;
+    QTest::newRow("a quarter, which paper gives") << 45.25 << 0.25;
     QTest::newRow("too short") << 43.0 << 2.0;
   }
   void shutFlatIsExact() {
@@ -45,10 +47,26 @@ private slots:
     QCOMPARE(f != nullptr, misfit > 0);
     if (!f) return;
     QVERIFY_NEAR(f->amount, misfit, 1e-9);
+    const bool given = misfit <= design.settings.closureLimit_mm;
+    QCOMPARE(a.verdict, given ? Verdict::Advice : Verdict::Spoiled);
+    QCOMPARE(f->detail.key == "forgiven", given);
     QVERIFY(f->mend);
     QVERIFY_NEAR(f->mend->edits.front().to, 45, 1e-9);
     QCOMPARE(checked(*applyMend(design, *f->mend)).verdict, Verdict::Good);
     QVERIFY(!findCode(a, "panels-hit")); // the consequence is not reported as a second trouble
+  }
+  void theClosureLimitIsASetting() {
+    Design design = card();
+    add(design, "box", "gutter", {{"a", 30}, {"b", 30}, {"c", 45}, {"d", 45.25}});
+    design.settings.closureLimit_mm = 0.2;
+    QCOMPARE(checked(design).verdict, Verdict::Spoiled);
+    design.settings.closureLimit_mm = 0.3;
+    const Analysis given = checked(design);
+    QCOMPARE(given.verdict, Verdict::Advice);
+    // It comes down to the shut card, open by what it misses and no more.
+    QCOMPARE(given.motion->low_rad(), 0.0);
+    QVERIFY(given.motion->poseAt(radians(0.1)).residual_mm <= 0.3);
+    QVERIFY(given.motion->poseAt(radians(60)).residual_mm < 1e-6);
   }
   void angleMisfitsAreInDegrees() {
     Design design = card();

@@ -72,5 +72,10 @@ const CheckKind& feetCheck();
 const CheckKind& matsCheck();
 const CheckKind& toppersCheck();
 const CheckKind& splicesCheck();
+const CheckKind& glueCheck();
+const CheckKind& foldWaysCheck();
+const CheckKind& declaredUseCheck();
+const CheckKind& layersAtFoldsCheck();
+const CheckKind& inPlaneCheck();
 
 } // namespace hinge

@@ -8,7 +8,8 @@
 #include <cmath>
 
 // What hangs and what is lifted by hand: paper that nothing but a fold holds is told of unless its
-// maker wants it so; what is lifted hits nothing on its whole way, in the card as it is displayed.
+// maker wants it so; what is lifted hits nothing on its whole way, in the card as it is displayed
+// and opened farther. In a card that is less open no hand lifts it.
 
 namespace hinge {
 namespace {
@@ -33,15 +34,24 @@ void findHanging(const CheckInput& in, std::vector<Finding>& found) {
 /// The deepest crossing of what is lifted with all else, on its whole way.
 class Sweep {
 public:
-  Sweep(const CheckInput& in, const Lift& lift) : m_in(in), m_lift(lift) {
-    m_f.code = "lift-hits";
-    m_f.from_rad = m_f.to_rad = m_f.show_rad =
-        std::clamp(radians(in.design.card.display_deg), in.motion.low_rad(), in.motion.high_rad());
-  }
+  Sweep(const CheckInput& in, const Lift& lift) : m_in(in), m_lift(lift) { m_f.code = "lift-hits"; }
 
   std::optional<Finding> run() {
+    const double low = m_in.motion.low_rad(), high = m_in.motion.high_rad();
+    const double shown = std::clamp(radians(m_in.design.card.display_deg), low, high);
+    constexpr double kApart_rad = radians(30);
+    const int parts = static_cast<int>(std::ceil((high - shown) / kApart_rad));
+    look(shown);
+    for (int k = 1; k <= parts; ++k)
+      look(shown + (high - shown) * k / parts);
+    return m_f.amount > 0 ? std::optional(m_f) : std::nullopt;
+  }
+
+private:
+  /// The whole way at one opening.
+  void look(double opening_rad) {
     constexpr double kStep_rad = radians(2), kStep_mm = 2;
-    const Pose rest = m_in.motion.poseAt(m_f.show_rad);
+    const Pose rest = m_in.motion.poseAt(opening_rad);
     const double way = std::abs(m_lift.most - m_lift.least);
     const int steps =
         std::max(1, static_cast<int>(std::ceil(way / (m_lift.slides ? kStep_mm : kStep_rad))));
@@ -50,10 +60,8 @@ public:
       look(lifted(m_in.assembly, rest, m_lift, share),
            m_lift.least + (m_lift.most - m_lift.least) * share);
     }
-    return m_f.amount > 0 ? std::optional(m_f) : std::nullopt;
   }
 
-private:
   void look(const Pose& pose, double at) {
     constexpr double kDeep_mm = 0.05; // shallower crossings are touching paper
     for (PanelIndex p : m_lift.panels) {
@@ -70,6 +78,7 @@ private:
         m_f.elements.clear(), m_f.owners.clear();
         addPanel(m_in, p, m_f), addPanel(m_in, q, m_f);
         m_f.amount = depth, m_f.place = place;
+        m_f.from_rad = m_f.to_rad = m_f.show_rad = pose.opening_rad;
         m_f.detail = placeOf(at);
       }
     }

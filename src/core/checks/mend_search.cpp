@@ -50,6 +50,8 @@ std::vector<StructureId> movedBy(const Design& design, const Motion& motion, con
   std::vector<StructureId> all, open;
   for (const MendEdit& edit : mend.edits)
     open.push_back(edit.id);
+  for (const MendWork& made : mend.works)
+    open.push_back(made.id);
   while (!open.empty()) {
     const StructureId id = open.back();
     open.pop_back();

@@ -30,13 +30,14 @@ const std::vector<Finding>& CheckInput::of(const CheckKind& check) const {
 
 std::span<const CheckKind* const> checkKinds() {
   static const CheckKind* const all[] = {
-      &shutFlatCheck(),  &reachCheck(),    &holdsCheck(),       &mobilityCheck(),
-      &panelsHitCheck(), &platesCheck(),   &gluedSideCheck(),   &stackingCheck(),
-      &slotsCheck(),     &tiesCheck(),     &stopsCheck(),       &limbsCheck(),
-      &pocketsCheck(),   &strapsCheck(),   &feetCheck(),        &orderCheck(),
-      &liftsCheck(),     &springsCheck(),  &cardsWithinCheck(), &insideCoverCheck(),
-      &tabsCheck(),      &envelopeCheck(), &displayCheck(),     &toppersCheck(),
-      &matsCheck(),      &splicesCheck()};
+      &shutFlatCheck(),      &reachCheck(),       &holdsCheck(),       &mobilityCheck(),
+      &panelsHitCheck(),     &platesCheck(),      &gluedSideCheck(),   &stackingCheck(),
+      &slotsCheck(),         &tiesCheck(),        &stopsCheck(),       &limbsCheck(),
+      &pocketsCheck(),       &strapsCheck(),      &feetCheck(),        &orderCheck(),
+      &liftsCheck(),         &springsCheck(),     &cardsWithinCheck(), &insideCoverCheck(),
+      &tabsCheck(),          &envelopeCheck(),    &displayCheck(),     &toppersCheck(),
+      &matsCheck(),          &splicesCheck(),     &glueCheck(),        &foldWaysCheck(),
+      &layersAtFoldsCheck(), &declaredUseCheck(), &inPlaneCheck()};
   return all;
 }
 

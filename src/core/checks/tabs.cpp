@@ -19,8 +19,9 @@ struct GluedTab {
   Vec3 shutPlace;
 };
 
-/// Smallest width of a convex polygon over its edge directions.
-double leastWidth_mm(const Polygon& p) {
+/// Smallest width of a polygon over the edge directions of its hull.
+double leastWidth_mm(const Polygon& outline) {
+  const Polygon p = convexHull(outline);
   double least = 1e300;
   for (std::size_t i = 0; i < p.size(); ++i) {
     const Vec2 d = (p[(i + 1) % p.size()] - p[i]).normalized(), n(-d.y(), d.x());
@@ -95,11 +96,8 @@ void checkHost(const CheckInput& in, const GluedTab& t, double show_rad,
       past = std::max(past, distanceToOutline(host.outline, p));
   for (const Polygon& hole : host.outline.holes) {
     const Polygon over(hole.rbegin(), hole.rend());
-    double least = 1e300;
-    for (const Polygon& part : convexParts(over))
-      if (const Polygon open = intersectConvex(t.onHost, part); !open.empty())
-        least = std::min(least, leastWidth_mm(open));
-    if (least < 1e300) past = std::max(past, least);
+    for (const Region& open : common(Region(t.onHost), Region(over)))
+      past = std::max(past, leastWidth_mm(open.rim));
   }
   for (FoldIndex f : in.assembly.foldsOf(t.host)) {
     const Fold& fold = in.assembly.folds[f];
@@ -151,8 +149,9 @@ std::vector<Finding> checkTabs(const CheckInput& in) {
   for (std::size_t i = 0; i < tabs.size(); ++i)
     for (std::size_t j = i + 1; j < tabs.size(); ++j) {
       if (tabs[i].host != tabs[j].host || tabs[i].onFace != tabs[j].onFace) continue;
-      const Polygon shared = intersectConvex(tabs[i].onHost, tabs[j].onHost);
-      const double width = shared.empty() ? 0.0 : leastWidth_mm(shared);
+      double width = 0;
+      for (const Region& shared : common(Region(tabs[i].onHost), Region(tabs[j].onHost)))
+        width = std::max(width, leastWidth_mm(shared.rim));
       if (width < 0.05) continue; // less than any hand places
       Finding f = make("tabs-overlap", Severity::Spoils, in, tabs[i], width, show);
       f.elements.push_back(in.assembly.panels[tabs[j].tab].key);

@@ -46,6 +46,7 @@ public:
     compareAll();
     sort(result);
     verifyFolds(result);
+    verifyNested(result);
     return result;
   }
 
@@ -314,6 +315,58 @@ private:
         }
       }
     }
+  }
+
+  /// A fold as it lies in the shut plane.
+  struct Crease {
+    FoldIndex fold;
+    Vec2 from, to;
+    Vec2 along() const { return (to - from).normalized(); }
+    /// Rising numbers: creases on one line come after one another.
+    std::array<double, 2> line() const {
+      Vec2 u = along();
+      if (u.x() < -kOneLine || (std::abs(u.x()) < kOneLine && u.y() < 0)) u = -u;
+      return {std::atan2(u.y(), u.x()), cross2(u, from)};
+    }
+  };
+  static constexpr double kOneLine = 1e-4;
+
+  /// Of two folds on one line whose leaves lie on one another both leaves of the one lie between
+  /// those of the other, or neither.
+  void verifyNested(Stacking& result) const {
+    std::vector<Crease> creases;
+    for (FoldIndex f : m_assembly.folds.indices()) {
+      const Fold& fold = m_assembly.folds[f];
+      if (m_motion.shutAngle(f) == 0 || known(fold.left, fold.right) == 0) continue;
+      const Iso3& pose = m_shut.panels[fold.left];
+      creases.push_back({f, (pose * lift(fold.from)).tail<2>(), (pose * lift(fold.to)).tail<2>()});
+    }
+    std::ranges::sort(creases, {}, &Crease::line);
+    for (std::size_t i = 0; i < creases.size(); ++i)
+      for (std::size_t j = i + 1; j < creases.size(); ++j) {
+        if (creases[j].line()[0] - creases[i].line()[0] > kOneLine) break;
+        if (std::abs(creases[j].line()[1] - creases[i].line()[1]) < kBesideFold_mm)
+          verifyPair(creases[i], creases[j], result);
+      }
+  }
+  void verifyPair(const Crease& one, const Crease& other, Stacking& result) const {
+    const Fold &f = m_assembly.folds[one.fold], &g = m_assembly.folds[other.fold];
+    const Vec2 u = one.along();
+    const auto [low, high] = std::minmax(u.dot(other.from - one.from), u.dot(other.to - one.from));
+    if (std::min(high, (one.to - one.from).norm()) - std::max(low, 0.0) < kBesideFold_mm) return;
+    const int sides[] = {known(f.left, g.left), known(f.right, g.left), known(f.left, g.right),
+                         known(f.right, g.right)};
+    if (std::ranges::find(sides, 0) != std::end(sides)) return;
+    // Sheets that are slotted into one another are over one another and under.
+    for (const auto& [j, slot] : m_assembly.every<Slot>())
+      for (PanelIndex a : {f.left, f.right})
+        for (PanelIndex b : {g.left, g.right})
+          if (std::minmax(a, b) == std::minmax(slot.first, slot.second)) return;
+    if ((sides[0] != sides[1]) == (sides[2] != sides[3])) return;
+    const Vec2 at = 0.5 * (one.from + one.to);
+    result.through.push_back(
+        {g.left, one.fold,
+         m_assembly.symmetric ? Vec3(0, at.x(), at.y()) : Vec3(-at.y(), at.x(), 0)});
   }
 
   const Motion& m_motion;
