@@ -12,7 +12,7 @@ namespace hinge {
 namespace {
 
 Result<void> writeText(const Result<std::string>& text, const std::string& path) {
-  return text ? writeFile(path, *text) : Result<void>(text.error());
+  return text ? writeOutput(path, *text) : Result<void>(text.error());
 }
 
 Result<std::string> modelOf(const Snapshot& snapshot) {
@@ -49,13 +49,14 @@ Result<void> CardFiles::write(const QString& format, const QString& path) const 
   const Assembly& assembly = **assembled;
   if (format.startsWith(QStringLiteral("sheet-"))) return writeText(sheetText(*this, format), file);
   if (format == QStringLiteral("svg"))
-    return writeFile(file, piecesToSvg(assembly, snapshot->design()));
+    return writeOutput(file, piecesToSvg(assembly, snapshot->design()));
   if (format == QStringLiteral("dxf"))
     return writeText(piecesToDxf(assembly, snapshot->design()), file);
   if (format == QStringLiteral("pdf")) return writeSheetsPdf(*snapshot, bench, file, pdf);
   if (format == QStringLiteral("csv"))
-    return writeFile(file, commaSeparated(tablesOf(*this, assembly)));
-  if (format == QStringLiteral("txt")) return writeFile(file, plainText(tablesOf(*this, assembly)));
+    return writeOutput(file, commaSeparated(tablesOf(*this, assembly)));
+  if (format == QStringLiteral("txt"))
+    return writeOutput(file, plainText(tablesOf(*this, assembly)));
   return writeText(modelOf(*snapshot), file);
 }
 

@@ -2,6 +2,10 @@
 #include "app/document.h"
 #include "app/saying.h"
 #include "core/io/design_json.h"
+#include "core/io/file_lock.h"
+#include "core/io/text_file.h"
+#include <QCryptographicHash>
+#include <QFile>
 #include <QFileInfo>
 #include <QSignalBlocker>
 #include <QUndoCommand>
@@ -9,6 +13,18 @@
 #include <utility>
 
 namespace hinge {
+namespace {
+
+QByteArray digestOf(const QByteArray& content) {
+  return QCryptographicHash::hash(content, QCryptographicHash::Sha256);
+}
+/// Of a file as it is on the disk; of one that cannot be read, nothing.
+QByteArray digestOfFile(const QString& path) {
+  QFile file(path);
+  return file.open(QIODevice::ReadOnly) ? digestOf(file.readAll()) : QByteArray();
+}
+
+} // namespace
 
 /// The only undo command: the whole design before and after. Snapshots are not kept: they would
 /// hold every motion of a long session.
@@ -41,6 +57,7 @@ Document::Document(QObject* parent)
     tellOfChange();
     keepSafe();
   });
+  connect(&m_watcher, &QFileSystemWatcher::fileChanged, this, &Document::titleChanged);
   m_copyTimer.setSingleShot(true);
   connect(&m_copyTimer, &QTimer::timeout, this, &Document::copyNow);
 }
@@ -108,7 +125,7 @@ void Document::start(const Design& design) {
     const QSignalBlocker quiet(m_stack); // what it would tell of is the old design
     m_stack.clear();
   }
-  m_path.clear();
+  setPath({}, {});
   m_selection.reset();
   set(std::make_shared<const Snapshot>(design));
   tellOfChange();
@@ -117,21 +134,42 @@ void Document::start(const Design& design) {
 }
 
 Result<void> Document::open(const QString& path) {
+  // Before it is read: what changes in between is seen when it is saved.
+  const QByteArray asSaved = digestOfFile(path);
   auto loaded = loadDesign(path.toStdString());
   if (!loaded) return loaded.error();
   start(*loaded);
-  m_path = QFileInfo(path).absoluteFilePath();
+  setPath(path, asSaved);
   emit titleChanged();
   return {};
 }
 
 Result<void> Document::saveTo(const QString& path) {
-  if (auto saved = saveDesign(committed(), path.toStdString()); !saved) return saved;
-  m_path = QFileInfo(path).absoluteFilePath();
+  const FileLock hold = FileLock::of(path.toStdString());
+  const std::string text = designToJson(committed());
+  if (auto saved = writeFile(path.toStdString(), text); !saved) return saved;
+  setPath(path, digestOf(QByteArray::fromStdString(text)));
   m_stack.setClean();
   dropCopy();
   emit titleChanged();
   return {};
+}
+
+void Document::setPath(const QString& path, const QByteArray& asSaved) {
+  m_path = path.isEmpty() ? QString() : QFileInfo(path).absoluteFilePath();
+  m_asSaved = asSaved;
+  if (!m_watcher.files().isEmpty()) m_watcher.removePaths(m_watcher.files());
+  if (!m_path.isEmpty()) m_watcher.addPath(m_path);
+}
+
+bool Document::isUnsaved() const {
+  return isModified() || (!m_path.isEmpty() && !QFileInfo::exists(m_path));
+}
+
+Document::OnDisk Document::onDisk() const {
+  if (m_path.isEmpty()) return OnDisk::AsItWas;
+  if (!QFileInfo::exists(m_path)) return OnDisk::Gone;
+  return digestOfFile(m_path) == m_asSaved ? OnDisk::AsItWas : OnDisk::Changed;
 }
 
 void Document::keepSafe() {
@@ -173,7 +211,7 @@ Result<void> Document::recover(const SafetyCopy::Left& copy) {
   Design before;
   if (auto original = loadDesign(copy.originalPath.toStdString()); original) before = *original;
   start(before);
-  m_path = copy.originalPath;
+  setPath(copy.originalPath, digestOfFile(copy.originalPath));
   m_stack.push(new DesignCommand(*this, before, std::make_shared<const Snapshot>(*loaded),
                                  tr("recovered work")));
   copyNow();

@@ -7,6 +7,7 @@
 #include "core/model/snapshot.h"
 #endif
 #include <QElapsedTimer>
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -44,6 +45,12 @@ public:
   void start(const Design& design);       ///< a new, unsaved document
   Result<void> open(const QString& path); ///< leaves the open document alone when it fails
   Result<void> saveTo(const QString& path);
+  /// What has become of its file since it was opened or saved.
+  enum class OnDisk { AsItWas, Changed, Gone };
+  OnDisk onDisk() const;
+  /// Whether something would be lost with the window: steps not saved, or all of it when its file
+  /// has been taken away.
+  bool isUnsaved() const;
 
   // --- the safety copy -----------------------------------------------------------------------
   /// Unsaved work is on disk this long after the last edit, and never later than the second one
@@ -68,11 +75,14 @@ private:
   void keepSafe(); ///< after every step of the undo stack
   void dropCopy();
   void setCopyTrouble(const QString& why);
+  void setPath(const QString& path, const QByteArray& asSaved);
 
   std::shared_ptr<const Snapshot> m_committed, m_preview; ///< m_preview: null when there is none
   std::optional<StructureId> m_selection;
   QUndoStack m_stack;
   QString m_path, m_copyTrouble;
+  QByteArray m_asSaved; ///< digest of its file as this document knows it
+  QFileSystemWatcher m_watcher;
   SafetyCopy m_copy;
   QTimer m_copyTimer;
   QElapsedTimer m_uncopied; ///< since the first edit that no copy has yet

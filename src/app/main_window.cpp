@@ -33,10 +33,7 @@ Design MainWindow::starterDesign() {
   return Design{};
 }
 
-MainWindow::MainWindow(QWidget* parent)
-    : QMainWindow(parent), m_document(new Document(this)), m_analyst(new Analyst(this)) {
-  setWindowTitle(tr("Hinge Lantern"));
-  resize(1280, 800);
+void MainWindow::askByDialogs() {
   askUnsaved = [this] {
     return static_cast<int>(QMessageBox::warning(
         this, tr("Unsaved changes"), tr("Save the changes to \"%1\"?").arg(m_document->name()),
@@ -54,6 +51,29 @@ MainWindow::MainWindow(QWidget* parent)
                                  tr("%1 is there already. Replace it?").arg(path)) ==
            QMessageBox::Yes;
   };
+  askChanged = [this](const QString& path) {
+    QMessageBox box(QMessageBox::Warning, tr("The file has changed"),
+                    tr("%1 was changed by somebody else since it was opened here.").arg(path),
+                    QMessageBox::NoButton, this);
+    const QAbstractButton* reload =
+        box.addButton(tr("Reload it, drop what is open here"), QMessageBox::DestructiveRole);
+    const QAbstractButton* mine =
+        box.addButton(tr("Keep mine, replace the file"), QMessageBox::AcceptRole);
+    const QAbstractButton* elsewhere = box.addButton(tr("Save as …"), QMessageBox::ActionRole);
+    box.addButton(QMessageBox::Cancel);
+    box.exec();
+    return box.clickedButton() == reload      ? WhenChanged::Reload
+           : box.clickedButton() == mine      ? WhenChanged::KeepMine
+           : box.clickedButton() == elsewhere ? WhenChanged::SaveAs
+                                              : WhenChanged::Cancel;
+  };
+}
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent), m_document(new Document(this)), m_analyst(new Analyst(this)) {
+  setWindowTitle(tr("Hinge Lantern"));
+  resize(1280, 800);
+  askByDialogs();
   buildActions();
   auto* central = new QWidget(this);
   central->setObjectName(QStringLiteral("page"));
@@ -377,7 +397,7 @@ void MainWindow::updateActions() {
   m_remove->setEnabled(chosen);
   for (QAction* action : {m_swap, m_repeat, m_otherSide})
     action->setEnabled(chosen);
-  m_save->setEnabled(m_document->isModified() || m_document->path().isEmpty());
+  m_save->setEnabled(m_document->isUnsaved() || m_document->path().isEmpty());
   m_title->setText(m_document->name() +
                    (m_document->isModified() ? QStringLiteral("  •") : QString()));
   m_title->setToolTip(m_document->path().isEmpty() ? tr("Not saved yet") : m_document->path());
@@ -419,7 +439,7 @@ void MainWindow::showNotice(const QString& text, bool trouble) {
 }
 
 bool MainWindow::mayLeave() {
-  if (!m_document->isModified()) return true;
+  if (!m_document->isUnsaved()) return true;
   const int answer = askUnsaved();
   if (answer == QMessageBox::Save) return save();
   return answer == QMessageBox::Discard;
@@ -437,6 +457,14 @@ bool MainWindow::openFile(const QString& path) {
 
 bool MainWindow::save() {
   if (m_document->path().isEmpty()) return saveAs();
+  if (m_document->onDisk() == Document::OnDisk::Changed) {
+    switch (askChanged(m_document->path())) {
+    case WhenChanged::Reload: return openFile(m_document->path());
+    case WhenChanged::SaveAs: return saveAs();
+    case WhenChanged::Cancel: return false;
+    case WhenChanged::KeepMine: break;
+    }
+  }
   if (auto saved = m_document->saveTo(m_document->path()); !saved) {
     showRefusal(said(saved.error(), m_document->design().settings.unit));
     return false;

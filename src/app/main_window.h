@@ -52,6 +52,9 @@ public:
   /// The same for a copy that a program left behind (Yes, No, Cancel), and for replacing a file.
   std::function<int(const QString& name, const QDateTime& saved)> askRecover;
   std::function<bool(const QString& path)> askReplace;
+  /// What to do about a file that somebody else has changed since it was opened or saved.
+  enum class WhenChanged { Reload, KeepMine, SaveAs, Cancel };
+  std::function<WhenChanged(const QString& path)> askChanged;
   /// Saves under a name that was chosen; without the ending of a card it gets one.
   bool saveUnder(const QString& chosen);
 
@@ -60,7 +63,8 @@ protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-  void listen(); ///< to the places, the document and the analyst
+  void askByDialogs(); ///< unless a test answers
+  void listen();       ///< to the places, the document and the analyst
   void buildActions();
   QAction* make(const QString& text, const QKeySequence& keys,
                 const std::function<void(bool)>& run);

@@ -12,7 +12,9 @@
 #include "app/shelf.h"
 #include "app/splice_dialog.h"
 #include "core/units/length.h"
+#include "render/picture.h"
 #include "words/language.h"
+#include "words/words.h"
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QElapsedTimer>
@@ -155,12 +157,11 @@ int takeShot(MainWindow& window, const QString& file, const QCommandLineParser& 
     });
   }
   settle();
-  if (!target || !target->grab().save(file, "PNG")) {
-    std::fprintf(stderr, "hinge-lantern: %s\n",
-                 qPrintable(MainTexts::tr("%1: the picture cannot be written").arg(file)));
-    return 2;
-  }
-  return 0;
+  const auto written = target ? writePicture(target->grab().toImage(), file.toStdString())
+                              : Result<void>(Error{"file.unwritable/picture", file.toStdString()});
+  if (written) return 0;
+  std::fprintf(stderr, "hinge-lantern: %s\n", say(written.error()).c_str());
+  return 2;
 }
 
 void addOptions(QCommandLineParser& parser) {

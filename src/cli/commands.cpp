@@ -2,12 +2,14 @@
 #include "cli/commands.h"
 #include "cli/application.h"
 #include "cli/options.h"
+#include "core/io/file_lock.h"
 #include "core/making/adhesive.h"
 #include "words/words.h"
 #include <CLI/CLI.hpp>
 #include <cstring>
 #include <fmt/format.h>
 #include <memory>
+#include <set>
 #include <system_error>
 
 namespace hinge {
@@ -53,10 +55,30 @@ public:
     m_options.findingGiven = given(m_finding), m_options.wrapGiven = given(m_wrap);
     return std::nullopt;
   }
-  int runVerb() const { return m_chosen(m_options); }
+  /// Two command lines that change one card at once wait for one another: each works on what the
+  /// one before has left.
+  int runVerb() const {
+    if (const auto may = mayWrite(); !may) return refuse(may.error());
+    FileLock lock;
+    if (m_edits.contains(m_verb)) lock = FileLock::of(m_options.file);
+    return m_chosen(m_options);
+  }
 
 private:
   using Verb = int (*)(const Options&);
+
+  /// A name that was given must be one, and an edit replaces no other card unless it is told to.
+  Result<void> mayWrite() const {
+    for (const CLI::Option* option : m_verb->get_options())
+      for (const std::string& value : option->results())
+        if (value.empty() && option->get_type_size() > 0)
+          return Error{"usage/empty", option->get_name()};
+    const bool elsewhere = m_edits.contains(m_verb) && !m_options.out.empty() &&
+                           !isSameFile(m_options.out, m_options.file);
+    if (elsewhere && !m_options.force && fileExists(m_options.out))
+      return Error{"file.exists", m_options.out};
+    return {};
+  }
 
   /// Headings and marks of the help, which the library writes itself.
   void translateLabels() {
@@ -77,7 +99,7 @@ private:
     CLI::App* sub = m_app.add_subcommand(name, text);
     sub->group(help("help.label/Subcommands"));
     sub->set_help_flag("-h,--help", help("help.help"));
-    sub->callback([this, run] { m_chosen = run; });
+    sub->callback([this, run, sub] { m_chosen = run, m_verb = sub; });
     return sub;
   }
   CLI::App* onFile(const char* name, const std::string& text, Verb run) {
@@ -85,8 +107,14 @@ private:
     sub->add_option("file", o.file, help("help.project-file"))->required();
     return sub;
   }
+  /// A verb that changes the card, or writes the changed one elsewhere.
   void mayGoElsewhere(CLI::App* sub) {
     sub->add_option("-o,--out", o.out, help("help.write-here-instead-of-changing"));
+    mayReplace(sub);
+    m_edits.insert(sub);
+  }
+  void mayReplace(CLI::App* sub) {
+    sub->add_flag("--force", o.force, help("help.replace-a-file-that-is"));
   }
   void json(CLI::App* sub) { sub->add_flag("--json", o.json, help("help.as-json")); }
 
@@ -125,6 +153,8 @@ private:
     small->add_option("id", o.id, help("help.structure-id"))->required();
     small->add_option("--card", o.card, help("help.small-card-instead"));
     small->add_option("-o,--out", o.out, help("help.small-card-out"));
+    mayReplace(small);
+    m_edits.insert(small);
     CLI::App* remove = onFile("remove", help("help.take-a-structure-away-with"), removeOne);
     remove->add_option("id", o.id, help("help.structure-id"))->required();
     mayGoElsewhere(remove);
@@ -314,12 +344,14 @@ private:
     CLI::App* step = onFile("step", help("help.step"), stepVerb);
     step->add_option("number", o.number, help("help.step-number"))->required();
     step->add_option("--picture", o.picture, help("help.step-picture"));
+    mayReplace(step);
     step->add_option("--progress", o.progress, help("help.step-progress"))
         ->type_name(help("help.label/FLOAT"));
     makingWays(step);
     json(step);
     CLI::App* booklet = onFile("booklet", help("help.booklet"), bookletVerb);
     booklet->add_option("-o,--out", o.out, help("help.booklet-out"))->required();
+    mayReplace(booklet);
     booklet->add_option("--page", o.page, help("help.booklet-page"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"a5", "half-letter"}));
@@ -333,6 +365,8 @@ private:
     m_finding = mending->add_option("--finding", o.finding, help("help.number-of-one-finding-as"));
     mending->add_flag("--all", o.all, help("help.all-that-can-be-mended"));
     mending->add_option("-o,--out", o.out, help("help.write-here"))->required();
+    mayReplace(mending);
+    m_edits.insert(mending);
     CLI::App* sweeping = onFile("sweep", help("help.panel-corners-along-the-opening"), sweep);
     sweeping->add_option("--step", o.step, help("help.degrees-between-openings-10"));
     json(sweeping);
@@ -367,8 +401,10 @@ private:
         ->check(CLI::IsMember({"sheets", "tables"}));
     m_open = exporting->add_option("--open", o.open, help("help.opening-in-degrees-picture-model"));
     exporting->add_option("-o,--out", o.out, help("help.file-to-write"))->required();
+    mayReplace(exporting);
     CLI::App* describing = onFile("describe", help("help.describe"), describePage);
     describing->add_option("-o,--out", o.out, help("help.write-here"));
+    mayReplace(describing);
     CLI::App* reading = verb("read", help("help.read-a-page"), readPage);
     reading->add_option("page", o.id, help("help.page"))->required();
     reading->add_option("out", o.file, help("help.project-file-to-write"))->required();
@@ -381,21 +417,18 @@ private:
         ->check(between(80, 2000));
     m_galleryOpen = pictures->add_option("--open", o.open, help("help.opening-in-degrees-as-each"));
     pictures->add_option("-o,--out", o.out, help("help.picture-to-write"))->required();
+    mayReplace(pictures);
   }
 
   CLI::App m_app{help("help.program")};
   Options m_options;
   Options& o = m_options; ///< short, as the grammar reads better so
   Verb m_chosen = nullptr;
+  const CLI::App* m_verb = nullptr;
+  std::set<const CLI::App*> m_edits; ///< verbs that change a card
   const CLI::Option *m_open = nullptr, *m_galleryOpen = nullptr, *m_finding = nullptr,
                     *m_wrap = nullptr;
 };
-
-/// What was printed must have arrived: a full disk or a closed pipe shows only now.
-bool allWasWritten() {
-  std::cout.flush();
-  return std::fflush(stdout) == 0 && !std::ferror(stdout) && std::cout.good();
-}
 
 } // namespace
 

@@ -50,8 +50,18 @@ int roundVerb(const Options& o) {
     fmt::print("{}", roundingToJson(*rounded, *step));
   else
     printRounding(*rounded, *d, unitNamedIn(o.to, d->settings.unit));
-  if (o.apply) return fineUnlessUnusable(saveAndTell(*d, rounded->design, o.target()));
-  return o.json ? kFine : fineUnlessUnusable(tellVerdict(rounded->design));
+  if (!o.apply) {
+    const int verdict = o.json ? static_cast<int>(kFine) : tellVerdict(rounded->design);
+    return verdict == kUnusable ? kUnusable : kFine;
+  }
+  const int after = tellVerdict(rounded->design);
+  if (after == kUnusable) return after;
+  if (after == kSpoiled && before->verdict != Verdict::Spoiled) {
+    tell("cli.round-would-spoil", *d);
+    return kSpoiled; // the card stays as it is
+  }
+  const int saved = saveEdited(rounded->design, o.target());
+  return saved == kFine ? after : saved;
 }
 
 namespace {

@@ -175,7 +175,7 @@ int papersVerb(const Options& o) {
     if (!with) return refuse(with.error(), unit);
     next = std::move(with).value();
   }
-  if (!(next == *d)) return fineUnlessUnusable(saveAndTell(*d, next, o.target()));
+  if (!(next == *d)) return saveAndTell(next, o.target());
   if (!o.json) {
     if (o.hold.empty() && o.uses.empty()) listPapers(d->papers, unit, &*d);
     return kFine;
@@ -212,8 +212,7 @@ int dressVerb(const Options& o) {
   const LengthUnit unit = d->settings.unit;
   if (o.drop > 0) {
     const auto next = withoutRule(*d, static_cast<std::size_t>(o.drop - 1));
-    return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
-                : refuse(next.error(), unit);
+    return next ? saveAndTell(*next, o.target()) : refuse(next.error(), unit);
   }
   if (o.files.empty() && !o.allSeen && !o.allDisplayed) {
     listRules(*d);
@@ -221,7 +220,7 @@ int dressVerb(const Options& o) {
   }
   if (o.papers.empty() && !o.bare) return refuse({"dress.what", "dress"}, unit);
   const auto next = dressedAsAsked(*d, o);
-  return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target())) : refuse(next.error(), unit);
+  return next ? saveAndTell(*next, o.target()) : refuse(next.error(), unit);
 }
 
 int thicknessVerb(const Options& o) {
@@ -339,13 +338,12 @@ int topperVerb(const Options& o) {
   }
   if (o.bare) {
     const auto next = withoutTopper(*d, topperNumber(o.seat));
-    return next ? fineUnlessUnusable(saveAndTell(*d, *next, o.target()))
-                : refuse(next.error(), unit);
+    return next ? saveAndTell(*next, o.target()) : refuse(next.error(), unit);
   }
   auto topper = topperAsAsked(*d, o);
   if (!topper) return refuse(topper.error(), unit);
   const auto next = withTopper(*d, std::move(topper).value());
-  return next ? saveAndTell(*d, *next, o.target()) : refuse(next.error(), unit);
+  return next ? saveAndTell(*next, o.target()) : refuse(next.error(), unit);
 }
 
 } // namespace hinge

@@ -157,7 +157,7 @@ int saveWork(const Design& d, StructureId id, const Result<PieceWork>& work,
     return refuse(error, d.settings.unit);
   }
   auto edited = setWork(d, id, *work);
-  return edited ? saveEdited(*edited, path) : refuse(edited.error(), d.settings.unit);
+  return edited ? saveAndTell(*edited, path) : refuse(edited.error(), d.settings.unit);
 }
 
 /// Every key must be one that the card or piece has.
@@ -272,9 +272,10 @@ int addOne(const Options& o) {
                : !o.sheet.empty() ? addWorked(*d, *kind, o, *given)
                                   : addProposed(*d, o.kind, o.seat, *given);
   if (!added) return refuse(added.error(), d->settings.unit);
-  const int code = saveEdited(added->design, o.target());
-  if (code == kFine) fmt::print("{}\n", added->id.text());
-  return code;
+  if (auto possible = Snapshot(added->design).possible(); !possible)
+    return refuse(possible.error(), d->settings.unit);
+  fmt::print("{}\n", added->id.text());
+  return saveAndTell(added->design, o.target());
 }
 
 int setOne(const Options& o) {
@@ -282,7 +283,7 @@ int setOne(const Options& o) {
   if (!d) return refuse(d.error());
   if (o.id == "card") {
     const auto card = withSizes(*d, o.sets);
-    return card ? saveAndTell(*d, *card, o.target()) : refuse(card.error(), d->settings.unit);
+    return card ? saveAndTell(*card, o.target()) : refuse(card.error(), d->settings.unit);
   }
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error(), d->settings.unit);
@@ -301,9 +302,7 @@ int setOne(const Options& o) {
   auto values = parseSets(sets, parametersOf(item), item.kind, d->settings.unit);
   if (!values) return refuse(values.error(), d->settings.unit);
   auto edited = setValues(base, *id, *values);
-  // The card is what it was asked to be: only "check" ends with 1 for it.
-  return edited ? fineUnlessUnusable(saveAndTell(*d, *edited, o.target()))
-                : refuse(edited.error(), d->settings.unit);
+  return edited ? saveAndTell(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
 }
 
 int solveOne(const Options& o) {
@@ -337,7 +336,7 @@ int solveOne(const Options& o) {
   auto edited = applyMend(*d, *found);
   if (!edited) return refuse(edited.error(), d->settings.unit);
   fmt::print("{}\n", describe(*found, *d));
-  return saveEdited(*edited, o.target());
+  return saveAndTell(*edited, o.target());
 }
 
 int fitOne(const Options& o) {
@@ -370,14 +369,14 @@ int fitOne(const Options& o) {
     if (row.held && std::ranges::find(o.give, row.key) == o.give.end()) held.insert(row.key);
   const auto fitted = fittedTo(*d, piece, *length, held);
   if (!fitted) return refuse(fitted.error(), d->settings.unit);
-  const int code = saveAndTell(*d, fitted->design, o.target());
-  if (code != kUnusable) tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
+  tell({"cli.grown", Decimal{100 * fitted->factor, 2}}, *d);
+  const int code = saveAndTell(fitted->design, o.target());
   if (code == kSpoiled) {
     const auto nearest = nearestFit_mm(*d, piece, *length, held);
     tell(nearest ? Text("cli.nearest-fit", Millimetres{*nearest}) : Text("cli.nearest-fit/none"),
          *d);
   }
-  return fineUnlessUnusable(code);
+  return code;
 }
 
 int smallCard(const Options& o) {
@@ -394,7 +393,7 @@ int smallCard(const Options& o) {
   auto small = loadDesign(o.card);
   if (!small) return refuse(small.error());
   auto edited = setCardWithin(*d, *id, {std::make_shared<const Design>(std::move(small).value())});
-  return edited ? saveAndTell(*d, *edited, o.target()) : refuse(edited.error(), d->settings.unit);
+  return edited ? saveAndTell(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
 }
 
 int removeOne(const Options& o) {
@@ -403,7 +402,7 @@ int removeOne(const Options& o) {
   auto id = idIn(*d, o.id);
   if (!id) return refuse(id.error(), d->settings.unit);
   auto edited = removeStructure(*d, *id);
-  return edited ? saveEdited(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
+  return edited ? saveAndTell(*edited, o.target()) : refuse(edited.error(), d->settings.unit);
 }
 
 } // namespace hinge

@@ -40,7 +40,7 @@ Result<std::shared_ptr<const Snapshot>> movingCard(const std::string& file) {
 }
 
 Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
-                       const std::string& path) {
+                       const std::string& path, Replaces replaces) {
   std::vector<double> openings;
   if (open_deg)
     openings.push_back(*open_deg);
@@ -53,14 +53,14 @@ Result<void> writeFold(const Motion& motion, std::optional<double> open_deg,
         fmt::print(stderr, "hinge-lantern-cli: {}\n", say(Text{"cli.frame-left-out", Degrees{t}}));
     }
   const auto text = motionToFold(motion, openings);
-  return text ? writeFile(path, *text) : text.error();
+  return text ? writeOutput(path, *text, replaces) : text.error();
 }
 
 /// One sheet of a layout.
 Result<void> writeSheet(const Options& o, const Snapshot& card) {
   if (o.format == "hpgl") {
     const auto text = sheetAsHpgl(o, card);
-    return text ? writeFile(o.out, *text) : Result<void>(text.error());
+    return text ? writeOutput(o.out, *text, o.replaces()) : Result<void>(text.error());
   }
   if (o.format != "svg" && o.format != "dxf") return Error{"layout.sheet-format", "--to"};
   const auto plan = planFor(o, card);
@@ -68,16 +68,17 @@ Result<void> writeSheet(const Options& o, const Snapshot& card) {
   const auto sheet = static_cast<std::size_t>(o.sheetNumber - 1);
   if (sheet >= plan->sheets.size())
     return Error{{"layout.no-sheet", plan->sheets.size(), o.sheetNumber}, "--sheet"};
-  if (o.format == "svg") return writeFile(o.out, sheetToSvg(*plan, sheet));
+  if (o.format == "svg") return writeOutput(o.out, sheetToSvg(*plan, sheet), o.replaces());
   const auto drawing = sheetToDxf(*plan, sheet);
-  return drawing ? writeFile(o.out, *drawing) : drawing.error();
+  return drawing ? writeOutput(o.out, *drawing, o.replaces()) : drawing.error();
 }
 
 Result<void> writeTables(const Options& o, const Snapshot& card) {
   const auto made = tablesFor(o, card);
   if (!made) return made.error();
   const auto read = readTables(made->tables, card.design(), **card.assembly(), made->bench);
-  return writeFile(o.out, o.format == "csv" ? commaSeparated(read) : plainText(read));
+  return writeOutput(o.out, o.format == "csv" ? commaSeparated(read) : plainText(read),
+                     o.replaces());
 }
 
 PdfWishes wishesOf(const Options& o) {
@@ -98,22 +99,23 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
   const Design& d = card.design();
   if (o.format == "pdf" || o.format == "png") Application::paint();
   const double open = open_deg.value_or(kPictureOpening_deg);
-  if (o.format == "svg") return writeFile(o.out, piecesToSvg(motion.assembly(), d));
+  if (o.format == "svg") return writeOutput(o.out, piecesToSvg(motion.assembly(), d), o.replaces());
   if (o.format == "dxf") {
     const auto drawing = piecesToDxf(motion.assembly(), d);
-    return drawing ? writeFile(o.out, *drawing) : drawing.error();
+    return drawing ? writeOutput(o.out, *drawing, o.replaces()) : drawing.error();
   }
   if (o.format == "pdf") {
     const auto bench = makersBench();
     card.seen(); // for the marks on what nobody sees
-    return bench ? writeSheetsPdf(card, *bench, o.out, wishesOf(o)) : Result<void>(bench.error());
+    return bench ? writeSheetsPdf(card, *bench, o.out, wishesOf(o), o.replaces())
+                 : Result<void>(bench.error());
   }
   if (o.format == "png")
     return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)),
-                        o.out);
-  if (o.format == "fold") return writeFold(motion, open_deg, o.out);
+                        o.out, o.replaces());
+  if (o.format == "fold") return writeFold(motion, open_deg, o.out, o.replaces());
   const auto text = poseToObj(motion, open);
-  return text ? writeFile(o.out, *text) : text.error();
+  return text ? writeOutput(o.out, *text, o.replaces()) : text.error();
 }
 
 } // namespace
@@ -176,7 +178,7 @@ int gallery(const Options& o) {
         {motion.get(), design.card, opening, QString::fromStdString(design.title), lookOf(*card)});
   }
   const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
-  const auto done = writePicture(picture, o.out);
+  const auto done = writePicture(picture, o.out, o.replaces());
   return done ? kFine : refuse(done.error());
 }
 
@@ -189,7 +191,7 @@ int describePage(const Options& o) {
     return kFine;
   }
   if (auto may = mayWriteTo(o.out, {o.file}); !may) return refuse(may.error());
-  const auto saved = writeFile(o.out, page);
+  const auto saved = writeOutput(o.out, page, o.replaces());
   return saved ? kFine : refuse(saved.error());
 }
 

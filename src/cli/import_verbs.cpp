@@ -140,7 +140,7 @@ int importFile(const Options& o) {
     if (next) tellUnused(*drawing, *d);
   }
   if (!next) return refuse(next.error(), unit);
-  return saveEdited(*next, o.target());
+  return saveAndTell(*next, o.target());
 }
 
 } // namespace hinge

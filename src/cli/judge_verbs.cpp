@@ -165,12 +165,12 @@ int mend(const Options& o) {
     if (!one) return refuse(one.error(), d->settings.unit);
     edited = std::move(one).value();
   }
-  if (const int code = saveEdited(edited, o.target()); code != kFine) return code;
   auto after = analyse(edited);
   if (!after) return refuse(after.error(), d->settings.unit);
   tell({"cli.mended", applied, verdictName(after->verdict)}, edited);
   for (const Finding& f : after->findings)
     if (f.severity == Severity::Spoils) tell({"cli.not-mended", describe(f, edited)}, edited);
+  if (const int code = saveEdited(edited, o.target()); code != kFine) return code;
   return after->verdict == Verdict::Spoiled ? kSpoiled : kFine;
 }
 

@@ -5,7 +5,9 @@
 #include "core/model/snapshot.h"
 #include "words/words.h"
 #include <cmath>
+#include <cstdio>
 #include <fmt/format.h>
+#include <iostream>
 
 namespace hinge {
 
@@ -66,9 +68,15 @@ Result<StructureId> idIn(const Design& d, const std::string& text) {
   return *id;
 }
 
+bool allWasWritten() {
+  std::cout.flush();
+  return std::fflush(stdout) == 0 && !std::ferror(stdout) && std::cout.good();
+}
+
 int saveEdited(const Design& edited, const std::string& path) {
   if (auto possible = Snapshot(edited).possible(); !possible)
     return refuse(possible.error(), edited.settings.unit);
+  if (!allWasWritten()) return kUnusable; // which is told at the end
   if (auto saved = saveDesign(edited, path); !saved)
     return refuse(saved.error(), edited.settings.unit);
   return kFine;

@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "core/design/design.h"
 #include "core/design/parameter.h"
+#include "core/io/text_file.h"
 #include "core/pieces/sheet_words.h"
 #include <optional>
 #include <string>
@@ -48,6 +49,7 @@ struct Options {
   /// Told apart from an option that was given an empty text.
   bool openGiven = false, findingGiven = false, wrapGiven = false;
   std::string target() const { return out.empty() ? file : out; }
+  Replaces replaces() const { return force ? Replaces::Anything : Replaces::SameKind; }
 };
 
 /// Says something on stdout, as a line of its own.
@@ -67,7 +69,10 @@ Result<double> parseOpening_deg(const std::string& text);
 Result<StructureId> idIn(const Design& design, const std::string& text);
 /// "a, b, c" for a message that says what there is.
 std::string listed(const std::vector<std::string>& words);
-/// An edit is saved only when the edited design can be assembled.
+/// What was printed has arrived: a full disk or a closed pipe shows only when it is written out.
+bool allWasWritten();
+/// An edit is saved only when the edited design can be assembled, and when what was said of it so
+/// far has been heard.
 int saveEdited(const Design& edited, const std::string& path);
 /// The sheet after sentences as in core/pieces/sheet_words.h, given in one text or many, with ";"
 /// between them.
@@ -75,13 +80,8 @@ Result<SheetInWork> workedBySentences(SheetInWork sheet, const std::vector<std::
                                       LengthUnit unit);
 /// Says what spoils the card and returns the exit code of that.
 int tellVerdict(const Design& design);
-/// Saves an edit; when it spoils a card that was not spoiled before, says by what and returns the
-/// exit code of that.
-int saveAndTell(const Design& before, const Design& edited, const std::string& path);
-/// For verbs that have always ended with 0 when their change could be made.
-inline int fineUnlessUnusable(int code) {
-  return code == kUnusable ? kUnusable : kFine;
-}
+/// Says what spoils the edited card, saves it, and returns the exit code of the verdict.
+int saveAndTell(const Design& edited, const std::string& path);
 /// Refuses to write a result over a file that it was made from.
 Result<void> mayWriteTo(const std::string& target, const std::vector<std::string>& sources);
 

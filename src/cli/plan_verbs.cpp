@@ -168,10 +168,11 @@ Result<void> writeStep(const Options& o, const StepPainter& painter, std::size_t
   }
   if (o.picture.ends_with(".svg")) {
     const QString title = QString::fromStdString(words.what);
-    return writeFile(o.picture, stepSvg(painter, step, kSvgSize, title, progress).toStdString());
+    return writeOutput(o.picture, stepSvg(painter, step, kSvgSize, title, progress).toStdString(),
+                       o.replaces());
   }
   if (o.picture.ends_with(".png"))
-    return writePicture(stepImage(painter, step, kPngSize, progress), o.picture);
+    return writePicture(stepImage(painter, step, kPngSize, progress), o.picture, o.replaces());
   return Error{"plan.picture-format", o.picture};
 }
 
@@ -225,8 +226,9 @@ int bookletVerb(const Options& o) {
     const StepPainter painter(work);
     const bool html = o.out.ends_with(".html") || o.out.ends_with(".htm");
     if (!html && !o.out.ends_with(".pdf")) return refuse({"booklet.format", o.out});
-    const auto done = html ? writeBookletHtml(*work, painter, *bench, o.out)
-                           : writeBooklet(*work, painter, *bench, o.out, wishes);
+    const auto done =
+        html ? writeBookletHtml(*work, painter, *bench, o.out, {}, {}, o.replaces())
+             : writeBooklet(*work, painter, *bench, o.out, wishes, {}, {}, o.replaces());
     return done ? static_cast<int>(kFine) : refuse(done.error());
   });
 }

@@ -84,7 +84,7 @@ int scoresOf(const Options& o) {
   if (places->empty() && list != "none") return refuse({"usage", "scores"});
   const auto work = withScores(*item->work, *places);
   auto edited = work ? setWork(*d, *owner, *work) : Result<Design>(work.error());
-  if (edited) return fineUnlessUnusable(saveAndTell(*d, *edited, o.target()));
+  if (edited) return saveAndTell(*edited, o.target());
   Error error = edited.error();
   if (error.place.empty()) error.place = o.id;
   return refuse(error, unit);

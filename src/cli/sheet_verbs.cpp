@@ -74,11 +74,12 @@ int tellVerdict(const Design& design) {
   return analysis->verdict == Verdict::Spoiled ? kSpoiled : kFine;
 }
 
-int saveAndTell(const Design& before, const Design& edited, const std::string& path) {
-  if (const int code = saveEdited(edited, path); code != kFine) return code;
-  const auto was = analyse(before);
-  if (!was || was->verdict == Verdict::Spoiled) return kFine;
-  return tellVerdict(edited);
+int saveAndTell(const Design& edited, const std::string& path) {
+  // All is said before anything is written: where nobody can hear it nothing is changed.
+  const int verdict = tellVerdict(edited);
+  if (verdict == kUnusable) return verdict;
+  const int saved = saveEdited(edited, path);
+  return saved == kFine ? verdict : saved;
 }
 
 int sheetVerb(const Options& o) {
@@ -103,11 +104,12 @@ int sheetVerb(const Options& o) {
   if (!after) return refuse(after.error(), unit);
   auto edited = withSheet(design, *target, *after);
   if (!edited) return refuse(edited.error(), unit);
-  if (const int code = saveEdited(*edited, o.target()); code != kFine) return code;
+  if (auto possible = Snapshot(*edited).possible(); !possible)
+    return refuse(possible.error(), unit);
   tell({"cli.unit", unitKey(unit)}, *edited);
   printChanges(before, *after, unit);
   tellNotches(before, *after, *edited);
-  return tellVerdict(*edited);
+  return saveAndTell(*edited, o.target());
 }
 
 namespace {
@@ -141,7 +143,7 @@ int partPiece(const Options& o) {
   const auto made = parted(*d, *id, *line);
   if (!made) return refuse(made.error(), unit);
   fmt::print("{}\n", made->id.text());
-  return saveEdited(made->design, o.target());
+  return saveAndTell(made->design, o.target());
 }
 
 int joinPieces(const Options& o) {
@@ -155,7 +157,7 @@ int joinPieces(const Options& o) {
   if (!edge) return refuse(edge.error(), unit);
   if (!its) return refuse(its.error(), unit);
   const auto next = joinedAlong(*d, *id, *edge, *other, *its);
-  return next ? saveEdited(*next, o.target()) : refuse(next.error(), unit);
+  return next ? saveAndTell(*next, o.target()) : refuse(next.error(), unit);
 }
 
 } // namespace hinge

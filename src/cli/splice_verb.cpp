@@ -62,7 +62,7 @@ int spliceVerb(const Options& o) {
     const auto next = o.drop > 0 ? withoutSplice(*d, static_cast<std::size_t>(o.drop - 1))
                                  : withSplice(*d, *splice);
     if (!next) return refuse(next.error(), unit);
-    return saveAndTell(*d, *next, o.target());
+    return saveAndTell(*next, o.target());
   }
   const Snapshot snapshot(*d);
   const auto assembly = snapshot.assembly();
@@ -84,7 +84,7 @@ int spliceVerb(const Options& o) {
   if (!o.apply) return nowhere ? kSpoiled : kFine;
   const auto next = withSplices(*d, splicesOf(proposals));
   if (!next) return refuse(next.error(), unit);
-  const int code = saveAndTell(*d, *next, o.target());
+  const int code = saveAndTell(*next, o.target());
   return code == kFine && nowhere ? kSpoiled : code;
 }
 

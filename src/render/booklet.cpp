@@ -264,7 +264,7 @@ QString htmlHead(const BookletWords& words) {
 
 Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, const Bench& bench,
                           const std::string& path, const BookletWishes& wishes,
-                          std::stop_token stop, const Progress& progress) {
+                          std::stop_token stop, const Progress& progress, Replaces replaces) {
   const BookletWords words = bookletWords(work, printedPlan(*work.snapshot), bench);
   const Booklet booklet(work, painter, words, wishes);
   QBuffer buffer;
@@ -302,13 +302,15 @@ Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, c
     }
     if (wishes.templates) appendSheets(writer, p, *work.snapshot, bench);
   }
-  return writeFile(path, std::string_view(buffer.data().constData(),
-                                          static_cast<std::size_t>(buffer.data().size())));
+  return writeOutput(
+      path,
+      std::string_view(buffer.data().constData(), static_cast<std::size_t>(buffer.data().size())),
+      replaces);
 }
 
 Result<void> writeBookletHtml(const PlannedWork& work, const StepPainter& painter,
                               const Bench& bench, const std::string& path, std::stop_token stop,
-                              const Progress& progress) {
+                              const Progress& progress, Replaces replaces) {
   const BookletWords words = bookletWords(work, printedPlan(*work.snapshot), bench);
   QString html = htmlHead(words);
   for (const BookletSection& section : words.sections) {
@@ -327,7 +329,7 @@ Result<void> writeBookletHtml(const PlannedWork& work, const StepPainter& painte
   for (const ReadTable& table : words.tables)
     html += tableHtml(table);
   html += QStringLiteral("</body></html>\n");
-  return writeFile(path, html.toStdString());
+  return writeOutput(path, html.toStdString(), replaces);
 }
 
 } // namespace hinge

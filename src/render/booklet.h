@@ -2,6 +2,7 @@
 #pragma once
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/io/text_file.h"
 #include "core/production/bench.h"
 #include "render/step_picture.h"
 
@@ -22,11 +23,13 @@ struct BookletWishes {
 /// counts pictures.
 Result<void> writeBooklet(const PlannedWork& work, const StepPainter& painter, const Bench& bench,
                           const std::string& path, const BookletWishes& wishes = {},
-                          std::stop_token stop = {}, const Progress& progress = {});
+                          std::stop_token stop = {}, const Progress& progress = {},
+                          Replaces replaces = Replaces::SameKind);
 
 /// The same as one HTML file with all pictures in it as SVG.
 Result<void> writeBookletHtml(const PlannedWork& work, const StepPainter& painter,
                               const Bench& bench, const std::string& path,
-                              std::stop_token stop = {}, const Progress& progress = {});
+                              std::stop_token stop = {}, const Progress& progress = {},
+                              Replaces replaces = Replaces::SameKind);
 
 } // namespace hinge

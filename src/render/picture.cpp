@@ -63,12 +63,14 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
   return image;
 }
 
-Result<void> writePicture(const QImage& image, const std::string& path) {
+Result<void> writePicture(const QImage& image, const std::string& path, Replaces replaces) {
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   if (!image.save(&buffer, "PNG")) return Error{"file.unwritable/picture", path};
-  return writeFile(path, std::string_view(buffer.data().constData(),
-                                          static_cast<std::size_t>(buffer.data().size())));
+  return writeOutput(
+      path,
+      std::string_view(buffer.data().constData(), static_cast<std::size_t>(buffer.data().size())),
+      replaces);
 }
 
 } // namespace hinge

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
+#include "core/io/text_file.h"
 #include "core/motion/motion.h"
 #include "render/card_look.h"
 #include <QImage>
@@ -24,6 +25,7 @@ struct GalleryCard {
 QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int columns);
 
 /// PNG file of the moving view, written beside the target and moved into place.
-Result<void> writePicture(const QImage& image, const std::string& path);
+Result<void> writePicture(const QImage& image, const std::string& path,
+                          Replaces replaces = Replaces::SameKind);
 
 } // namespace hinge

@@ -266,7 +266,7 @@ CutPlan printedPlan(const Snapshot& snapshot, PdfPrint print, std::stop_token st
 }
 
 Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path,
-                            const PdfWishes& wishes) {
+                            const PdfWishes& wishes, Replaces replaces) {
   const auto assembly = snapshot.assembly();
   if (!assembly) return assembly.error();
   const Design& design = snapshot.design();
@@ -295,8 +295,10 @@ Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const 
       paintTables(writer, painter, usual, QString::fromStdString(design.title),
                   tablesOf(snapshot, plan, bench), !sheets);
   }
-  return writeFile(path, std::string_view(buffer.data().constData(),
-                                          static_cast<std::size_t>(buffer.data().size())));
+  return writeOutput(
+      path,
+      std::string_view(buffer.data().constData(), static_cast<std::size_t>(buffer.data().size())),
+      replaces);
 }
 
 void appendSheets(QPdfWriter& writer, QPainter& painter, const Snapshot& snapshot,

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/result.h"
+#include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
 #include <QPainter>
@@ -38,7 +39,7 @@ CutPlan printedPlan(const Snapshot& snapshot, PdfPrint print = PdfPrint::LinesAl
 /// have an X when it is known by now what is seen (see Snapshot::seen). Then a legend of the
 /// letters, and the score and cut tables. Written beside the target and moved into place.
 Result<void> writeSheetsPdf(const Snapshot& snapshot, const Bench& bench, const std::string& path,
-                            const PdfWishes& wishes = {});
+                            const PdfWishes& wishes = {}, Replaces replaces = Replaces::SameKind);
 
 /// The same as further pages of a document, each with its own size.
 void appendSheets(QPdfWriter& writer, QPainter& painter, const Snapshot& snapshot,

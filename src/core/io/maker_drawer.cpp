@@ -39,6 +39,7 @@ Result<std::vector<Paper>> makersPapers() {
 
 Result<void> keepPaper(const Paper& paper) {
   if (auto valid = validate(paper); !valid) return valid;
+  const FileLock hold = holdMakersFiles();
   auto known = makersPapers();
   if (!known) return known.error();
   std::vector<Paper> papers = std::move(known).value();
@@ -51,6 +52,7 @@ Result<void> keepPaper(const Paper& paper) {
 }
 
 Result<void> forgetPaper(std::string_view key) {
+  const FileLock hold = holdMakersFiles();
   auto known = makersPapers();
   if (!known) return known.error();
   std::vector<Paper> papers = std::move(known).value();

@@ -22,6 +22,12 @@ Result<Json> readMakersFile(const std::string& path, std::string_view format) {
   return json;
 }
 
+FileLock holdMakersFiles() {
+  const std::string folder = makersFile("");
+  QDir().mkpath(QString::fromStdString(folder));
+  return FileLock::of(folder);
+}
+
 Result<void> writeMakersFile(const std::string& path, const std::string& text) {
   if (!QDir().mkpath(QFileInfo(QString::fromStdString(path)).path()))
     return Error{"file.unwritable/folder", path};

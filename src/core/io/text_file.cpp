@@ -26,6 +26,8 @@ Text kindOf(fs::file_type type) {
   }
 }
 
+constexpr std::size_t kHead_bytes = 1024; ///< of a file, that say what it is
+
 fs::file_type typeOf(const std::string& path) {
   std::error_code ignored;
   return fs::status(path, ignored).type();
@@ -64,6 +66,41 @@ Result<std::string> readFile(const std::string& path) {
     return Error{{"file.too-large", most_MB}, path};
   }
   return content.toStdString();
+}
+
+std::string kindOfContent(std::string_view content) {
+  const std::string_view head = content.substr(0, kHead_bytes);
+  const auto has = [&](std::string_view text) { return head.find(text) != std::string_view::npos; };
+  if (head.empty()) return {};
+  if (head.front() == '{') {
+    constexpr std::string_view kFormat = "\"format\": \"";
+    const auto at = head.find(kFormat);
+    if (at == std::string_view::npos) return has("\"file_spec\"") ? "fold" : "json";
+    const std::string_view name = head.substr(at + kFormat.size());
+    return std::string(name.substr(0, name.find('"')));
+  }
+  struct Kind {
+    std::string_view key, begins, holds;
+  };
+  static constexpr Kind kKinds[] = {
+      {"png", "\x89PNG", ""}, {"jpeg", "\xff\xd8", ""},           {"pdf", "%PDF", ""},
+      {"svg", "<", "<svg"},   {"html", "<!doctype html", ""},     {"obj", "# Hinge Lantern", ""},
+      {"hpgl", "IN;", ""},    {"page", "hinge-lantern page", ""}, {"dxf", "", "SECTION"}};
+  for (const Kind& kind : kKinds)
+    if (head.starts_with(kind.begins) && has(kind.holds)) return std::string(kind.key);
+  return "text: " + std::string(head.substr(0, head.find_first_of("\r\n")));
+}
+
+Result<void> writeOutput(const std::string& path, std::string_view content, Replaces replaces) {
+  if (replaces == Replaces::SameKind && typeOf(path) == fs::file_type::regular) {
+    QFile file(QString::fromStdString(path));
+    // What cannot be looked at is not known to be of the same kind.
+    if (!file.open(QIODevice::ReadOnly)) return Error{"file.other-kind", path};
+    const std::string old = file.read(kHead_bytes).toStdString();
+    if (!old.empty() && kindOfContent(old) != kindOfContent(content))
+      return Error{"file.other-kind", path};
+  }
+  return writeFile(path, content);
 }
 
 Result<void> writeFile(const std::string& path, std::string_view content, FileAccess access) {

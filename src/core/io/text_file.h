@@ -21,6 +21,18 @@ Result<std::string> readFile(const std::string& path);
 Result<void> writeFile(const std::string& path, std::string_view content,
                        FileAccess access = FileAccess::Usual);
 
+/// What a file is by how it begins: "card", "svg", "pdf", ...; of plain text its first line, and
+/// nothing of an empty one.
+std::string kindOfContent(std::string_view content);
+
+/// Which files a result may replace: those of its own kind, or whatever is there.
+enum class Replaces { SameKind, Anything };
+
+/// Writes a result that is no card. A file that is there already is only replaced when it is empty
+/// or of the kind of the new content: nobody means to write a picture over a card.
+Result<void> writeOutput(const std::string& path, std::string_view content,
+                         Replaces replaces = Replaces::SameKind);
+
 /// True when both names lead to one file that is there.
 bool isSameFile(const std::string& a, const std::string& b);
 bool fileExists(const std::string& path);
