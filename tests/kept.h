@@ -13,9 +13,9 @@
 namespace hinge::test {
 
 // What cards and edits come to, in numbers that are kept: what a maker has must not change its
-// paper, motion, verdicts or plans unseen. Who changes them on purpose looks at what differs and
-// keeps the new ones, for example
-//     HINGE_RECORD=1 build/bin/test_records
+// paper, motion, verdicts or plans unseen. Numbers that a wanted change turns red are deleted, not
+// kept anew: a property or a short report that a person can read takes their place. What is not
+// kept is not compared.
 
 using Numbers = std::map<std::string, double>;
 
@@ -125,35 +125,23 @@ public:
   }
   /// What differs, one a line; nothing when all is as it was, or is being recorded.
   std::string differences(const std::string& name, const Numbers& now) {
-    if (m_record) {
-      m_kept[name] = now;
-      return {};
-    }
-    if (!m_kept.contains(name)) return "\n  not kept yet";
+    if (!m_kept.contains(name)) return {};
     const Numbers kept = m_kept[name].get<Numbers>();
     std::string differs;
     for (const auto& [key, value] : now)
-      if (const auto was = kept.find(key); was == kept.end())
-        differs += fmt::format("\n  {}: {} is new", key, value);
-      else if (!(std::abs(value - was->second) <=
-                 (key == "seen" ? kOfCells : kOfNumbers) * std::max(1.0, std::abs(was->second))))
+      if (const auto was = kept.find(key);
+          was != kept.end() &&
+          !(std::abs(value - was->second) <=
+            (key == "seen" ? kOfCells : kOfNumbers) * std::max(1.0, std::abs(was->second))))
         differs += fmt::format("\n  {}: {:.12g}, kept {:.12g}", key, value, was->second);
     for (const auto& [key, was] : kept)
       if (!now.contains(key)) differs += fmt::format("\n  {}: gone, kept {:.12g}", key, was);
     return differs;
   }
-  /// Writes what was recorded; false when it cannot be written.
-  bool save() const {
-    if (!m_record) return true;
-    QFile file(m_path);
-    return file.open(QIODevice::WriteOnly) &&
-           file.write(QByteArray::fromStdString(m_kept.dump(1) + "\n")) > 0;
-  }
 
 private:
   QString m_path;
   nlohmann::json m_kept = nlohmann::json::object();
-  bool m_record = qEnvironmentVariableIsSet("HINGE_RECORD");
 };
 
 /// A class of tests that keeps numbers.
@@ -164,7 +152,6 @@ protected:
     const std::string differs = m_kept.differences(name, now);
     QVERIFY2(differs.empty(), (name + differs).c_str());
   }
-  void save() { QVERIFY(m_kept.save()); }
   /// A row for each card that comes with the program and is wanted.
   template <class Wanted> static void rowsOfDemos(Wanted wanted) {
     QTest::addColumn<QString>("name");

@@ -41,6 +41,11 @@ std::vector<double> openingsOf(const Motion& motion, double step_rad) {
   for (const double beside_deg : {0.05, 0.3, 1.5})
     for (const double t : {low + radians(beside_deg), high - radians(beside_deg)})
       all.insert(std::clamp(t, low, high));
+  // And just before a structure comes to its limit.
+  constexpr double kInside_rad = 1e-4;
+  for (const Motion::BlockReport& block : motion.blocks())
+    for (const double t : {block.low_rad + kInside_rad, block.high_rad - kInside_rad})
+      if (block.low_rad < block.high_rad) all.insert(std::clamp(t, low, high));
   const auto within = [&](double from, double to) {
     constexpr int kParts = 10;
     for (int k = 0; k <= kParts; ++k)

@@ -71,7 +71,7 @@ private:
   Result<void> mayWrite() const {
     for (const CLI::Option* option : m_verb->get_options())
       for (const std::string& value : option->results())
-        if (value.empty() && option->get_type_size() > 0)
+        if (value.empty() && option->get_name().starts_with('-'))
           return Error{"usage/empty", option->get_name()};
     const bool elsewhere = m_edits.contains(m_verb) && !m_options.out.empty() &&
                            !isSameFile(m_options.out, m_options.file);

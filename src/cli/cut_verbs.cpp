@@ -5,6 +5,7 @@
 #include "core/checks/rounding_search.h"
 #include "core/io/design_json.h"
 #include "core/io/maker_bench.h"
+#include "core/io/maker_files.h"
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
 #include "core/structures/names.h"
@@ -114,6 +115,8 @@ Result<Bench> benchFor(const Options& o, LengthUnit unit) {
 } // namespace
 
 int benchVerb(const Options& o) {
+  FileLock hold; // while it is read, changed and written
+  if (!o.sets.empty()) hold = holdMakersFiles();
   const auto bench = benchFor(o, LengthUnit::Millimetre);
   if (!bench) return refuse(bench.error());
   if (!o.sets.empty())

@@ -37,12 +37,13 @@ private:
 };
 
 Result<CutterEnd> sendTo(const Options& o, const Design& design, const CutterJob& job) {
+  // First the machine: whoever is still sending to it has left a mark too, and has not broken off.
+  auto line = openCutter(o.device);
+  if (!line) return line.error();
   const auto mark = keptCutMark();
   if (!mark && !o.again) return mark.error();
   if (o.resume && !*mark) return Error{"cutter.nothing-under-way", "--resume"};
   if (!o.resume && !o.again && *mark) return Error{"cutter.under-way", cutMarkPath()};
-  auto line = openCutter(o.device);
-  if (!line) return line.error();
   std::stop_source stop;
   interrupted = false;
   std::signal(SIGINT, [](int) { interrupted = true; });

@@ -169,6 +169,8 @@ constexpr Sentence kErrorsSaid[] = {
     {"cutter.elsewhere",
      QT_TRANSLATE_NOOP("words", "the tool stands where this job has not led it: somebody has moved "
                                 "it, or another sheet is being cut; begin again on a new sheet")},
+    {"cutter.busy",
+     QT_TRANSLATE_NOOP("words", "somebody is sending to this machine: wait until that has ended")},
     {"cutter.gone", QT_TRANSLATE_NOOP("words", "no machine answers there: is it switched on?")},
     {"cutter.jam",
      QT_TRANSLATE_NOOP("words", "the machine is jammed: switch the tool off before you reach in, "

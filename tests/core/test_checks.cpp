@@ -68,6 +68,17 @@ private slots:
     QVERIFY(given.motion->poseAt(radians(0.1)).residual_mm <= 0.3);
     QVERIFY(given.motion->poseAt(radians(60)).residual_mm < 1e-6);
   }
+  void aCardIsShownWhereItOpens() {
+    Design design = card();
+    design.card.worksTo_deg = 50, design.card.display_deg = 170;
+    const Analysis a = checked(design);
+    const Finding* f = findCode(a, "shown-outside");
+    QVERIFY(f);
+    QCOMPARE(a.verdict, Verdict::Spoiled);
+    QVERIFY_NEAR(f->amount, 120, 1e-9);
+    design.card.display_deg = 50;
+    QVERIFY(!findCode(checked(design), "shown-outside"));
+  }
   void angleMisfitsAreInDegrees() {
     Design design = card();
     add(design, "vfold", "gutter", {{"alpha", 50}, {"beta", 50}, {"gamma1", 85}, {"gamma2", 88}});

@@ -296,7 +296,6 @@ public:
   TestKeptEdits() : KeptTest("kept_edits.json") {}
 
 private slots:
-  void cleanupTestCase() { save(); }
   void editsMakeWhatTheyMade_data() { rowsOfDemos(); }
   void editsMakeWhatTheyMade() {
     QFETCH(QString, name);

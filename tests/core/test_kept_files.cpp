@@ -177,7 +177,6 @@ private:
 
 private slots:
   void initTestCase() { qputenv("XDG_DATA_HOME", m_folder.path().toUtf8()); }
-  void cleanupTestCase() { save(); }
   void filesSayWhatTheySaid_data() { rowsOfDemos(); }
   void filesSayWhatTheySaid() {
     QFETCH(QString, name);

@@ -262,7 +262,6 @@ public:
   TestKeptHands() : KeptTest("kept_hands.json") {}
 
 private slots:
-  void cleanupTestCase() { save(); }
   void sheetsOfSentencesToo_data() {
     QTest::addColumn<QString>("sentences");
     QTest::newRow("scores") << "size 100 x 60; score 40 v, 60 > 70 m, 85 v; score across 20 m";

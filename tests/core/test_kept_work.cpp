@@ -196,7 +196,6 @@ public:
   TestKeptWork() : KeptTest("kept_work.json") {}
 
 private slots:
-  void cleanupTestCase() { save(); }
   void plansAreWhatTheyWere_data() { rowsOfDemos(); }
   void plansAreWhatTheyWere() {
     QFETCH(QString, name);

@@ -194,7 +194,6 @@ public:
   TestRecords() : KeptTest("records.json") {}
 
 private slots:
-  void cleanupTestCase() { save(); }
   void cardsAreWhatTheyWere_data() { rowsOfDemos(); }
   void cardsAreWhatTheyWere() {
     QFETCH(QString, name);

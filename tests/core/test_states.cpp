@@ -35,6 +35,23 @@ private slots:
     QVERIFY_NEAR(stand.worstDirection_rad, kPi, 1e-9); // backwards over the gutter
     QVERIFY_NEAR(stand.weight_g, 2 * 0.130 * 0.180 * 220, 1e-9);
   }
+  void aCardWeighsWithWhatItWears() {
+    Design d = card(130, 180);
+    Paper lining = d.papers.front();
+    lining.key = "lining", lining.weight_gsm = 120;
+    d.papers.push_back(lining);
+    DressRule rule;
+    rule.face = "card/page-b";
+    rule.layers = {{"lining", {3}}, {"lining", {10}}};
+    d.dressing.rules = {rule};
+    const auto stand = Snapshot(d).stand();
+    // The second layer's border is measured from the first.
+    const double pages = 2 * 0.130 * 0.180 * 220, layers = (0.124 * 0.174 + 0.104 * 0.154) * 120;
+    QVERIFY_NEAR(stand->weight_g, pages + layers, 1e-6);
+    // Both layers lie in the middle of page b, so that the centre moves towards it.
+    const double bare = standOf(*checked(card(130, 180)).motion, card(130, 180)).centre.x();
+    QVERIFY(std::abs(bare) < 1e-9 && stand->centre.x() > 1);
+  }
   void aCardOnItsEdgeStandsOnTheAngleOfItsPages() {
     Design d = card(130, 180);
     d.card.rests = Rests::OnEdge;

@@ -141,8 +141,8 @@ Design heldWalls(Draw& draw) {
 /// A leaf that is held at an angle while the others shut, or that lies flat.
 Design leafHeld(Draw& draw) {
   const double held = draw.chance(0.4) ? 0 : draw.chance(0.3) ? 180 : draw.in(20, 160);
-  return onSheet({"size 300 x 90", "score 100 v", fmt::format("score 200 v held at {}", held),
-                  "ground 50,45"});
+  return onSheet({"size 300 x 90", "score 100 v opens to 180",
+                  fmt::format("score 200 v held at {}", held), "ground 50,45"});
 }
 
 /// A film from page to page with a box between, or beside.
@@ -160,7 +160,7 @@ Design filmByBox(Draw& draw) {
 Design quickFlap(Draw& draw) {
   const double from = draw.in(20, 150), out = draw.in(10, 50);
   Design d =
-      onSheet({"size 260 x 180", "score 130 v",
+      onSheet({"size 260 x 180", "score 130 v opens to 180",
                fmt::format("cut 200,120 to {},120 to {},60 to 200,60", 200 + out, 200 + out),
                fmt::format("score 200,60 to 200,120 v opens to 180 between {:.3f} and {:.3f}", from,
                            from + draw.in(0.2, 1))});
@@ -248,6 +248,7 @@ private slots:
   void cardsThatAreWrongAreNotCalledGood();
   void membersOfAClassAreJudgedAsTheRefereeDoes_data();
   void membersOfAClassAreJudgedAsTheRefereeDoes();
+  void randomDesignsAreJudgedAsTheRefereeDoes();
 };
 
 void TestVerdicts::cardsThatAreWrongAreNotCalledGood_data() {
@@ -295,30 +296,54 @@ void TestVerdicts::membersOfAClassAreJudgedAsTheRefereeDoes_data() {
     QTest::newRow(kClasses[k].name) << int(k);
 }
 
+namespace {
+
+/// Where product and referee differ on a card, in sentences; nothing where they agree.
+std::string differenceOn(const Design& design, int& right, int& wrong) {
+  auto analysis = analyse(design);
+  if (!analysis) return {}; // refused
+  const auto complaints = complaintsOf(*analysis, {.step_deg = 2});
+  ++(complaints.empty() ? right : wrong);
+  if (!complaints.empty() && analysis->verdict == Verdict::Good)
+    return "called good\n" + told(complaints);
+  std::string says;
+  bool judged = false;
+  for (const Finding& f : analysis->findings) {
+    if (f.severity != Severity::Spoils) continue;
+    says += fmt::format("    product: {}\n", describe(f, design));
+    judged = judged || kJudged.contains(f.code);
+  }
+  if (complaints.empty() && judged) return "called spoiled, the referee finds nothing\n" + says;
+  return {};
+}
+
+int membersToTry(int usual) {
+  return std::max(usual, qEnvironmentVariableIntValue("HINGE_MEMBERS"));
+}
+
+} // namespace
+
 void TestVerdicts::membersOfAClassAreJudgedAsTheRefereeDoes() {
   QFETCH(int, number);
-  constexpr int kMembers = 12;
-  const int members = std::max(kMembers, qEnvironmentVariableIntValue("HINGE_MEMBERS"));
   int right = 0, wrong = 0;
   std::string differs;
-  for (int seed = 0; seed < members; ++seed) {
+  for (int seed = 0; seed < membersToTry(12); ++seed) {
     Draw draw(static_cast<unsigned>(1000 * number + seed));
-    const Design design = kClasses[number].member(draw);
-    auto analysis = analyse(design);
-    if (!analysis) continue; // refused
-    const auto complaints = complaintsOf(*analysis, {.step_deg = 2});
-    std::string says;
-    for (const Finding& f : analysis->findings)
-      if (f.severity == Severity::Spoils)
-        says += fmt::format("    product: {}\n", describe(f, design));
-    const bool judged = std::ranges::any_of(analysis->findings, [](const Finding& f) {
-      return f.severity == Severity::Spoils && kJudged.contains(f.code);
-    });
-    ++(complaints.empty() ? right : wrong);
-    if (!complaints.empty() && analysis->verdict == Verdict::Good)
-      differs += fmt::format("  {}: called good\n{}", seed, told(complaints));
-    if (complaints.empty() && judged)
-      differs += fmt::format("  {}: called spoiled, the referee finds nothing\n{}", seed, says);
+    const std::string difference = differenceOn(kClasses[number].member(draw), right, wrong);
+    if (!difference.empty()) differs += fmt::format("  {}: {}", seed, difference);
+  }
+  QVERIFY2(differs.empty(), ("\n" + differs).c_str());
+  QVERIFY(right + wrong > 0);
+  qInfo("%d right, %d wrong", right, wrong);
+}
+
+void TestVerdicts::randomDesignsAreJudgedAsTheRefereeDoes() {
+  int right = 0, wrong = 0;
+  std::string differs;
+  for (int seed = 0; seed < membersToTry(25); ++seed) {
+    const std::string difference =
+        differenceOn(randomDesign(static_cast<unsigned>(seed + 5000)), right, wrong);
+    if (!difference.empty()) differs += fmt::format("  {}: {}", seed, difference);
   }
   QVERIFY2(differs.empty(), ("\n" + differs).c_str());
   qInfo("%d right, %d wrong", right, wrong);

@@ -17,14 +17,21 @@ std::string ownerKey(const Panel& panel) {
   return panel.owner ? panel.owner->text() : "card";
 }
 
+/// What misses closing by no more than paper gives leans over near the shut card as far as that
+/// gives, and is pressed flat there: up to this opening.
+constexpr double kPressedFlat_rad = radians(15);
+
 /// A structure that does not shut flat runs into itself, its host and the pages near the shut
 /// state; that is the same trouble and "shut-flat" names its cause.
-bool consequenceOfMisfit(const CheckInput& in, const Panel& a, const Panel& b) {
+bool consequenceOfMisfit(const CheckInput& in, const Contact& contact, const Panel& a,
+                         const Panel& b) {
   for (const auto& [own, other] : {std::pair{&a, &b}, std::pair{&b, &a}}) {
     const StructureItem* item = own->owner ? in.design.find(*own->owner) : nullptr;
     if (!item) continue;
     const Seat* seat = in.assembly.findSeat(item->seat);
     if (closesExactly(*item, in.motion)) continue;
+    const bool given = closesAsPaperGives(*item, in.motion);
+    if (given && contact.to_rad > kPressedFlat_rad) continue;
     const auto hosts = hostsOf(*item);
     const bool host = in.assembly.panels[seat->sides[0].panel].key == other->key ||
                       in.assembly.panels[seat->sides[1].panel].key == other->key ||
@@ -56,7 +63,7 @@ std::vector<Finding> checkPanelsHit(const CheckInput& in) {
   std::map<std::pair<std::string, std::string>, Finding> byOwners;
   for (const Contact& c : report->contacts) {
     const Panel *a = &in.assembly.panels[c.first], *b = &in.assembly.panels[c.second];
-    if (consequenceOfMisfit(in, *a, *b)) continue;
+    if (consequenceOfMisfit(in, c, *a, *b)) continue;
     // Where loose panels go is not decided by the opening: what they might hit says nothing.
     if (in.motion.isLoose(c.first) || in.motion.isLoose(c.second)) continue;
     if (c.depth_mm <= 2 * std::max(outOfPlace_mm(in, c.first), outOfPlace_mm(in, c.second)))

@@ -132,7 +132,7 @@ std::vector<Finding> checkReach(const CheckInput& in) {
     // Where loose panels stop on the way down is not decided; where they are taut is.
     const bool loose = block->looseBy >= 0;
     compare(in, *block, hostId ? blockOf(in.motion, *hostId) : nullptr, item.id,
-            !loose && closesExactly(item, in.motion), found);
+            !loose && closesAsPaperGives(item, in.motion), found);
   }
   return found;
 }

@@ -81,6 +81,7 @@ struct Slabbed {
   std::vector<std::vector<Vec3>> corners; ///< of both sides of them
   std::vector<ConvexSlab> sheet;          ///< the panel as a drawing, without thickness
   bool wanted = true;
+  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300); ///< all of it, in its frame
 };
 
 using PlatePair = std::pair<int, int>;
@@ -109,14 +110,24 @@ public:
   std::vector<PlateTouch> run() {
     const double low = m_motion.low_rad(), high = m_motion.high_rad();
     if (high - low <= 2 * m_options.settling_rad) return {};
+    // Where one stretch ends the next begins: as they met there they still do.
+    std::map<PlatePair, SlabMeeting> there;
+    double thereAt = -1;
     for (const auto& [t0, t1] :
          stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
       if (m_stop.stop_requested()) break;
       if (t0 < low - m_options.finest_rad || t1 > high + m_options.finest_rad) continue;
       const ThreePoses at = threeAt(t0, t1);
       std::vector<Stretched> pairs;
-      for (const PlatePair& pair : candidates(at))
-        pairs.push_back({pair, meetingAt(pair, *at[0]), meetingAt(pair, *at[2])});
+      std::map<PlatePair, SlabMeeting> ends;
+      for (const PlatePair& pair : candidates(at)) {
+        const auto known = there.find(pair);
+        const bool still = thereAt == t0 && known != there.end();
+        pairs.push_back(
+            {pair, still ? known->second : meetingAt(pair, *at[0]), meetingAt(pair, *at[2])});
+        ends[pair] = pairs.back().end;
+      }
+      there = std::move(ends), thereAt = t1;
       search(t0, t1, pairs);
       m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
     }
@@ -174,6 +185,8 @@ private:
           both.push_back(lift(q) + slab.from_mm * Vec3::UnitZ());
           both.push_back(lift(q) + slab.to_mm * Vec3::UnitZ());
         }
+        for (const Vec3& corner : both)
+          plate.low = plate.low.cwiseMin(corner), plate.high = plate.high.cwiseMax(corner);
         plate.slabs.push_back(flat(part, slab.from_mm, slab.to_mm));
         plate.corners.push_back(std::move(both));
       }
@@ -212,6 +225,38 @@ private:
                                : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
   }
 
+  /// How far apart the boxes of two panels are at least, along the axes of both; negative when no
+  /// axis parts them. `bInA` leads from the second's frame into the first's.
+  static double boxesApart_mm(const Slabbed& a, const Slabbed& b, const Iso3& bInA) {
+    double widest = -1e300;
+    const auto look = [&](const Slabbed& own, const Slabbed& other, const Iso3& there) {
+      const Vec3 middle = there * Vec3(0.5 * (other.low + other.high)),
+                 half = 0.5 * (other.high - other.low), reach = there.linear().cwiseAbs() * half;
+      widest = std::max(
+          {widest, (middle - reach - own.high).maxCoeff(), (own.low - middle - reach).maxCoeff()});
+    };
+    look(a, b, bInA), look(b, a, inverseOf(bInA));
+    return widest;
+  }
+
+  /// Boxes that stay farther apart in the whole interval than they move in it need no closer look.
+  bool staysApart(const Slabbed& a, const Slabbed& b, const ThreePoses& at) const {
+    Iso3 bInA[3];
+    for (std::size_t k = 0; k < 3; ++k)
+      bInA[k] = inverseOf(at[k]->panels[a.panel]) * at[k]->panels[b.panel];
+    const double apart = boxesApart_mm(a, b, bInA[1]);
+    if (apart <= 0) return false;
+    double moved = 0;
+    for (int corner = 0; corner < 8; ++corner) {
+      const Vec3 c(corner & 1 ? b.low.x() : b.high.x(), corner & 2 ? b.low.y() : b.high.y(),
+                   corner & 4 ? b.low.z() : b.high.z());
+      const Vec3 middle = bInA[1] * c;
+      moved = std::max({moved, (bInA[0] * c - middle).norm(), (bInA[2] * c - middle).norm()});
+    }
+    constexpr double kPathOverChord = 1.25; // a path is no straight line
+    return apart > kPathOverChord * moved;
+  }
+
   std::vector<PlatePair> candidates(const ThreePoses& at) const {
     std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
@@ -224,7 +269,7 @@ private:
     for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
       const Slabbed &p = plate(first), &q = plate(second);
       if (p.body != q.body && (p.wanted || q.wanted) &&
-          !m_joined.contains(std::minmax(p.panel, q.panel)))
+          !m_joined.contains(std::minmax(p.panel, q.panel)) && !staysApart(p, q, at))
         pairs.push_back({first, second});
     }
     return pairs;

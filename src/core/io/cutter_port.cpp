@@ -1,9 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/cutter_port.h"
+#include "core/io/file_lock.h"
+#include "core/io/maker_files.h"
+#include "core/io/text_file.h"
 #include <cerrno>
 #include <chrono>
 #include <cstring>
 #include <fcntl.h>
+#include <filesystem>
+#include <functional>
 #include <poll.h>
 #include <sys/socket.h>
 #include <sys/stat.h>
@@ -27,8 +32,8 @@ int left_ms(Clock::time_point until) {
 /// A file descriptor that is written to and read from with patience that ends.
 class PortLine : public CutterLine {
 public:
-  PortLine(int port, std::string path, bool socket)
-      : m_port(port), m_path(std::move(path)), m_socket(socket) {}
+  PortLine(int port, std::string path, bool socket, FileLock hold)
+      : m_port(port), m_path(std::move(path)), m_socket(socket), m_hold(std::move(hold)) {}
   PortLine(const PortLine&) = delete;
   PortLine& operator=(const PortLine&) = delete;
   ~PortLine() override { close(m_port); }
@@ -78,7 +83,19 @@ private:
   int m_port;
   std::string m_path, m_read;
   bool m_socket;
+  FileLock m_hold; ///< nobody else sends to it meanwhile
 };
+
+/// Holds a machine for as long as somebody sends to it. Two senders at once would spoil the sheet.
+FileLock heldMachine(const std::string& path) {
+  std::error_code ignored;
+  const std::string real = std::filesystem::weakly_canonical(path, ignored).string();
+  const std::string name =
+      makersFile("cutter-" + std::to_string(std::hash<std::string>()(real)) + ".lock");
+  if (!fileExists(name))
+    if (auto made = writeMakersFile(name, ""); !made) return {};
+  return FileLock::tryOf(name);
+}
 
 Result<int> connected(const std::string& path) {
   sockaddr_un name{};
@@ -118,9 +135,12 @@ Result<std::unique_ptr<CutterLine>> openCutter(const std::string& path) {
   if (stat(path.c_str(), &what) != 0) return Error{"cutter.gone", path};
   const bool socket = S_ISSOCK(what.st_mode);
   if (!socket && !S_ISCHR(what.st_mode)) return Error{"cutter.no-device", path};
+  FileLock hold = heldMachine(path);
+  if (!hold.holds()) return Error{"cutter.busy", path};
   const auto port = socket ? connected(path) : openedTerminal(path);
   if (!port) return port.error();
-  return std::unique_ptr<CutterLine>(std::make_unique<PortLine>(*port, path, socket));
+  return std::unique_ptr<CutterLine>(
+      std::make_unique<PortLine>(*port, path, socket, std::move(hold)));
 }
 
 } // namespace hinge

@@ -4,6 +4,7 @@
 #include "core/units/tolerances.h"
 #include <Eigen/Core>
 #include <algorithm>
+#include <cmath>
 
 namespace hinge {
 
@@ -28,10 +29,12 @@ struct Block {
   std::vector<double> play_mm;
   double size_mm = 1;                    ///< scale of the residual
   double closed_mm = motion::kClosed_mm; ///< gap below which its rings count as closed
-  /// What paper gives where the rings miss closing (mm); 0 where it need not.
+  /// What paper gives at each end of each ring where they miss closing (mm); 0 where it need not.
   double given_mm = 0;
-  /// Gap below which it has a place at all.
-  double shown_mm() const { return std::max(closed_mm, given_mm); }
+  /// Norm of the residual below which it has a place at all.
+  double shown_mm() const {
+    return std::max(closed_mm, given_mm * std::sqrt(2.0 * static_cast<double>(closing.size())));
+  }
   int freedoms = 0; ///< unknowns that the rings leave free at a generic pose
 };
 
@@ -52,6 +55,9 @@ void closureJacobian(const Mechanism& mechanism, const Block& block, const BodyP
 /// What is left of the residual of the rings when play has taken up what it can: the two ends of a
 /// closing joint may stand apart by as much, but only in the same direction.
 Eigen::VectorXd beyondPlay(const Block& block, Eigen::VectorXd residual);
+
+/// How far the ends of a ring are apart where that is most (mm), of a residual as above.
+double widestGap_mm(const Eigen::VectorXd& residual);
 
 /// Number of unknowns the rings leave free at the given poses: columns minus rank, singular values
 /// below 1e-6 of the largest, or below what rounding makes of hinges on one line, counted as zero.

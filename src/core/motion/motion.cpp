@@ -89,6 +89,12 @@ void Motion::takeBack(std::vector<Node>& path, const std::vector<std::size_t>& g
   }
 }
 
+double Motion::gapOf(const Block& block, const BodyPoses& poses) const {
+  Eigen::VectorXd gaps;
+  closureResidual(*m_mechanism, block, poses, gaps);
+  return widestGap_mm(beyondPlay(block, std::move(gaps)));
+}
+
 bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
   using namespace motion;
   const double sign = towards_rad > m_nodes.front().opening_rad ? 1.0 : -1.0;
@@ -126,8 +132,9 @@ bool Motion::traceDirection(double towards_rad, std::stop_token stop) {
       const bool gives = given[b] != kNowhere; // where it bends round its limit
       const bool jumped = !gives && path.size() > 1 && c.moved_rad > kHarmlessCorrection_rad &&
                           c.moved_rad > kCorrectionShare * predicted;
-      const double closed = std::max(m_blocks[b].closed_mm, gives ? gives_mm : 0.0);
-      if (!(c.residual_mm < closed) || jumped)
+      const bool closes =
+          c.residual_mm < m_blocks[b].closed_mm || (gives && gapOf(m_blocks[b], poses) <= gives_mm);
+      if (!closes || jumped)
         failed = b;
       else
         markPlaced(m_blocks[b], placed), node.angles[b] = std::move(x);

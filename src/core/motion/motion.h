@@ -88,6 +88,8 @@ private:
   void startAt(double opening_rad, const BodyPoses& guess);
   /// Both ways from the node at which it starts.
   void traceBothWays(const Node& first, std::stop_token stop);
+  /// By how much a block's rings miss closing where that is most.
+  double gapOf(const Block& block, const BodyPoses& poses) const;
   /// What has been followed beyond its limit as far as paper gives (from node `given` on) counts
   /// only when it comes to the end so; else it is taken back to its limit.
   void takeBack(std::vector<Node>& path, const std::vector<std::size_t>& given,

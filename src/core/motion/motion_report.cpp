@@ -109,15 +109,9 @@ Motion::BlockReport Motion::reachOf(std::size_t b, NodePoses& known) const {
   const double low = m_assembly->low_rad, high = m_assembly->high_rad;
   if (report.low_rad <= low + motion::kFlatDistance_rad * 1.5) report.low_rad = low;
   if (report.high_rad >= high - motion::kFlatDistance_rad * 1.5) report.high_rad = high;
-  if (block.shown_mm() > motion::kClosed_mm) {
-    Eigen::VectorXd gaps;
-    for (const std::size_t node : alive) {
-      closureResidual(m, block, posesAt(node, known), gaps);
-      gaps = beyondPlay(block, std::move(gaps));
-      for (Eigen::Index r = 0; r + 3 <= gaps.size(); r += 3)
-        report.gap_mm = std::max(report.gap_mm, gaps.segment<3>(r).norm());
-    }
-  }
+  if (block.shown_mm() > motion::kClosed_mm)
+    for (const std::size_t node : alive)
+      report.gap_mm = std::max(report.gap_mm, gapOf(block, posesAt(node, known)));
   // A rank counted at one opening may be special there; the generic rank is the largest one seen.
   report.freedoms = static_cast<int>(block.steps.size());
   for (double share : {0.25, 0.4, 0.5, 0.6, 0.75}) {
@@ -139,9 +133,8 @@ void Motion::shutBlock(std::size_t b, BodyPoses& shut, BlockReport& report) {
   m_shut.push_back(x);
   Eigen::VectorXd gaps;
   closureResidual(m, block, shut, gaps);
-  report.shutGap = beyondPlay(block, std::move(gaps)), report.closed_mm = block.shown_mm();
-  for (Eigen::Index r = 0; r + 3 <= report.shutGap.size(); r += 3)
-    report.shutMisfit_mm = std::max(report.shutMisfit_mm, report.shutGap.segment<3>(r).norm());
+  report.shutGap = beyondPlay(block, std::move(gaps)), report.closed_mm = block.closed_mm;
+  report.shutMisfit_mm = widestGap_mm(report.shutGap);
 }
 
 void Motion::report() {

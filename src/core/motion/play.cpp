@@ -16,6 +16,13 @@ Eigen::VectorXd beyondPlay(const Block& block, Eigen::VectorXd residual) {
   return residual;
 }
 
+double widestGap_mm(const Eigen::VectorXd& residual) {
+  double widest = 0;
+  for (Eigen::Index r = 0; r + 3 <= residual.size(); r += 3)
+    widest = std::max(widest, residual.segment<3>(r).norm());
+  return widest;
+}
+
 namespace {
 
 class Plays {

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <memory>
 #include <set>
 
 namespace hinge {
@@ -43,7 +44,8 @@ struct Moment {
   Pose pose;
   int before = -1; ///< the moment from which it is reached; -1: the first
   int hand = 0;    ///< number of the lift whose way it is on, from 1; 0: the card's own way
-  std::map<PanelPair, OnOneAnother> lying;
+  std::map<PanelPair, std::shared_ptr<const OnOneAnother>> lying;
+  std::map<PanelIndex, std::vector<PanelIndex>> beside; ///< what each lies on, or under
 };
 
 /// Something seen that decides a statement, with what it is to be told by.
@@ -152,14 +154,18 @@ private:
   }
 
   void addMoment(Pose pose, int before, int hand) {
-    Moment moment{std::move(pose), before, hand, {}};
+    Moment moment{std::move(pose), before, hand, {}, {}};
     for (const PanelPair& pair : pairsInPlane(moment.pose)) {
-      OnOneAnother lying = lyingAt(moment, pair);
-      if (lying.area_mm2 > kLeastOverlap_mm2) moment.lying.emplace(pair, std::move(lying));
+      auto lying = lyingAt(moment, pair);
+      if (lying->area_mm2 <= kLeastOverlap_mm2) continue;
+      moment.beside[pair.first].push_back(pair.second);
+      moment.beside[pair.second].push_back(pair.first);
+      moment.lying.emplace(pair, std::move(lying));
     }
     m_moments.push_back(std::move(moment));
   }
 
+  /// Panels that go together lie as they do; they matter only where both lie on something else too.
   std::vector<PanelPair> pairsInPlane(const Pose& pose) const {
     std::vector<SweptBox> boxes;
     for (PanelIndex p : m_assembly.panels.indices()) {
@@ -173,12 +179,21 @@ private:
       box.what = p.value;
       boxes.push_back(box);
     }
-    std::vector<PanelPair> pairs;
+    std::vector<PanelPair> pairs, within;
+    std::set<PanelIndex> onOthers;
     for (const auto& [a, b] : meetingBoxes(std::move(boxes))) {
       const PanelPair pair{PanelIndex(a), PanelIndex(b)};
       if (!isWanted(pair.first) && !isWanted(pair.second)) continue;
-      if (areInPlane(pose, pair.first, pair.second)) pairs.push_back(pair);
+      if (!areInPlane(pose, pair.first, pair.second)) continue;
+      if (together(pair.first, pair.second)) {
+        within.push_back(pair);
+      } else {
+        pairs.push_back(pair);
+        onOthers.insert(pair.first), onOthers.insert(pair.second);
+      }
     }
+    for (const PanelPair& pair : within)
+      if (onOthers.contains(pair.first) && onOthers.contains(pair.second)) pairs.push_back(pair);
     return pairs;
   }
 
@@ -193,7 +208,7 @@ private:
 
   /// What they have in common, as it was in the moment before when neither has moved against the
   /// other; then it is one statement too.
-  OnOneAnother lyingAt(const Moment& now, const PanelPair& pair) {
+  std::shared_ptr<const OnOneAnother> lyingAt(const Moment& now, const PanelPair& pair) {
     const auto& [a, b] = pair;
     const Iso3 bInA = inverseOf(now.pose.panels[a]) * now.pose.panels[b];
     const OnOneAnother* was = nullptr;
@@ -201,17 +216,18 @@ private:
       const Moment& before = m_moments[static_cast<std::size_t>(now.before)];
       const auto known = before.lying.find(pair);
       if (known != before.lying.end()) {
-        was = &known->second;
+        was = known->second.get();
         const Iso3 then = inverseOf(before.pose.panels[a]) * before.pose.panels[b];
-        if ((then.matrix() - bInA.matrix()).cwiseAbs().maxCoeff() < kTouch_mm) return *was;
+        if ((then.matrix() - bInA.matrix()).cwiseAbs().maxCoeff() < kTouch_mm) return known->second;
       }
     }
-    OnOneAnother lying;
-    lying.common = common(m_assembly.panels[a].outline, mapped(m_assembly.panels[b].outline, bInA));
-    for (const Region& part : lying.common)
-      lying.area_mm2 += area_mm2(part);
-    if (lying.area_mm2 > kLeastOverlap_mm2)
-      lying.statement = was ? was->statement : m_solver.addStatement();
+    auto lying = std::make_shared<OnOneAnother>();
+    lying->common =
+        common(m_assembly.panels[a].outline, mapped(m_assembly.panels[b].outline, bInA));
+    for (const Region& part : lying->common)
+      lying->area_mm2 += area_mm2(part);
+    if (lying->area_mm2 > kLeastOverlap_mm2)
+      lying->statement = was ? was->statement : m_solver.addStatement();
     return lying;
   }
 
@@ -220,13 +236,13 @@ private:
 
   const OnOneAnother* lyingOf(const Moment& m, PanelIndex a, PanelIndex b) const {
     const auto it = m.lying.find(ordered(a, b));
-    return it == m.lying.end() ? nullptr : &it->second;
+    return it == m.lying.end() ? nullptr : it->second.get();
   }
   /// "b lies above a" in a direction.
   OrderSolver::Literal above(const Moment& m, PanelIndex a, PanelIndex b, const Vec3& up) const {
     const PanelPair pair = ordered(a, b);
     const bool along = m.pose.panels[pair.first].linear().col(2).dot(up) > 0;
-    return {m.lying.at(pair).statement, along == (a == pair.first)};
+    return {m.lying.at(pair)->statement, along == (a == pair.first)};
   }
   static Vec3 upOf(const Moment& m, PanelIndex p) { return m.pose.panels[p].linear().col(2); }
 
@@ -246,7 +262,7 @@ private:
   /// The middle of what two have in common, and about how wide that is.
   Vec3 middleOf(const Moment& m, PanelIndex a, PanelIndex b) const {
     const PanelPair pair = ordered(a, b);
-    const OnOneAnother& lying = m.lying.at(pair);
+    const OnOneAnother& lying = *m.lying.at(pair);
     return m.pose.panels[pair.first] * lift(centroidOf(lying.common.front()));
   }
   static double widthOf(const OnOneAnother& lying) { return std::sqrt(lying.area_mm2); }
@@ -418,7 +434,7 @@ private:
     const auto& [a, b] = pair;
     const Iso3 toB = inverseOf(lying.pose.panels[b]) * lying.pose.panels[a];
     double most = 0;
-    for (const Region& part : lying.lying.at(pair).common)
+    for (const Region& part : lying.lying.at(pair)->common)
       for (const Vec2& p : part.rim) {
         const Vec3 there = apart.pose.panels[b] * (toB * lift(p));
         const double h = upOf(apart, a).dot(there - apart.pose.panels[a].translation());
@@ -437,7 +453,7 @@ private:
       const double h = heightAt(now, before, pair);
       if (std::abs(h) > kTells_mm)
         see(index, pair.first, pair.second, h > 0, upOf(now, pair.first),
-            std::min(std::abs(h), widthOf(lying)), middleOf(now, pair.first, pair.second));
+            std::min(std::abs(h), widthOf(*lying)), middleOf(now, pair.first, pair.second));
     }
   }
   /// Panels that have gone to one side since the moment before.
@@ -453,7 +469,7 @@ private:
       if (std::abs(h) <= kTells_mm) continue;
       OrderSolver::Literal fact = above(before, pair.first, pair.second, upOf(before, pair.first));
       if (h < 0) fact = fact.contrary();
-      m_seen.push_back({fact, pair.first, pair.second, widthOf(lying), index,
+      m_seen.push_back({fact, pair.first, pair.second, widthOf(*lying), index,
                         middleOf(before, pair.first, pair.second)});
     }
   }
@@ -503,12 +519,9 @@ private:
     return false;
   }
 
-  std::vector<PanelIndex> neighbours(const Moment& m, PanelIndex p) const {
-    std::vector<PanelIndex> all;
-    for (const auto& [pair, lying] : m.lying)
-      if (pair.first == p || pair.second == p)
-        all.push_back(pair.first == p ? pair.second : pair.first);
-    return all;
+  static std::vector<PanelIndex> neighbours(const Moment& m, PanelIndex p) {
+    const auto it = m.beside.find(p);
+    return it == m.beside.end() ? std::vector<PanelIndex>() : it->second;
   }
 
   /// Nothing that has paper on both sides of a fold lies between its leaves, be they folded over or
@@ -585,7 +598,7 @@ private:
     const Region third =
         mapped(m_assembly.panels[c].outline, inverseOf(m.pose.panels[a]) * m.pose.panels[c]);
     double area = 0;
-    for (const Region& part : m.lying.at({a, b}).common)
+    for (const Region& part : m.lying.at({a, b})->common)
       for (const Region& all : common(part, third))
         area += area_mm2(all);
     return area > kLeastOverlap_mm2;

@@ -24,14 +24,27 @@ double misfit_mm(const LinearClosure& closure, const ParameterValues& values) {
   return closure.unit == ParameterUnit::Degree ? radians(misfit) * kAngleArm_mm : misfit;
 }
 
-bool closesExactly(const StructureItem& item, const Motion& motion) {
+namespace {
+
+/// True when no condition or ring is farther from holding than this.
+bool closesWithin(const StructureItem& item, const Motion& motion, double limit_mm) {
   const Assembly& assembly = motion.assembly();
   if (ringsDecide(item, *assembly.findSeat(item.seat)))
-    return shutGap_mm(item.id, motion) <= assembly.closureLimit_mm;
+    return shutGap_mm(item.id, motion) <= limit_mm;
   for (const LinearClosure& closure :
        findStructureKind(item.kind)->closures(assembly.findSeat(item.seat)->shutOpening_rad))
-    if (misfit_mm(closure, item.values) > assembly.closureLimit_mm) return false;
+    if (misfit_mm(closure, item.values) > limit_mm) return false;
   return true;
+}
+
+} // namespace
+
+bool closesExactly(const StructureItem& item, const Motion& motion) {
+  return closesWithin(item, motion, kExactClosure);
+}
+
+bool closesAsPaperGives(const StructureItem& item, const Motion& motion) {
+  return closesWithin(item, motion, motion.assembly().closureLimit_mm);
 }
 
 } // namespace hinge

@@ -14,9 +14,11 @@ constexpr double kAngleArm_mm = 60;
 double misfit_mm(const LinearClosure& closure, const ParameterValues& values);
 
 /// True when the structure meets all exact conditions for lying flat in the shut card on the seat
-/// it stands on, but for what paper gives. Strips and free pieces have none in closed form: their
+/// it stands on. Strips and free pieces have none in closed form: their
 /// rings in the shut state tell.
 bool closesExactly(const StructureItem& item, const Motion& motion);
+/// The same but for what paper gives (Assembly::closureLimit_mm).
+bool closesAsPaperGives(const StructureItem& item, const Motion& motion);
 
 /// The worst gap (mm) in the shut state of the rings a structure has a part in.
 double shutGap_mm(StructureId id, const Motion& motion);
