@@ -198,6 +198,12 @@ constexpr Sentence kFindingsSaid[] = {
     {"shown-outside",
      QT_TRANSLATE_NOOP("words", "the card is shown open at {detail}, where it never is: it is used "
                                 "{openings}")},
+    {"hand-does-nothing",
+     QT_TRANSLATE_NOOP("words", "a hand is to move {panel} on {other}, but other joints hold it: "
+                                "the hand does nothing")},
+    {"hands-in-turn",
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} can be moved by hand, but only the one that "
+                                "lies on top first")},
     {"pulled-by-nothing",
      QT_TRANSLATE_NOOP("words", "nothing pulls {panel}: it runs {much} on {other} only when a "
                                 "band, a strip or a hand draws it")},

@@ -244,12 +244,41 @@ const std::set<std::string> kJudged{
 class TestVerdicts : public QObject {
   Q_OBJECT
 private slots:
+  void flapsOnOnePageAreLiftedInTurn();
+  void aHandThatCanMoveNothingIsTold();
   void cardsThatAreWrongAreNotCalledGood_data();
   void cardsThatAreWrongAreNotCalledGood();
   void membersOfAClassAreJudgedAsTheRefereeDoes_data();
   void membersOfAClassAreJudgedAsTheRefereeDoes();
   void randomDesignsAreJudgedAsTheRefereeDoes();
 };
+
+void TestVerdicts::flapsOnOnePageAreLiftedInTurn() {
+  // Two flaps folded over towards one another, lying on the page: 30 mm apart, or overlapping.
+  const auto flaps = [](double apart) {
+    Design d = card(150, 200);
+    for (const auto& [at, turn] : {std::pair{60.0, 0}, std::pair{60 + apart, 180}})
+      addPiece(d, "card/page-b",
+               {"size 60 x 30", "score 10 v lifted from 0 to 170",
+                fmt::format("glue 5,15 on card/page-b at {},{} turned {}", 100.0, at, turn + 90)});
+    return checked(d);
+  };
+  QVERIFY(!findCode(flaps(110), "hands-in-turn"));
+  const Analysis over = flaps(70);
+  QVERIFY(findCode(over, "hands-in-turn"));
+  QVERIFY(over.verdict == Verdict::Advice);
+}
+
+void TestVerdicts::aHandThatCanMoveNothingIsTold() {
+  // A bar on a slide, held by a link on two pins: the hand that is to push it does nothing.
+  Design d = card(150, 200);
+  addPiece(d, "card/page-b",
+           {"size 20 x 60", "slide 10,10 on card/page-b at 100,40 turned 90 most 60 pushed 0 to 38"});
+  QVERIFY(!findCode(checked(d), "hand-does-nothing"));
+  addPiece(d, "card/page-b",
+           {"size 40 x 8", "pivot 4,4 on s1/panel-1 at 10,50", "pivot 36,4 on card/page-b at 60,80"});
+  QVERIFY(findCode(checked(d), "hand-does-nothing") || checked(d).verdict == Verdict::Spoiled);
+}
 
 void TestVerdicts::cardsThatAreWrongAreNotCalledGood_data() {
   QTest::addColumn<int>("verdict");

@@ -47,6 +47,18 @@ void lookAtPulls(const CheckInput& in, std::vector<Finding>& found) {
   }
 }
 
+/// A pin or slide that a hand is said to move, and that other joints hold: the hand does nothing.
+void lookAtHands(const CheckInput& in, std::vector<Finding>& found) {
+  for (const Joint& joint : in.assembly.joints) {
+    const Guide* guide = guideOf(joint);
+    if (!guide || !guide->byHand || guide->rests) continue;
+    if (in.motion.isLoose(guide->second) || in.motion.isLoose(guide->first)) continue;
+    Finding f = findingOn(in, "hand-does-nothing", Severity::Advice, {guide->second, guide->first});
+    f.amount = 1, f.unit = AmountUnit::Count;
+    found.push_back(std::move(f));
+  }
+}
+
 /// Whether a card that is used from some opening on could be shut: judged as if it were, what does
 /// not fit is told, as advice.
 void lookBelow(const CheckInput& in, std::vector<Finding>& found) {
@@ -77,6 +89,7 @@ std::vector<Finding> checkDeclaredUse(const CheckInput& in) {
   std::vector<Finding> found;
   lookAtDisplay(in, found);
   lookAtPulls(in, found);
+  lookAtHands(in, found);
   lookBelow(in, found);
   return found;
 }

@@ -35,6 +35,17 @@ std::set<std::pair<std::string, std::string>> toldPairs(const CheckInput& in) {
   return all;
 }
 
+/// Each two once, however many openings show it.
+void tellInTurn(const CheckInput& in, const InPlaneReport& report, std::vector<Finding>& found) {
+  std::set<std::pair<PanelIndex, PanelIndex>> told;
+  for (const HandsInTurn& both : report.inTurn) {
+    if (!told.insert(std::minmax(both.one, both.other)).second) continue;
+    Finding f = findingOn(in, "hands-in-turn", Severity::Advice, {both.one, both.other});
+    f.amount = 1, f.unit = AmountUnit::Count;
+    found.push_back(std::move(f));
+  }
+}
+
 std::vector<Finding> checkInPlane(const CheckInput& in) {
   InPlaneOptions options;
   options.shown_rad = radians(in.design.card.display_deg);
@@ -46,6 +57,7 @@ std::vector<Finding> checkInPlane(const CheckInput& in) {
     f.amount = 1, f.unit = AmountUnit::Count;
     found.push_back(std::move(f));
   }
+  tellInTurn(in, report, found);
   if (report.hits.empty()) return found;
   const auto spoilt = spoiltBefore(in);
   const auto told = toldPairs(in);

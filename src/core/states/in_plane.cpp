@@ -144,6 +144,7 @@ private:
     for (const Lift& lift : m_assembly.lifts)
       for (const int from : at) {
         ++hand;
+        m_liftOfHand.push_back(&lift);
         int before = from;
         for (int k = 1; k <= kSteps && !m_stop.stop_requested(); ++k) {
           const Pose& rest = m_moments[static_cast<std::size_t>(from)].pose;
@@ -679,14 +680,39 @@ private:
     takeOf(0, known);
     if (m_solver.canBeDecided(known, kTries) == OrderSolver::Found::CutOff)
       m_report.decided = false;
-    int hands = 0;
-    for (const Moment& m : m_moments)
-      hands = std::max(hands, m.hand);
-    for (int hand = 1; hand <= hands; ++hand) {
+    std::vector<OrderSolver::Known> afterwards;
+    for (int hand = 1; hand <= static_cast<int>(m_liftOfHand.size()); ++hand) {
       OrderSolver::Known there = known;
       m_solver.settle(there, hand);
       takeOf(hand, there);
+      afterwards.push_back(std::move(there));
     }
+    for (int one = 1; one <= static_cast<int>(afterwards.size()); ++one)
+      for (int other = one + 1; other <= static_cast<int>(afterwards.size()); ++other)
+        if (m_liftOfHand[static_cast<std::size_t>(one - 1)] !=
+            m_liftOfHand[static_cast<std::size_t>(other - 1)])
+          lookAtBoth(one, other, afterwards[static_cast<std::size_t>(one - 1)]);
+  }
+
+  /// Whether what one hand shows of the order leaves room for another's way.
+  void lookAtBoth(int one, int other, OrderSolver::Known known) {
+    if (startOf(one) != startOf(other)) return;
+    m_solver.settle(known, other);
+    for (const Seen& seen : m_seen) {
+      if (m_moments[seen.moment].hand != other || m_solver.take(seen.fact, known, other)) continue;
+      const auto told = [&](const InPlaneHit& hit) {
+        return ordered(hit.first, hit.second) == ordered(seen.first, seen.second);
+      };
+      if (std::ranges::any_of(m_report.hits, told)) continue; // neither can move
+      m_report.inTurn.push_back({seen.first, seen.second});
+      return;
+    }
+  }
+  /// The moment from which a hand sets out.
+  int startOf(int hand) const {
+    for (const Moment& m : m_moments)
+      if (m.hand == hand) return m.before;
+    return -1;
   }
   void takeOf(int hand, OrderSolver::Known& known) {
     for (const Seen& seen : m_seen)
@@ -703,6 +729,7 @@ private:
   std::set<PanelPair> m_slotted;
   std::vector<Moment> m_moments;
   std::vector<int> m_shown; ///< moments at which hands move things
+  std::vector<const Lift*> m_liftOfHand; ///< by number, from 1
   int m_last = -1;
   OrderSolver m_solver;
   std::vector<Seen> m_seen;

@@ -15,8 +15,14 @@ struct InPlaneHit {
   bool byHand = false; ///< when a hand moves something at that opening
 };
 
+/// Two things that hands move, each free to move first and not both: what lies on top goes first.
+struct HandsInTurn {
+  PanelIndex one, other;
+};
+
 struct InPlaneReport {
   std::vector<InPlaneHit> hits;
+  std::vector<HandsInTurn> inTurn;
   bool decided = true; ///< false: the search for an order was cut off
 };
 
