@@ -32,9 +32,8 @@ constexpr Sentence kFindingsSaid[] = {
      QT_TRANSLATE_NOOP(
          "words", "{panel} comes {much} into the reserve at the {detail} edge of the shut card")},
     {"panels-hit/in-plane",
-     QT_TRANSLATE_NOOP("words",
-                       "{panel} and {other} lie in one plane and would have to pass {much} "
-                       "through one another at {show}")},
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} would have to pass {much} through one another "
+                                "{openings}: one lies where the other has to go")},
     {"order-open",
      QT_TRANSLATE_NOOP("words",
                        "not fully checked: so many sheets lie on one another that no order "
@@ -66,9 +65,8 @@ constexpr Sentence kFindingsSaid[] = {
     {"hangs", QT_TRANSLATE_NOOP("words", "{panel} hangs on {detail} alone: it rests flat until a "
                                          "hand lifts it")},
     {"lift-hits/in-plane",
-     QT_TRANSLATE_NOOP("words",
-                       "{panel} and {other} lie in one plane and would have to pass {much} "
-                       "through one another when a hand moves them")},
+     QT_TRANSLATE_NOOP("words", "{panel} and {other} would have to pass {much} through one another "
+                                "when a hand moves them: one lies where the other has to go")},
     {"lift-hits",
      QT_TRANSLATE_NOOP("words", "{panel} hits {other} by {much} when a hand moves it to "
                                 "{detail}")},

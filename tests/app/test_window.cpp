@@ -249,7 +249,8 @@ private slots:
     settle();
     m_window->document().select(StructureId{4});
     Design thick = m_window->document().committed();
-    thick.cardPaper().thickness_mm = 0.5;
+    for (Paper& paper : thick.papers) // the strap and the insert are of papers of their own
+      paper.thickness_mm = 0.5;
     QVERIFY(m_window->document().apply(thick, QStringLiteral("test")).ok());
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Spoiled);

@@ -334,7 +334,7 @@ private slots:
     process.setProcessEnvironment(environment);
     const Ran full = runProcess(process, HINGE_CLI, sheet + QStringList{machine.place()});
     QCOMPARE(full.code, 2);
-    QVERIFY(full.err.contains("cut-under-way"));
+    QVERIFY2(full.err.contains("cut-under-way"), full.err);
     const QString file = at("sheet.hpgl");
     QCOMPARE(run({"export", demo("ferry-pass"), "--to", "hpgl", "--sheet", "2", "-o", file}).code,
              0);

@@ -84,9 +84,13 @@ private slots:
     for (unsigned seed = 1; seed <= kDesigns; ++seed) {
       const auto assembly = assemble(randomDesign(seed));
       const Motion motion = Motion::trace(assembly);
+      double given = 0; // by paper, where that is most
+      for (const Motion::BlockReport& block : motion.blocks())
+        given = std::max(given, block.gap_mm);
+      QVERIFY(given <= starting::kClosureLimit_mm);
       for (double deg : {0.5, 17.0, 90.0, 151.0, 179.0}) {
         const Pose pose = motion.poseAt(radians(deg));
-        QVERIFY2(pose.residual_mm < 1e-6,
+        QVERIFY2(pose.residual_mm < 1e-6 + 4 * given, // of all ends of its rings together
                  fmt::format("seed {}: ring open by {} mm at {} deg", seed, pose.residual_mm, deg)
                      .c_str());
         for (PanelIndex p : assembly->panels.indices()) {
@@ -149,8 +153,10 @@ private slots:
       Design design = card(200, 260);
       addFitted(design, "box", {{"a", a}, {"b", b}, {"c", c}, {"d", d}});
       const Motion motion = Motion::trace(assemble(design));
+      // Or to the end, when paper gives what is missing there.
+      const bool reaches = a + b - (c + d) <= starting::kClosureLimit_mm;
       const double limit =
-          c + d >= a + b ? kPi : std::acos((a * a + b * b - (c + d) * (c + d)) / (2 * a * b));
+          reaches ? kPi : std::acos((a * a + b * b - (c + d) * (c + d)) / (2 * a * b));
       limited += limit < kPi;
       QVERIFY2(
           std::abs(motion.high_rad() - limit) < radians(1e-3),

@@ -272,11 +272,13 @@ void TestVerdicts::flapsOnOnePageAreLiftedInTurn() {
 void TestVerdicts::aHandThatCanMoveNothingIsTold() {
   // A bar on a slide, held by a link on two pins: the hand that is to push it does nothing.
   Design d = card(150, 200);
-  addPiece(d, "card/page-b",
-           {"size 20 x 60", "slide 10,10 on card/page-b at 100,40 turned 90 most 60 pushed 0 to 38"});
+  addPiece(
+      d, "card/page-b",
+      {"size 20 x 60", "slide 10,10 on card/page-b at 100,40 turned 90 most 60 pushed 0 to 38"});
   QVERIFY(!findCode(checked(d), "hand-does-nothing"));
-  addPiece(d, "card/page-b",
-           {"size 40 x 8", "pivot 4,4 on s1/panel-1 at 10,50", "pivot 36,4 on card/page-b at 60,80"});
+  addPiece(
+      d, "card/page-b",
+      {"size 40 x 8", "pivot 4,4 on s1/panel-1 at 10,50", "pivot 36,4 on card/page-b at 60,80"});
   QVERIFY(findCode(checked(d), "hand-does-nothing") || checked(d).verdict == Verdict::Spoiled);
 }
 

@@ -28,19 +28,37 @@ double held_mm2(const Assembly& assembly, const Glue& glue) {
   return held;
 }
 
+/// Tabs that are told to stick out, or to lie across a fold: what holds them follows from that.
+bool isTold(const CheckInput& in, PanelIndex tab) {
+  return std::ranges::any_of(in.of(tabsCheck()), [&](const Finding& f) {
+    return f.severity == Severity::Spoils && f.elements.front() == in.assembly.panels[tab].key;
+  });
+}
+
+/// One finding for a structure: its worst.
+void keepWorst(Finding f, std::vector<Finding>& found) {
+  const auto same = std::ranges::find_if(found, [&](const Finding& other) {
+    return other.code == f.code && other.owners == f.owners;
+  });
+  if (same == found.end())
+    found.push_back(std::move(f));
+  else if (f.amount > same->amount)
+    *same = std::move(f);
+}
+
 void lookAtGlue(const CheckInput& in, std::vector<Finding>& found) {
   for (const auto& [j, glue] : in.assembly.every<Glue>()) {
     // Of a speck of paper half is enough.
     const double own = area_mm2(in.assembly.panels[glue.tab].outline);
     const double enough = std::min(starting::kLeastGlue_mm2, 0.5 * own);
     const double held = held_mm2(in.assembly, glue);
-    if (held >= enough - kLeastHeld_mm2) continue;
+    if (held >= enough - kLeastHeld_mm2 || isTold(in, glue.tab)) continue;
     const bool none = held < kLeastHeld_mm2;
     Finding f = findingOn(in, none ? "glue-on-nothing" : "glue-little", Severity::Spoils,
                           {glue.tab, glue.host});
-    f.amount = std::sqrt(enough) - std::sqrt(held);
+    f.amount = (enough - held) / std::sqrt(enough); // of a spot so wide
     f.detail = {"as-it-is", Millimetres{std::sqrt(held)}};
-    found.push_back(std::move(f));
+    keepWorst(std::move(f), found);
   }
 }
 
@@ -56,7 +74,7 @@ void lookAtPins(const CheckInput& in, std::vector<Finding>& found) {
     if (off <= 0) continue;
     Finding f = findingOn(in, "pin-in-the-open", Severity::Spoils, {pin.second, pin.first});
     f.amount = off;
-    found.push_back(std::move(f));
+    keepWorst(std::move(f), found);
   }
 }
 

@@ -70,7 +70,7 @@ std::vector<Finding> checkInPlane(const CheckInput& in) {
     Finding f{hit.byHand ? "lift-hits" : "panels-hit", Severity::Spoils};
     addPanel(in, hit.first, f), addPanel(in, hit.second, f);
     f.amount = hit.depth_mm, f.place = hit.place, f.detail = "in-plane";
-    f.from_rad = f.to_rad = f.show_rad = hit.at_rad;
+    f.from_rad = hit.from_rad, f.to_rad = hit.to_rad, f.show_rad = hit.at_rad;
     auto owners = f.owners;
     std::ranges::sort(owners);
     const auto [at, isNew] = byOwners.emplace(owners, f);

@@ -86,15 +86,18 @@ private:
   FileLock m_hold; ///< nobody else sends to it meanwhile
 };
 
-/// Holds a machine for as long as somebody sends to it. Two senders at once would spoil the sheet.
-FileLock heldMachine(const std::string& path) {
+/// Holds a machine for as long as somebody sends to it: two senders at once would spoil the sheet.
+/// False when somebody else does. Where nothing can be kept nothing is held: how far a cut has come
+/// cannot be kept there either, and that is told.
+bool holdMachine(const std::string& path, FileLock& hold) {
   std::error_code ignored;
   const std::string real = std::filesystem::weakly_canonical(path, ignored).string();
   const std::string name =
       makersFile("cutter-" + std::to_string(std::hash<std::string>()(real)) + ".lock");
   if (!fileExists(name))
-    if (auto made = writeMakersFile(name, ""); !made) return {};
-  return FileLock::tryOf(name);
+    if (auto made = writeMakersFile(name, ""); !made) return true;
+  hold = FileLock::tryOf(name);
+  return hold.holds();
 }
 
 Result<int> connected(const std::string& path) {
@@ -135,8 +138,8 @@ Result<std::unique_ptr<CutterLine>> openCutter(const std::string& path) {
   if (stat(path.c_str(), &what) != 0) return Error{"cutter.gone", path};
   const bool socket = S_ISSOCK(what.st_mode);
   if (!socket && !S_ISCHR(what.st_mode)) return Error{"cutter.no-device", path};
-  FileLock hold = heldMachine(path);
-  if (!hold.holds()) return Error{"cutter.busy", path};
+  FileLock hold;
+  if (!holdMachine(path, hold)) return Error{"cutter.busy", path};
   const auto port = socket ? connected(path) : openedTerminal(path);
   if (!port) return port.error();
   return std::unique_ptr<CutterLine>(

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/joining.h"
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -32,8 +33,11 @@ public:
   void operator()(const given::Glue& glue) {
     const Vec3 z(0, 0, 1), x = direction(glue.turn_deg);
     const Iso3 lies = onFace(x, up(glue.byFace) * z.cross(x), up(glue.byFace) * z);
+    // Its corners may be told in either direction.
+    Polygon area = glue.area;
+    if (signedArea_mm2(area) < 0) std::ranges::reverse(area);
     m_builder.glue(m_own, m_side.panel, lies * Eigen::Translation3d(-lift(m_joint.at)), glue.byFace,
-                   glue.area);
+                   std::move(area));
   }
 
   void operator()(const given::Slot& given) {
@@ -118,9 +122,12 @@ Result<void> joinPiece(AssemblyBuilder& builder, const PieceJoint& joint, std::s
                        PanelIndex own, const JoinedHow& how) {
   const Seat* face = builder.assembly().findSeat(joint.on);
   if (!face || face->kind() != SeatKind::Face) return Error{{"joint.no-face", joint.on}, how.place};
-  if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty())
-    if (common(builder.assembly().panels[own].outline, glue->area).empty())
+  if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty()) {
+    Polygon area = glue->area;
+    if (signedArea_mm2(area) < 0) std::ranges::reverse(area);
+    if (common(builder.assembly().panels[own].outline, area).empty())
       return Error{"joint.glue-beside", how.place};
+  }
   std::visit(Joining(builder, joint, number, own, face->sides[0], how), joint.kind);
   return {};
 }

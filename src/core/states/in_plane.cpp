@@ -392,6 +392,7 @@ private:
       // Above k in the direction in which the leaf rises there must be nothing of it: the flat leaf
       // lies on that side of k.
       see(index, k, flat, rise > 0, up, std::min(past, std::abs(rise)), 0.5 * (from + to));
+      m_seen.back().second = rising; // whose way it is in
     }
   }
 
@@ -665,11 +666,15 @@ private:
     const auto same = std::ranges::find_if(m_report.hits, [&](const InPlaneHit& hit) {
       return ordered(hit.first, hit.second) == ordered(first, second);
     });
-    const InPlaneHit hit{first, second, depth_mm, m.pose.opening_rad, place, m.hand != 0};
-    if (same == m_report.hits.end())
+    const double at = m.pose.opening_rad;
+    const InPlaneHit hit{first, second, depth_mm, at, at, at, place, m.hand != 0};
+    if (same == m_report.hits.end()) {
       m_report.hits.push_back(hit);
-    else if (depth_mm > same->depth_mm)
-      *same = hit;
+      return;
+    }
+    const double from = std::min(same->from_rad, at), to = std::max(same->to_rad, at);
+    if (depth_mm > same->depth_mm) *same = hit;
+    same->from_rad = from, same->to_rad = to;
   }
 
   /// Facts are taken one by one, those of the card's own way first: what contradicts the ones
@@ -728,7 +733,7 @@ private:
   std::vector<GluedOver> m_gluedOver;
   std::set<PanelPair> m_slotted;
   std::vector<Moment> m_moments;
-  std::vector<int> m_shown; ///< moments at which hands move things
+  std::vector<int> m_shown;              ///< moments at which hands move things
   std::vector<const Lift*> m_liftOfHand; ///< by number, from 1
   int m_last = -1;
   OrderSolver m_solver;

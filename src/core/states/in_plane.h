@@ -9,8 +9,9 @@ namespace hinge {
 /// fold of it leads: seen as planes the two never cross.
 struct InPlaneHit {
   PanelIndex first, second;
-  double depth_mm = 0; ///< how far one would have to give way
-  double at_rad = 0;   ///< opening at which that shows
+  double depth_mm = 0;             ///< how far one would have to give way
+  double at_rad = 0;               ///< opening at which that shows most
+  double from_rad = 0, to_rad = 0; ///< first and last opening
   Vec3 place = Vec3::Zero();
   bool byHand = false; ///< when a hand moves something at that opening
 };
