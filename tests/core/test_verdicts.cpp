@@ -257,7 +257,7 @@ void TestVerdicts::flapsOnOnePageAreLiftedInTurn() {
   // Two flaps folded over towards one another, lying on the page: 30 mm apart, or overlapping.
   const auto flaps = [](double apart) {
     Design d = card(150, 200);
-    for (const auto& [at, turn] : {std::pair{60.0, 0}, std::pair{60 + apart, 180}})
+    for (const auto& [at, turn] : {std::pair{60.0, 180}, std::pair{60 + apart, 0}})
       addPiece(d, "card/page-b",
                {"size 60 x 30", "score 10 v lifted from 0 to 170",
                 fmt::format("glue 5,15 on card/page-b at {},{} turned {}", 100.0, at, turn + 90)});
