@@ -188,17 +188,13 @@ std::vector<ScoreMark> scoreMarks(const PieceWork& work) {
     marks.push_back({k, low.x() - box.low.x(), high.x() - box.low.x()});
   }
   std::ranges::stable_sort(marks, {}, &ScoreMark::low_mm);
-  // Scores may meet on an edge, or in a corner: there they part no strip into widths, and only the
-  // first of them is read from the edge.
+  // Scores may meet on the lower edge, or in a corner: there they part no strip into widths, and
+  // only the first of them is read from the edge.
   std::vector<ScoreMark> apart;
-  const double right = box.size().x();
   for (const ScoreMark& mark : marks) {
-    const double low = apart.empty() ? 0 : apart.back().low_mm,
-                 high = apart.empty() ? 0 : apart.back().high_mm;
-    const auto between = [&](double at, double last) {
-      return at - last >= kLeastPanel_mm && right - at >= kLeastPanel_mm;
-    };
-    if (between(mark.low_mm, low) && between(mark.high_mm, high)) apart.push_back(mark);
+    const double last = apart.empty() ? 0 : apart.back().low_mm;
+    if (mark.low_mm - last >= kLeastPanel_mm && box.size().x() - mark.low_mm >= kLeastPanel_mm)
+      apart.push_back(mark);
   }
   return apart;
 }

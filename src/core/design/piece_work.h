@@ -64,7 +64,7 @@ Result<PieceWork> checked(PieceWork work);
 PieceWork plainStrip(double width_mm, double height_mm);
 
 /// Lines that run from the lower edge of the piece to the upper one, by their place on the lower
-/// edge, without those that meet another one or an end on either edge.
+/// edge, without those that meet another one or an end there.
 struct ScoreMark {
   std::size_t line;       ///< index in PieceWork::lines
   double low_mm, high_mm; ///< on the lower and on the upper edge, from the left end
