@@ -47,7 +47,7 @@ std::vector<double> openingsOf(const Motion& motion, double step_rad) {
     for (const double t : {block.low_rad + kInside_rad, block.high_rad - kInside_rad})
       if (block.low_rad < block.high_rad) all.insert(std::clamp(t, low, high));
   const auto within = [&](double from, double to) {
-    constexpr int kParts = 10;
+    constexpr int kParts = 30;
     for (int k = 0; k <= kParts; ++k)
       all.insert(std::clamp(from + (to - from) * k / kParts, low, high));
   };
