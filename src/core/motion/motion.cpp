@@ -201,19 +201,14 @@ Motion Motion::trace(std::shared_ptr<const Assembly> assembly, std::stop_token s
       motion.m_placedBy[step.child] = static_cast<int>(b);
   motion.startAt(start, guess);
   const Node first = motion.m_nodes.front();
-  motion.traceBothWays(first, stop);
+  motion.traceDirection(motion.m_assembly->low_rad, stop);
+  // The second direction starts from the first node again.
+  std::vector<Node> below(motion.m_nodes.begin(), motion.m_nodes.end() - 1);
+  motion.m_nodes = {first};
+  motion.traceDirection(motion.m_assembly->high_rad, stop);
+  motion.m_nodes.insert(motion.m_nodes.begin(), below.begin(), below.end());
   motion.report();
   return motion;
-}
-
-void Motion::traceBothWays(const Node& first, std::stop_token stop) {
-  m_nodes = {first};
-  traceDirection(m_assembly->low_rad, stop);
-  // The second direction starts from the first node again.
-  std::vector<Node> below(m_nodes.begin(), m_nodes.end() - 1);
-  m_nodes = {first};
-  traceDirection(m_assembly->high_rad, stop);
-  m_nodes.insert(m_nodes.begin(), below.begin(), below.end());
 }
 
 std::vector<char> Motion::blocksFor(const std::vector<BodyIndex>& bodies) const {

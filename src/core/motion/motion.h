@@ -86,8 +86,6 @@ private:
     std::vector<Eigen::VectorXd> angles; ///< per block; empty where the block is not alive
   };
   void startAt(double opening_rad, const BodyPoses& guess);
-  /// Both ways from the node at which it starts.
-  void traceBothWays(const Node& first, std::stop_token stop);
   /// By how much a block's rings miss closing where that is most.
   double gapOf(const Block& block, const BodyPoses& poses) const;
   /// What has been followed beyond its limit as far as paper gives (from node `given` on) counts

@@ -145,7 +145,6 @@ void Motion::report() {
   std::vector<int> looseBy(m.bodies.size(), -1);
   m_loose.assign(m_assembly->panels.size(), 0);
   m_low = m_assembly->low_rad, m_high = m_assembly->high_rad;
-  m_reports.clear(), m_shut.clear(), m_foldShut = {};
   NodePoses atNodes;
   for (std::size_t b = 0; b < m_blocks.size(); ++b) {
     const Block& block = m_blocks[b];
