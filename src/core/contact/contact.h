@@ -39,8 +39,8 @@ struct ContactReport {
 /// shown clear on an interval by a plane that moves with one of them and keeps the other's corners
 /// on its far side, with a margin from the second difference of the motion in three samples. That
 /// is an estimate of the bound, not a proof; what it is worth is measured (decision 15). Intervals
-/// that cannot be shown clear are halved. Panels of one body are looked
-/// at once, since they never move; tabs that lie inside their host are skipped. Cost: about n log n
+/// that cannot be shown clear are halved. Panels of one body are compared once only, since they
+/// never move against each other; tabs that lie inside their host are skipped. Cost: about n log n
 /// in the number of panels for designs spread along a fold.
 ContactReport findContacts(const Motion& motion, const ContactOptions& options = {},
                            std::stop_token stop = {});
