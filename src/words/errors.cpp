@@ -125,8 +125,8 @@ constexpr Sentence kErrorsSaid[] = {
     {"file.member/yes-no", QT_TRANSLATE_NOOP("words", "is neither true nor false")},
     {"file.number", QT_TRANSLATE_NOOP("words", "holds a number that is too large: %1")},
     {"file.other-kind",
-     QT_TRANSLATE_NOOP("words", "is there already and is no such file as would be written: choose "
-                                "another name (on the command line --force replaces it)")},
+     QT_TRANSLATE_NOOP("words", "is there already and holds something else: choose another name "
+                                "(on the command line --force replaces it)")},
     {"file.same", QT_TRANSLATE_NOOP("words", "is the card itself: name another file to write to")},
     {"file.syntax",
      QT_TRANSLATE_NOOP(
