@@ -32,17 +32,18 @@ private slots:
     QCOMPARE(assemble(bench::row(250))->panels.size(), std::size_t(1002));
   }
   void slowCasesAreStillWhatTheyWere() {
-    const std::tuple<const char*, std::size_t, bool> cases[] = {{"clean-500", 500, false},
-                                                                {"messy-50", 50, true},
-                                                                {"inset-22", 22, true},
-                                                                {"sheet-100", 100, false}};
+    // The verdict of the first takes as long as all the rest and is left out.
+    const std::tuple<const char*, std::size_t, std::optional<bool>> cases[] = {
+        {"clean-500", 500, std::nullopt},
+        {"messy-50", 50, true},
+        {"inset-22", 22, true},
+        {"sheet-100", 100, false}};
     for (const auto& [name, panels, spoiled] : cases) {
       const Design design = bench::slowCase(name);
       const auto assembly = assemble(design);
       QVERIFY2(assembly->panels.size() >= panels,
                fmt::format("{}: {}", name, assembly->panels.size()).c_str());
-      if (panels > 100) continue; // its verdict takes as long as all the rest
-      QCOMPARE(checked(design).verdict == Verdict::Spoiled, spoiled);
+      if (spoiled) QCOMPARE(checked(design).verdict == Verdict::Spoiled, *spoiled);
     }
   }
 };
