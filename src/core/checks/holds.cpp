@@ -114,7 +114,8 @@ void findParting(const CheckInput& in, std::vector<Finding>& found) {
       if (*gap > f.amount) f.amount = *gap, f.place = place, f.show_rad = t;
     }
   }
-  for (auto& [pair, f] : byPair) {
+  for (auto& entry : byPair) {
+    Finding& f = entry.second;
     f.severity = tornBy(in, f.amount);
     if (f.severity == Severity::Advice) f.detail = "forgiven";
     const auto known = [&](const Finding& other) {

@@ -146,7 +146,8 @@ void findStanding(const CheckInput& in, std::vector<Finding>& found) {
       f.amount = off, f.place = there;
     }
   }
-  for (auto& [body, f] : byBody) {
+  for (auto& entry : byBody) {
+    Finding& f = entry.second;
     const bool known = std::ranges::any_of(
         found, [&](const Finding& other) { return !f.owners.empty() && other.owners == f.owners; });
     if (!known) found.push_back(std::move(f));
