@@ -172,6 +172,20 @@ private slots:
     QCOMPARE(codeOf(withReversed(work, 30, 80, 40, 20)), std::string("sheet.reverse/order"));
   }
 
+  /// An end that lies on a score folds in that score: no second line is laid over it.
+  void sectionsThatEndOnAScore() {
+    const PieceWork work = sheet({{Kind::Mountain, {30, 0}, {30, 60}},
+                                  {Kind::Valley, {50, 0}, {50, 60}},
+                                  {Kind::Mountain, {80, 0}, {80, 25}}});
+    const auto made = withReversed(work, 30, 80, 20, 40);
+    QVERIFY(made && made->lines.size() == 8);
+    isLine(made->lines[0], Kind::Mountain, {30, 0}, {30, 60});
+    isLine(made->lines[4], Kind::Mountain, {80, 0}, {80, 25});
+    isLine(made->lines[5], Kind::Valley, {80, 25}, {80, 40}); // where it was not scored yet
+    isLine(made->lines[6], Kind::Cut, {30, 20}, {80, 20});
+    isLine(made->lines[7], Kind::Cut, {30, 40}, {80, 40});
+  }
+
   void arcsAsChords() {
     std::vector<Vec2> points{{25, 3}};
     addArc(points, {5, 3}, {20, 0}, {0, 20}, 0, kPi, 0.05);

@@ -78,8 +78,8 @@ public:
           m_spanned, {}, [&](const WorkLine& line) { return std::abs(middle(line).x() - x); });
     };
     const Vec2 &low = m_band.low, &high = m_band.high;
-    made.lines.push_back({nearest(low.x())->kind, low, {low.x(), high.y()}});
-    made.lines.push_back({nearest(high.x())->kind, {high.x(), low.y()}, high});
+    for (const double x : {low.x(), high.x()})
+      endAt(x, nearest(x)->kind, made.lines);
     made.lines.push_back({WorkLine::Kind::Cut, low, {high.x(), low.y()}});
     made.lines.push_back({WorkLine::Kind::Cut, {low.x(), high.y()}, high});
     return checked(std::move(made));
@@ -116,6 +116,28 @@ private:
     const double ends = m_band.low.x() + m_band.high.x();
     out.push_back({turned(line.kind), {ends - under.x(), under.y()}, {ends - over.x(), over.y()}});
     stretch(over, high);
+  }
+
+  /// The score in which the section ends, but where the sheet is scored already: there the section
+  /// folds in the score that it finds, the way that one is marked.
+  void endAt(double x, WorkLine::Kind kind, std::vector<WorkLine>& out) const {
+    std::vector<std::pair<double, double>> scored;
+    for (const WorkLine& line : m_work.lines) {
+      if (line.kind == WorkLine::Kind::Cut) continue;
+      const auto [low, high] = rising(line);
+      if (std::max(std::abs(low.x() - x), std::abs(high.x() - x)) <= kTouch_mm)
+        scored.push_back({low.y(), high.y()});
+    }
+    std::ranges::sort(scored);
+    double from = m_band.low.y();
+    const auto scoreTo = [&](double y) {
+      if (y > from + kTouch_mm) out.push_back({kind, {x, from}, {x, y}});
+    };
+    for (const auto& [low, high] : scored) {
+      scoreTo(std::min(low, m_band.high.y()));
+      from = std::max(from, high);
+    }
+    scoreTo(m_band.high.y());
   }
 
   const PieceWork& m_work;

@@ -20,7 +20,8 @@ std::optional<std::size_t> lineAt(const PieceWork& work, const Vec2& at, double 
 /// A band between two heights, from `left` to `right`, that folds the other way: it is cut along
 /// both heights, the scores it spans come the other way round inside it (turned, as far from its
 /// right end as they were from its left one) and are left to the joints, and its ends are scored
-/// like the nearest score that it spans. Needs at least one such score.
+/// like the nearest score that it spans; an end that lies on a score folds in that one. Needs at
+/// least one score that it spans.
 Result<PieceWork> withReversed(const PieceWork& work, double left, double right, double low,
                                double high);
 
