@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: GPL-3.0-or-later
-"""What a reader would stumble over: lines over 100 columns, functions over 70 lines, and sources that
-clang-format would write otherwise. With --tidy BASE also what clang-tidy finds in the sources that
+"""What a reader would stumble over: lines over 100 columns, functions over 70 lines, two types of one
+name, and sources that clang-format would write otherwise. With --tidy BASE also what clang-tidy finds in the sources that
 changed since BASE; with --tidy-for MINUTES in as many sources as there is time for, those that
 changed last first (compile_commands.json in build/ must be there). Exit 1 when anything is found.
 
@@ -67,6 +67,28 @@ def functions(path):
             head = ""
 
 
+def types(path):
+    """Every class, struct and enum with its namespaces that other sources of a program could have too."""
+    within = []  # namespaces that are open; "" for those without a name
+    for number, line in enumerate(open(path, encoding="utf-8"), 1):
+        if opens := re.match(r"(?:inline )?namespace ?([\w:]*) ?\{$", line):
+            within.append(opens[1])
+        elif re.match(r"\}\s*// namespace", line):
+            within.pop()
+        elif "" not in within and (one := re.match(r"(?:class|struct|enum class|enum) (\w+)[^;]*\{", line)):
+            yield number, "::".join([*within, one[1]])
+
+
+def twice_named(paths):
+    """Two types of one name in two sources are two definitions of one type: whichever of its functions
+    the linker takes serves both."""
+    first = {}
+    for path in paths:
+        for number, name in types(path):
+            if name.startswith("hinge") and first.setdefault(name, path) != path:
+                yield f"{path}:{number}: {name} is defined in {first[name]} too"
+
+
 def main():
     sources = listed("*.cpp", "*.h")
     found = []
@@ -77,6 +99,7 @@ def main():
         for first, length, name in functions(path):
             if length > LINES:
                 found.append(f"{path}:{first}: a function of {length} lines, {LINES} at most: {name[:60]}")
+    found += twice_named([f for f in sources if f.startswith("src/")])
     off = subprocess.run(["clang-format", "--dry-run", *sources], capture_output=True, text=True)
     for path in sorted({m for m in re.findall(r"^([^:\n]+):\d+:\d+: warning", off.stderr, re.M)}):
         found.append(f"{path}: not as clang-format writes it (./dev format)")
