@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "strips.h"
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
@@ -26,45 +27,9 @@ namespace {
 
 using Kind = WorkLine::Kind;
 
-/// Face coordinates of a point beside the gutter of a single fold: `y_mm` along it, `out_mm` away
-/// from it.
-PieceJoint onPage(char page, const Design& d, const Vec2& at, double y_mm, double out_mm,
-                  bool byFace) {
-  PieceJoint joint;
-  joint.on = std::string("card/page-") + page, joint.at = at;
-  const bool a = page == 'a';
-  joint.to = {a ? y_mm : d.card.gutterLength_mm() - y_mm, out_mm};
-  joint.kind = given::Glue{a == byFace ? 90.0 : -90.0, byFace};
-  return joint;
-}
-
 /// The first joint of a kind.
 template <class Kind> const Kind& only(const Assembly& assembly) {
   return (*assembly.every<Kind>().begin()).joint;
-}
-
-PieceWork strip(const std::vector<double>& widths, double height, const std::vector<Kind>& kinds) {
-  double sum = 0;
-  for (double w : widths)
-    sum += w;
-  PieceWork work = plainStrip(sum, height);
-  double x = 0;
-  for (std::size_t k = 0; k < kinds.size(); ++k)
-    x += widths[k], work.lines.push_back({kinds[k], {x, 0}, {x, height}});
-  return work;
-}
-
-/// A strip over the gutter: tabs of 8 mm that point to the fold, feet at a and b, panels c and d.
-Design overGutter(double a, double b, double c, double d, const std::vector<double>& slant = {}) {
-  Design design = card(150, 150);
-  PieceWork work = strip({8, c, d, 8}, 40, {Kind::Mountain, Kind::Mountain, Kind::Mountain});
-  for (std::size_t k = 0; k < slant.size(); ++k)
-    work.lines[k].to.x() += slant[k];
-  work.joints = {onPage('a', design, {4, 20}, 60, a - 4, true),
-                 onPage('b', design, {12 + c + d, 20}, 60, b - 4, true)};
-  const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
-  if (!added) qFatal("%s", say(added.error()).c_str());
-  return added->design;
 }
 
 Motion trace(const Design& design) {
@@ -290,6 +255,23 @@ private slots:
     }
     QVERIFY_NEAR(piece.low_rad(), 0.0, 1e-12);
     QCOMPARE(piece.mobility(), 0);
+  }
+  void whatIsCutAlongAScoreIsCutOff() {
+    const Design d = overGutter(40, 40, 50, 50);
+    const WorkLine score = d.structures[0].work->lines[1]; // in the middle, 40 mm long
+    const auto cutTo = [&](double height) {
+      Design cut = d;
+      cut.structures[0].work->lines.push_back(
+          {Kind::Cut, score.from, Vec2(score.from.x(), height)});
+      return assembleDesign(cut);
+    };
+    QCOMPARE(cutTo(40).error().message.key, std::string("work.in-two"));
+    const auto half = cutTo(25);
+    QVERIFY(half.ok());
+    double folded = 0;
+    for (const Fold& fold : half->folds)
+      if (std::abs(fold.from.x() - score.from.x()) < 1e-9) folded += (fold.to - fold.from).norm();
+    QVERIFY_NEAR(folded, 15, 1e-9);
   }
   void aStripThatIsOutOfStepJamsWhereTheFormulaSays() {
     // Defect 0.5: 4ab sin^2(t/2) = (c-d)^2 - (a-b)^2, kinematics b: 0.7162 degrees.
