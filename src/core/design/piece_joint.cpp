@@ -96,4 +96,19 @@ given::Kind mirrored(const given::Kind& kind) {
   return image;
 }
 
+given::Kind turnedOver(const given::Kind& kind) {
+  given::Kind other = kind;
+  std::visit(
+      [](auto& joint) {
+        // A way along the piece is turned over with it; without one the turn says how it lies.
+        if constexpr (requires { joint.way_deg; })
+          joint.way_deg = 180 - joint.way_deg;
+        else if constexpr (requires { joint.turn_deg; })
+          joint.turn_deg += joint.turn_deg > 0 ? -180 : 180;
+      },
+      other);
+  if (bool* byFace = byFaceOf(other)) *byFace = !*byFace;
+  return other;
+}
+
 } // namespace hinge

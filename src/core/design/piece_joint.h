@@ -129,4 +129,8 @@ std::optional<LiesOn> liesOn(const given::Kind& kind);
 /// left to the caller, who knows about which line.
 given::Kind mirrored(const given::Kind& kind);
 
+/// The joint of a piece that is turned over, left and right, and joined by its other side: the
+/// piece lies where it lay. Points are left to the caller.
+given::Kind turnedOver(const given::Kind& kind);
+
 } // namespace hinge

@@ -332,7 +332,10 @@ Result<PieceWork> withScores(const PieceWork& work, const std::vector<ScorePlace
   return checked(std::move(changed));
 }
 
-PieceWork mirrored(const PieceWork& work) {
+namespace {
+
+/// Left and right exchanged; `of` says what becomes of a joint.
+PieceWork exchanged(const PieceWork& work, given::Kind (*of)(const given::Kind&)) {
   const Box2 box = boundsOf(work.outline);
   PieceWork image = work;
   eachPoint(image, [&](Vec2& p) { p.x() = box.low.x() + box.high.x() - p.x(); });
@@ -340,8 +343,18 @@ PieceWork mirrored(const PieceWork& work) {
   for (Polygon& window : image.windows)
     std::ranges::reverse(window);
   for (PieceJoint& joint : image.joints)
-    joint.kind = mirrored(joint.kind);
+    joint.kind = of(joint.kind);
   return image;
+}
+
+} // namespace
+
+PieceWork mirrored(const PieceWork& work) {
+  return exchanged(work, mirrored);
+}
+
+PieceWork turnedOver(const PieceWork& work) {
+  return exchanged(work, turnedOver);
 }
 
 Result<PieceWork> checked(PieceWork work) {

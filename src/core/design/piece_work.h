@@ -100,5 +100,8 @@ Result<PieceWork> withScores(const PieceWork& work, const std::vector<ScorePlace
 /// Left and right exchanged, joints along with it: the other one of a pair, before it is put in its
 /// place.
 PieceWork mirrored(const PieceWork& work);
+/// Turned over, left and right, and joined by its other side: it lies where it lay, and its scores,
+/// marked as they were, fold to the other side of the card.
+PieceWork turnedOver(const PieceWork& work);
 
 } // namespace hinge

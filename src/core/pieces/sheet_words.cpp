@@ -359,6 +359,11 @@ private:
   Result<std::size_t> line() { return lineMeant(work(), m_in, m_corner); }
 
   Result<void> turn() {
+    if (m_in.take("over")) {
+      const Box2 box = boundsOf(work().outline);
+      if (m_sheet.ground) m_sheet.ground->x() = box.low.x() + box.high.x() - m_sheet.ground->x();
+      return keep(checked(turnedOver(work())));
+    }
     const auto which = line();
     return which ? keep(withLineTurned(work(), *which)) : which.error();
   }

@@ -34,6 +34,8 @@ namespace hinge {
 //   own
 //                                      flat frame (where drawings and FOLD files have their zero)
 //   turn S, erase S                    a line: S is its place L on the lower edge, or a point P
+//   turn over                          the sheet, left and right, joined by its other side: it lies
+//                                      where it lay, its scores fold to the other side of the card
 //   move S to L [carrying]             a score to another place; what lies beyond it goes along
 //   fold S MOVES                       how a score moves
 //   JOINT P on FACE at P [by face] [NUMBER ...]
