@@ -68,7 +68,15 @@ Eigen::VectorXd Motion::shutAngles(std::size_t b, BodyPoses& poses) const {
     else if (!pair.restsAnywhere)
       angle = halfTurns(angle);
   }
-  if (lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5)
+  // Beside the shut card what is a little off leans far over: its angles may round to another way
+  // of lying flat than the one that it nearly has.
+  Eigen::VectorXd gaps;
+  placeBlock(*m_mechanism, block, x, poses);
+  closureResidual(*m_mechanism, block, poses, gaps);
+  const bool ends = lowest.empty() || lowest.front().first > motion::kFlatDistance_rad * 1.5;
+  const bool fixed = std::ranges::none_of(
+      block.steps, [&](const Block::Step& s) { return m_mechanism->pairs[s.pair].restsAnywhere; });
+  if (ends || (fixed && widestGap_mm(beyondPlay(block, std::move(gaps))) > motion::kAskew_mm))
     nearestShut(b, poses, x);
   return x;
 }
