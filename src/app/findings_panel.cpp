@@ -229,7 +229,7 @@ void FindingsPanel::addRow(const Analysis& analysis, std::size_t k) {
           [this, k] { emit showRequested(static_cast<int>(k)); });
   line->addWidget(show, 0, Qt::AlignTop);
   m_list->addWidget(row);
-  m_rows.push_back({texts, mend, finding.mendSought});
+  m_rows.push_back({texts, mend, finding.mendSought, finding.otherMends.size()});
 }
 
 QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Design& design) {
@@ -242,13 +242,29 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
     none->setObjectName(QStringLiteral("soft"));
     return none;
   }
-  const QString change = asQt(describe(*finding.mend, design));
-  auto* mend = new ElidedButton(tr("Mend: %1").arg(change), m_content);
+  QPushButton* first = mendButton(*finding.mend, tr("Mend: %1"), k, design);
+  first->setAccessibleName(tr("Mend finding %1").arg(k + 1));
+  if (finding.otherMends.empty()) return first;
+  auto* all = new QWidget(m_content);
+  auto* column = new QVBoxLayout(all);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(1);
+  column->addWidget(first);
+  for (const Mend& other : finding.otherMends) {
+    QPushButton* button = mendButton(other, tr("or: %1"), k, design);
+    button->setAccessibleName(tr("Mend finding %1 another way").arg(k + 1));
+    column->addWidget(button);
+  }
+  return all;
+}
+
+QPushButton* FindingsPanel::mendButton(const Mend& change, const QString& how, std::size_t k,
+                                       const Design& design) {
+  auto* mend = new ElidedButton(how.arg(asQt(describe(change, design))), m_content);
   mend->setObjectName(QStringLiteral("mend"));
-  mend->setAccessibleName(tr("Mend finding %1").arg(k + 1));
   mend->setProperty("finding", static_cast<int>(k));
   mend->setCursor(Qt::PointingHandCursor);
-  connect(mend, &QPushButton::clicked, this, [this, edits = *finding.mend] {
+  connect(mend, &QPushButton::clicked, this, [this, edits = change] {
     const auto next = applyMend(m_document->committed(), edits);
     Result<void> done;
     if (!next)
@@ -262,8 +278,8 @@ QWidget* FindingsPanel::mendOf(const Finding& finding, std::size_t k, const Desi
 
 void FindingsPanel::showMend(Row& row, const Finding& finding, std::size_t k,
                              const Design& design) {
-  if (row.sought) return;
-  row.sought = finding.mendSought;
+  if (row.sought && row.others == finding.otherMends.size()) return;
+  row.sought = finding.mendSought, row.others = finding.otherMends.size();
   QWidget* mend = mendOf(finding, k, design);
   row.texts->replaceWidget(row.mend, mend);
   row.mend->hide();

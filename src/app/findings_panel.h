@@ -29,8 +29,9 @@ private:
   static constexpr int kRowsAtOnce = 12;
   struct Row {
     QVBoxLayout* texts;
-    QWidget* mend; ///< the button or the words in its place
-    bool sought;   ///< what it shows is the last word
+    QWidget* mend;      ///< the button or the words in its place
+    bool sought;        ///< it does not wait for a mend any more
+    std::size_t others; ///< mends beside the first that it shows
   };
   void rebuild();
   void showWorking();
@@ -39,6 +40,8 @@ private:
   void addRows(); ///< the next ones that are not there yet
   void addRow(const Analysis& analysis, std::size_t index);
   QWidget* mendOf(const Finding& finding, std::size_t index, const Design& design);
+  QPushButton* mendButton(const Mend& change, const QString& how, std::size_t finding,
+                          const Design& design);
   void showMend(Row& row, const Finding& finding, std::size_t index, const Design& design);
   void addFacts(const Analysis& analysis);
 

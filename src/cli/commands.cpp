@@ -363,6 +363,7 @@ private:
     json(checking);
     CLI::App* mending = onFile("mend", help("help.apply-proposed-changes"), mend);
     m_finding = mending->add_option("--finding", o.finding, help("help.number-of-one-finding-as"));
+    mending->add_option("--way", o.way, help("help.mend-way"));
     mending->add_flag("--all", o.all, help("help.all-that-can-be-mended"));
     mending->add_option("-o,--out", o.out, help("help.write-here"))->required();
     mayReplace(mending);

@@ -104,6 +104,10 @@ void printMends(const Analysis& analysis, double seconds) {
     unsought += !f.mendSought;
     if (f.mend)
       fmt::print("     {}\n", say(Text{"cli.mend", number, describe(*f.mend, analysis.design)}));
+    std::size_t way = 1;
+    for (const Mend& other : f.otherMends)
+      fmt::print("       {}\n",
+                 say(Text{"cli.other-mend", ++way, describe(other, analysis.design)}));
   }
   if (unsought > 0 && seconds > 0)
     fmt::print("     {}\n",
@@ -135,8 +139,8 @@ int check(const Options& o) {
 
 namespace {
 
-/// The design with the mend of one finding, numbered as "check" lists them.
-Result<Design> withOneMended(const Design& d, const std::string& text) {
+/// The design with a mend of one finding, both numbered as "check" lists them.
+Result<Design> withOneMended(const Design& d, const std::string& text, const std::string& wayText) {
   const auto analysis = analyse(d);
   if (!analysis) return analysis.error();
   const auto count = static_cast<double>(analysis->findings.size());
@@ -144,8 +148,12 @@ Result<Design> withOneMended(const Design& d, const std::string& text) {
   if (!number || count == 0 || *number != std::floor(*number))
     return Error{{"usage/finding", text, Decimal{count, 0}}, "--finding"};
   const Finding& f = analysis->findings[static_cast<std::size_t>(*number) - 1];
-  const auto mend = searchMend(*analysis, f);
-  if (mend) return applyMend(d, *mend);
+  const auto way = parseNumber(wayText, 1, kMostMends, "--way");
+  if (!way || *way != std::floor(*way)) return Error{{"usage/way", wayText}, "--way"};
+  const auto which = static_cast<std::size_t>(*way);
+  const auto mends = searchMend(*analysis, f, {}, which);
+  if (mends.size() >= which) return applyMend(d, mends[which - 1]);
+  if (!mends.empty()) return Error{{"mend.ways", which, mends.size()}, "--way"};
   return Error{{"mend.none", describe(f, d)}, ""};
 }
 
@@ -161,7 +169,7 @@ int mend(const Options& o) {
     if (!mended) return refuse(mended.error(), d->settings.unit);
     edited = mended->design, applied = mended->applied;
   } else {
-    auto one = withOneMended(*d, o.finding);
+    auto one = withOneMended(*d, o.finding, o.way);
     if (!one) return refuse(one.error(), d->settings.unit);
     edited = std::move(one).value();
   }

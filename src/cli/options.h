@@ -15,6 +15,7 @@ namespace hinge {
 /// the card's own.
 struct Options {
   std::string file, out, kind, seat, id, fold = "side", base = "single-fold", format, finding, unit;
+  std::string way = "1"; ///< of several mends of a finding
   std::string width, height, wrap, open, mends = "2";
   std::string card;           ///< file of a card that stands on another one
   std::string source, as, at; ///< a drawing from outside, what it becomes, where it lies

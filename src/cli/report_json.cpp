@@ -157,6 +157,17 @@ Json stackJson(const Motion& motion) {
   return out;
 }
 
+Json mendJson(const Mend& mend, const Design& design) {
+  Json out = {{"text", describe(mend, design)}, {"edits", Json::array()}};
+  for (const MendEdit& e : mend.edits)
+    out["edits"].push_back({{"id", e.id.text()},
+                            {"key", e.key},
+                            {"unit", unitKey(e.unit)},
+                            {"from", e.from},
+                            {"to", e.to}});
+  return out;
+}
+
 } // namespace
 
 std::string analysisToJson(const Analysis& analysis) {
@@ -164,16 +175,9 @@ std::string analysisToJson(const Analysis& analysis) {
               {"mobility", analysis.motion->mobility()},
               {"findings", Json::array()}};
   for (const Finding& f : analysis.findings) {
-    Json mend = nullptr;
-    if (f.mend) {
-      mend = {{"text", describe(*f.mend, analysis.design)}, {"edits", Json::array()}};
-      for (const MendEdit& e : f.mend->edits)
-        mend["edits"].push_back({{"id", e.id.text()},
-                                 {"key", e.key},
-                                 {"unit", unitKey(e.unit)},
-                                 {"from", e.from},
-                                 {"to", e.to}});
-    }
+    Json others = Json::array();
+    for (const Mend& other : f.otherMends)
+      others.push_back(mendJson(other, analysis.design));
     out["findings"].push_back({{"code", f.code},
                                {"severity", severityKey(f.severity)},
                                {"elements", f.elements},
@@ -182,7 +186,8 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"amount", f.amount},
                                {"unit", unitKey(f.unit)},
                                {"message", describe(f, analysis.design)},
-                               {"mend", mend},
+                               {"mend", f.mend ? mendJson(*f.mend, analysis.design) : Json()},
+                               {"other_mends", others},
                                {"mend_sought", f.mendSought}});
   }
   // A card that does not come down to shut has no shut state: nothing is known of it.

@@ -147,6 +147,7 @@ constexpr Sentence kErrorsSaid[] = {
                        "the part that takes the glue lies beside the panel that is glued")},
     {"joint.no-face", QT_TRANSLATE_NOOP("words", "there is no face \"%1\" to join the piece to")},
     {"mend.none", QT_TRANSLATE_NOOP("words", "no change of sizes was found that mends this: %1")},
+    {"mend.ways", QT_TRANSLATE_NOOP("words", "there is no mend %1 of this finding, only %2")},
     {"panel.impossible",
      QT_TRANSLATE_NOOP(
          "words", "these sizes make no possible %1: its outline crosses itself or has no area")},
@@ -297,6 +298,9 @@ constexpr Sentence kErrorsSaid[] = {
     {"unit.unknown", QT_TRANSLATE_NOOP("words", "\"%1\" is not a unit; use mm, cm or in")},
     {"usage", QT_TRANSLATE_NOOP("words", "no place is given; \"none\" takes all scores away")},
     {"usage/finding", QT_TRANSLATE_NOOP("words", "there is no finding \"%1\"; \"check\" lists %2")},
+    {"usage/way",
+     QT_TRANSLATE_NOOP("words",
+                       "there is no mend \"%1\" of a finding; \"check\" numbers them from 1")},
     {"usage/key-value", QT_TRANSLATE_NOOP("words", "must be key=value")},
     {"usage/number", QT_TRANSLATE_NOOP("words", "\"%1\" is no number from %2 to %3")},
     {"value.missing", QT_TRANSLATE_NOOP("words", "has no value")},

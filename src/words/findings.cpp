@@ -327,7 +327,7 @@ std::string describe(const Mend& mend, const Design& design) {
     else
       all = Text("mend/who", nameOf(design, edit.id), std::move(change));
   }
-  if (!all && mend.dressing) return say(mend.change, design.settings.unit);
+  if (!all && !mend.change.empty()) return say(mend.change, design.settings.unit);
   return all ? say(*all, design.settings.unit) : std::string();
 }
 

@@ -2,6 +2,7 @@
 #include "core/checks/analysis.h"
 #include "core/structures/ways.h"
 #include <algorithm>
+#include <iterator>
 
 namespace hinge {
 
@@ -114,11 +115,24 @@ private:
   bool m_apart = false;
 };
 
+/// What else would do for a finding that has a mend that was worked out; true when there is any.
+bool seekOthers(const Analysis& analysis, Finding& finding, std::stop_token stop) {
+  const bool severalKnown =
+      finding.proposed.size() > 1 || finding.code == "shut-flat" || finding.code == "impossible";
+  if (!finding.mend || !severalKnown || !finding.otherMends.empty()) return false;
+  auto all = searchMend(analysis, finding, stop, kMostMends);
+  if (all.size() < 2) return false;
+  finding.otherMends.assign(std::make_move_iterator(all.begin() + 1),
+                            std::make_move_iterator(all.end()));
+  return true;
+}
+
 } // namespace
 
 void searchMends(Analysis& analysis, std::stop_token stop,
                  const std::function<void(std::size_t)>& sought) {
   Causes causes(analysis);
+  std::vector<std::size_t> byThemselves; // findings whose mend was searched for
   for (std::size_t k = 0; k < analysis.findings.size(); ++k) {
     Finding& finding = analysis.findings[k];
     if (stop.stop_requested()) return;
@@ -129,14 +143,19 @@ void searchMends(Analysis& analysis, std::stop_token stop,
         return f.mendSought && sameTrouble(f, finding);
       });
       const bool known = twin != analysis.findings.end();
-      const auto found = known ? twin->mend : searchMend(analysis, finding, stop);
-      if (stop.stop_requested() && !found) return;
-      finding.mend = found;
+      if (known)
+        finding.mend = twin->mend;
+      else if (auto found = searchMend(analysis, finding, stop); !found.empty())
+        finding.mend = std::move(found.front()), byThemselves.push_back(k);
+      if (stop.stop_requested() && !finding.mend) return;
       causes.searched(finding, stop);
     }
     finding.mendSought = true;
     if (sought) sought(k);
   }
+  for (const std::size_t k : byThemselves)
+    if (!stop.stop_requested() && seekOthers(analysis, analysis.findings[k], stop) && sought)
+      sought(k);
 }
 
 Result<Mended> mendAll(const Design& design, std::stop_token stop, const Progress& progress) {
@@ -163,7 +182,8 @@ Result<Mended> mendAll(const Design& design, std::stop_token stop, const Progres
       if (finding.severity != Severity::Spoils || stop.stop_requested()) break;
       const auto same = [&](const Finding& f) { return sameTrouble(f, finding); };
       if (std::ranges::any_of(hopeless, same)) continue;
-      mend = searchMend(*analysis, finding, stop);
+      if (auto found = searchMend(*analysis, finding, stop); !found.empty())
+        mend = std::move(found.front());
       if (mend) break;
       hopeless.push_back(finding);
       told();

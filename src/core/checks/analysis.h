@@ -40,12 +40,16 @@ void workOutFacts(Analysis& analysis);
 /// Looks for the smallest change along the mend directions of the finding's structures that removes
 /// the finding and brings no new one that spoils the card, on the lattice of the user's unit (0.5
 /// mm, 1/16 inch, 0.5 degrees). What the check itself proposes is tried first. Every candidate is
-/// tried whole: all checks run on the changed design.
-std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
-                               std::stop_token stop = {});
+/// tried whole: all checks run on the changed design. Where several single changes are known each
+/// of which would do alone, the nearest first, `most` at most; nothing when there is none.
+std::vector<Mend> searchMend(const Analysis& before, const Finding& finding,
+                             std::stop_token stop = {}, std::size_t most = 1);
+/// So many mends of one finding are told, the first of them by itself.
+inline constexpr std::size_t kMostMends = 5;
 
 /// Looks for the mends of all findings, those that spoil the card first, and tells of each finding
-/// (by its index) that it has come to an end with. A stop request leaves the rest unsought.
+/// (by its index) that it has come to an end with; then for what else would do for each. A stop
+/// request leaves the rest unsought.
 void searchMends(Analysis& analysis, std::stop_token stop = {},
                  const std::function<void(std::size_t)>& sought = {});
 

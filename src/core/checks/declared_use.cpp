@@ -80,7 +80,7 @@ void lookBelow(const CheckInput& in, std::vector<Finding>& found) {
   if (!worst) return;
   Finding f = *worst;
   f.code = "not-shut-below", f.severity = Severity::Advice, f.detail = {};
-  f.proposed.reset(), f.mend.reset();
+  f.proposed.clear(), f.mend.reset();
   f.from_rad = 0, f.to_rad = f.show_rad = in.assembly.low_rad;
   found.push_back(std::move(f));
 }

@@ -24,8 +24,9 @@ struct Finding {
   Text detail; ///< the case within the check: the edge, the way of failing, what is in the way
   Vec3 place = Vec3::Zero();    ///< world point at `show_rad`
   double show_rad = 0;          ///< opening at which it shows best
-  std::optional<Mend> proposed; ///< a change that the check itself knows; not yet tried
+  std::vector<Mend> proposed;   ///< changes that the check itself knows; not yet tried
   std::optional<Mend> mend;     ///< tried on the whole design
+  std::vector<Mend> otherMends; ///< each of which would do instead; tried as well, nearest first
   bool mendSought = false;      ///< the search has ended: without a mend there is none
   std::string_view check;       ///< key of the check that found it; set by CheckInput
   std::vector<Text> names;      ///< what each of the elements is called; set by CheckInput

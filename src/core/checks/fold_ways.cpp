@@ -58,6 +58,21 @@ std::optional<Mend> turned(const CheckInput& in, StructureId id,
   return mend;
 }
 
+/// The same piece glued by its other side, when all of its scores go wrong.
+std::optional<Mend> turnedOver(const CheckInput& in, StructureId id, PieceIndex piece,
+                               std::size_t wrong) {
+  const StructureItem* item = in.design.find(id);
+  if (!item || !item->work) return std::nullopt;
+  const auto folds = std::ranges::count_if(in.assembly.folds, [&](const Fold& fold) {
+    return in.assembly.panels[fold.left].piece == piece;
+  });
+  if (static_cast<std::size_t>(folds) != wrong) return std::nullopt;
+  Mend mend;
+  mend.works.push_back({id, turnedOver(*item->work)});
+  mend.change = Text("mend/turn-over", nameOf(in.design, id));
+  return mend;
+}
+
 /// One finding for a piece, however many of its folds go the other way.
 std::vector<Finding> checkFoldWays(const CheckInput& in) {
   std::map<FoldIndex, Wrong> wrong;
@@ -95,7 +110,9 @@ std::vector<Finding> checkFoldWays(const CheckInput& in) {
         in.motion.poseAt(f.show_rad).panels[fold.left] * lift(Vec2(0.5 * (fold.from + fold.to)));
     f.detail =
         Text(fold.sense == FoldSense::Valley ? "marked-valley" : "marked-mountain", fold.label);
-    if (const auto owner = in.assembly.pieces[piece].owner) f.proposed = turned(in, *owner, folds);
+    if (const auto owner = in.assembly.pieces[piece].owner)
+      for (auto mend : {turned(in, *owner, folds), turnedOver(in, *owner, piece, folds.size())})
+        if (mend) f.proposed.push_back(std::move(*mend));
     found.push_back(std::move(f));
   }
   return found;

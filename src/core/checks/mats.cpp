@@ -41,7 +41,8 @@ void checkLayer(const CheckInput& in, const DressedFace& dressed, const Face& fa
   const auto add = [&](std::string code, double amount, AmountUnit unit) {
     Finding f = onLayer(in, std::move(code), face, layer);
     f.amount = amount, f.unit = unit;
-    f.proposed = narrower(in, dressed, face, layer.layer);
+    if (auto mend = narrower(in, dressed, face, layer.layer))
+      f.proposed.push_back(std::move(*mend));
     found.push_back(std::move(f));
   };
   if (layer.parts.empty()) return add("mat-vanishes", 1, AmountUnit::Count);
@@ -62,7 +63,7 @@ void checkFaces(const CheckInput& in, const KeyedVector<FaceIndex, Face>& faces,
     Finding f = findingOn(in, "dress-lost", Severity::Advice, {in.assembly.root});
     f.elements = {"card"}, f.detail = Text("as-it-is", face);
     f.amount = 1, f.unit = AmountUnit::Count;
-    f.proposed = Mend{{}, std::move(without), Text("mend/undress", Text("as-it-is", face))};
+    f.proposed.push_back({{}, std::move(without), Text("mend/undress", Text("as-it-is", face))});
     found.push_back(std::move(f));
   };
   const Dressing& all = in.design.dressing;

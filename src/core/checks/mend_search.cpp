@@ -66,31 +66,6 @@ std::vector<StructureId> movedBy(const Design& design, const Motion& motion, con
   return all;
 }
 
-/// The design without what has nothing to do with these structures: they themselves, what they
-/// stand on or are joined to, and what stands on any of those of theirs.
-Design partOf(const Design& design, const std::vector<StructureId>& ids) {
-  std::vector<StructureId> all;
-  std::vector<StructureId> open;
-  for (StructureId id : ids) {
-    const auto guests = standingOn(design, id);
-    open.insert(open.end(), guests.begin(), guests.end());
-  }
-  while (!open.empty()) {
-    const StructureId id = open.back();
-    open.pop_back();
-    if (std::ranges::find(all, id) != all.end()) continue;
-    all.push_back(id);
-    if (const StructureItem* item = design.find(id))
-      for (StructureId host : hostsOf(*item))
-        open.push_back(host);
-  }
-  Design part = design;
-  std::erase_if(part.structures, [&](const StructureItem& item) {
-    return std::ranges::find(all, item.id) == all.end();
-  });
-  return part;
-}
-
 const CheckKind& checkOf(const Finding& finding) {
   return **std::ranges::find(checkKinds(), finding.check, &CheckKind::key);
 }
@@ -299,22 +274,44 @@ private:
 
 } // namespace
 
-std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
-                               std::stop_token stop) {
+namespace {
+
+/// What need not be searched for: what the check itself knows, and of a free piece every single
+/// change that makes it lie flat, or closes its ring.
+std::vector<Mend> workedOut(const Analysis& before, const Finding& finding, bool piece,
+                            std::stop_token stop) {
+  if (!piece || (finding.code != "shut-flat" && finding.code != "impossible"))
+    return finding.proposed;
+  const bool apart = finding.code == "impossible";
+  if (apart && finding.unit != AmountUnit::Millimetre) return finding.proposed;
+  return changesThatShut(before.design, *before.motion, finding.owners.front(),
+                         apart ? finding.amount : 0, stop);
+}
+
+} // namespace
+
+std::vector<Mend> searchMend(const Analysis& before, const Finding& finding, std::stop_token stop,
+                             std::size_t most) {
   const StructureItem* first =
       finding.owners.empty() ? nullptr : before.design.find(finding.owners.front());
   const bool piece = first && waysOf(*first).ringsDecide();
   const bool advice = finding.severity == Severity::Spoils; // may come in its place
-  // What makes a free piece lie flat is not searched for but worked out.
-  auto proposed = finding.proposed;
-  if (finding.code == "shut-flat" && piece)
-    proposed = solveShut(before.design, *before.motion, first->id);
-  const Cure byProposal = proposed ? cureBy(*proposed, before, finding, stop) : Cure::None;
-  if (byProposal == Cure::Clean) return proposed;
+  std::vector<Mend> clean, forAdvice;
+  for (Mend& mend : workedOut(before, finding, piece, stop)) {
+    if (clean.size() >= most) break;
+    const Cure cure = cureBy(mend, before, finding, stop);
+    if (cure == Cure::Clean) clean.push_back(std::move(mend));
+    if (cure == Cure::ForAdvice) forAdvice.push_back(std::move(mend));
+  }
+  if (!clean.empty()) return clean;
+  const auto asList = [](std::optional<Mend> mend) {
+    return mend ? std::vector<Mend>{std::move(*mend)} : std::vector<Mend>();
+  };
   // Sizes of structures are no mend for how something is dressed.
-  if (finding.check == matsCheck().key) return std::nullopt;
+  if (finding.check == matsCheck().key) return {};
   if (const Topper* topper = topperOf(before, finding))
-    if (auto mend = TopperSearch(before, finding, *topper, stop).least()) return mend;
+    if (auto mend = TopperSearch(before, finding, *topper, stop).least())
+      return asList(std::move(mend));
   Search search(before, finding, stop);
   const auto confirmed = [&](std::optional<Mend> mend, Cure wanted) {
     // Without free pieces there is only one way to fold and the trial was as good as a fresh one.
@@ -323,10 +320,13 @@ std::optional<Mend> searchMend(const Analysis& before, const Finding& finding,
     if (mend && !fresh && cureBy(*mend, before, finding, stop) < wanted) mend.reset();
     return mend;
   };
-  if (auto mend = confirmed(search.least(Cure::Clean), Cure::Clean)) return mend;
-  if (byProposal == Cure::ForAdvice) return proposed;
-  if (!advice || piece) return std::nullopt;
-  return confirmed(search.least(Cure::ForAdvice), Cure::ForAdvice);
+  if (auto mend = confirmed(search.least(Cure::Clean), Cure::Clean)) return asList(std::move(mend));
+  if (!forAdvice.empty()) {
+    forAdvice.resize(std::min(forAdvice.size(), most));
+    return forAdvice;
+  }
+  if (!advice || piece) return {};
+  return asList(confirmed(search.least(Cure::ForAdvice), Cure::ForAdvice));
 }
 
 } // namespace hinge

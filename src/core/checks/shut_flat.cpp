@@ -73,7 +73,7 @@ std::optional<Finding> outOfStep(const CheckInput& in, const StructureItem& item
   f.to_rad = f.show_rad = jamsAt_rad(in, item.id);
   f.severity = f.to_rad > 0 ? Severity::Spoils : *severity;
   f.detail = f.severity == Severity::Advice ? "forgiven" : f.to_rad > 0 ? "jams" : "stands-off";
-  if (curable) f.proposed = std::move(mend);
+  if (curable) f.proposed.push_back(std::move(mend));
   return f;
 }
 

@@ -69,8 +69,8 @@ void checkDepth(const CheckInput& in, const GluedTab& t, double show_rad,
     const auto owner = in.assembly.panels[t.tab].owner;
     const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
     if (item && item->values.contains("tab") && item->values.find("tab")->second < least)
-      finding.proposed = Mend{
-          {{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}};
+      finding.proposed.push_back(Mend{
+          {{item->id, "tab", ParameterUnit::Millimetre, item->values.find("tab")->second, least}}});
     found.push_back(std::move(finding));
   }
 }

@@ -178,4 +178,27 @@ std::vector<StructureId> standingOn(const Design& design, StructureId id) {
   return found;
 }
 
+Design partOf(const Design& design, const std::vector<StructureId>& ids) {
+  std::vector<StructureId> all;
+  std::vector<StructureId> open;
+  for (StructureId id : ids) {
+    const auto guests = standingOn(design, id);
+    open.insert(open.end(), guests.begin(), guests.end());
+  }
+  while (!open.empty()) {
+    const StructureId id = open.back();
+    open.pop_back();
+    if (std::ranges::find(all, id) != all.end()) continue;
+    all.push_back(id);
+    if (const StructureItem* item = design.find(id))
+      for (StructureId host : hostsOf(*item))
+        open.push_back(host);
+  }
+  Design part = design;
+  std::erase_if(part.structures, [&](const StructureItem& item) {
+    return std::ranges::find(all, item.id) == all.end();
+  });
+  return part;
+}
+
 } // namespace hinge

@@ -140,5 +140,8 @@ Result<void> validateCard(const CardBase& card);
 std::vector<StructureId> hostsOf(const StructureItem& item);
 /// The structure and all that stands on it or is joined to it, directly or not.
 std::vector<StructureId> standingOn(const Design& design, StructureId id);
+/// The design without what has nothing to do with these structures: they themselves, what they
+/// stand on or are joined to, and what stands on any of those of theirs.
+Design partOf(const Design& design, const std::vector<StructureId>& ids);
 
 } // namespace hinge
