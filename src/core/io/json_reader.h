@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/printable.h"
 #include "core/base/result.h"
 #include <cmath>
 #include <fmt/format.h>
@@ -48,7 +49,7 @@ public:
     if (!value->is_string())
       fail(member, "file.member/text");
     else
-      out = value->get<std::string>();
+      out = printable(value->get<std::string>());
   }
   /// The key of one of these; what there is stands in the message.
   void keyOf(const auto& known, std::string_view member, std::string& out) {
