@@ -149,9 +149,15 @@ void AtBench::goOn() {
   act([this](double t) { m_work->next(t); });
 }
 
+/// The bench covers the window: what is wrong with the record is said on the bench itself.
 void AtBench::keepRecord() {
-  if (const auto kept = writeWorkRecord(m_path, m_work->record()); !kept)
-    emit refused(said(kept.error()));
+  const auto kept = writeWorkRecord(m_path, m_work->record());
+  m_notKept = kept ? QString() : tr("◆  Not kept: %1").arg(said(kept.error()));
+}
+
+void AtBench::tell(const QString& what) {
+  m_told = what;
+  refresh(false);
 }
 
 /// After every act the record is on disk before anything else happens.
@@ -195,8 +201,10 @@ void AtBench::refresh(bool picture) {
   m_number->setVisible(!m_number->text().isEmpty());
   m_of->setText(asQt(number.of));
   m_of->setVisible(!number.of.empty());
-  m_says->setText(m_told);
-  m_says->setVisible(!m_told.isEmpty());
+  QStringList says{m_told, m_notKept};
+  says.removeAll(QString());
+  m_says->setText(says.join(QLatin1Char('\n')));
+  m_says->setVisible(!says.isEmpty());
 }
 
 void AtBench::tellTimers() {

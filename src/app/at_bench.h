@@ -22,6 +22,9 @@ public:
   AtBench(std::shared_ptr<const ReadyPlan> plan, WorkRecord record, std::string path,
           QWidget* parent = nullptr);
 
+  /// A sentence that stays on the bench until the next act.
+  void tell(const QString& what);
+
   const BenchWork& work() const { return *m_work; }
   StepView& view() { return *m_view; }
   QString number() const { return m_number->text(); }
@@ -56,6 +59,7 @@ private:
   std::size_t m_shown = std::size_t(-1);
   std::size_t m_timesKept = 0; ///< of the record, that the maker's file has
   QString m_told;              ///< what happened last
+  QString m_notKept;           ///< why the record is not on disk
   Asks m_asks = Asks::Nothing;
   QLabel *m_place, *m_timers, *m_what, *m_more, *m_number, *m_of, *m_says, *m_keys;
   QLineEdit* m_entry;

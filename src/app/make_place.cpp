@@ -313,11 +313,14 @@ void MakePlace::markTrouble() {
 void MakePlace::openBench() {
   if (!m_made) return;
   const std::string path = workRecordPath(m_document->path().toStdString());
-  const auto record = readWorkRecord(path);
-  // A record that cannot be read is not written over.
+  const auto record = recordToGoOn(path);
   if (!record) return emit refused(said(record.error()));
-  auto* bench = new AtBench(m_made, *record, path, window());
+  auto* bench = new AtBench(m_made, record->record, path, window());
   bench->setAttribute(Qt::WA_DeleteOnClose);
+  if (record->why)
+    bench->tell(
+        tr("◆  What was done before is not known: %1. It is kept as %2; the work starts anew.")
+            .arg(said(*record->why), asQt(record->setAsideTo)));
   connect(bench, &AtBench::refused, this, &MakePlace::refused);
   bench->showFullScreen();
 }

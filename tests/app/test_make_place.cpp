@@ -289,7 +289,8 @@ private slots:
     QTRY_VERIFY(!m_window->findChild<RehearsalWindow*>());
   }
 
-  void aDamagedRecordIsLeftAlone() {
+  /// The bench opens all the same; what is wrong with the record stands on it.
+  void aDamagedRecordIsSetAside() {
     const QString card = m_folder.filePath(QStringLiteral("other.hinge"));
     QVERIFY(QFile::copy(QStringLiteral(HINGE_SOURCE_DIR "/demo/two-tents.hinge"), card));
     const std::string path = workRecordPath(card.toStdString());
@@ -297,11 +298,44 @@ private slots:
     QVERIFY(m_window->openFile(card));
     m_window->go(MainWindow::MakeCard);
     waitForPlan();
+    place().openBench();
+    auto* bench = m_window->findChild<AtBench*>();
+    QVERIFY(bench && bench->work().doneCount() == 0);
+    const auto says = [&](const QString& part) {
+      return std::ranges::any_of(bench->findChildren<QLabel*>(), [&](QLabel* label) {
+        return label->isVisible() && label->text().contains(part);
+      });
+    };
+    QVERIFY(says(QString::fromStdString(path + ".damaged")));
+    QCOMPARE(*readFile(path + ".damaged"), std::string("{ half a record"));
+    QTest::keyClick(bench, Qt::Key_Space);
+    QVERIFY(readWorkRecord(path) && !says(QStringLiteral("Not kept")));
+    // Then it cannot be written any more.
+    QVERIFY(QFile::remove(QString::fromStdString(path)) &&
+            QDir().mkdir(QString::fromStdString(path)));
+    QTest::keyClick(bench, Qt::Key_Space);
+    QVERIFY(says(QStringLiteral("Not kept")));
+    QVERIFY(QDir().rmdir(QString::fromStdString(path)));
+    QTest::keyClick(bench, Qt::Key_Space);
+    QVERIFY(readWorkRecord(path) && !says(QStringLiteral("Not kept")));
+    QTest::keyClick(bench, Qt::Key_Escape);
+  }
+
+  /// What a later program has written is not touched.
+  void aRecordOfALaterProgramIsLeftAlone() {
+    const QString card = m_folder.filePath(QStringLiteral("later.hinge"));
+    QVERIFY(QFile::copy(QStringLiteral(HINGE_SOURCE_DIR "/demo/two-tents.hinge"), card));
+    const std::string path = workRecordPath(card.toStdString());
+    const std::string text = R"({"format": "hinge-lantern-work", "version": 7})";
+    QVERIFY(writeFile(path, text));
+    QVERIFY(m_window->openFile(card));
+    m_window->go(MainWindow::MakeCard);
+    waitForPlan();
     QSignalSpy refused(&place(), &MakePlace::refused);
     place().openBench();
     QCOMPARE(refused.count(), 1);
     QVERIFY(!m_window->findChild<AtBench*>());
-    QCOMPARE(*readFile(path), std::string("{ half a record"));
+    QCOMPARE(*readFile(path), text);
   }
 };
 

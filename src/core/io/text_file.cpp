@@ -103,6 +103,16 @@ Result<void> writeOutput(const std::string& path, std::string_view content, Repl
   return writeFile(path, content);
 }
 
+Result<std::string> setAside(const std::string& path) {
+  std::string to = path + ".damaged";
+  for (int number = 2; fileExists(to); ++number)
+    to = path + ".damaged-" + std::to_string(number);
+  std::error_code error;
+  fs::rename(path, to, error);
+  if (error) return Error{{"file.unwritable", error.message()}, path};
+  return to;
+}
+
 Result<void> writeFile(const std::string& path, std::string_view content, FileAccess access) {
   const auto failed = [&](Said why) { return Error{{"file.unwritable", std::move(why)}, path}; };
   const fs::file_type there = typeOf(path);

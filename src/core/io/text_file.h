@@ -33,6 +33,10 @@ enum class Replaces { SameKind, Anything };
 Result<void> writeOutput(const std::string& path, std::string_view content,
                          Replaces replaces = Replaces::SameKind);
 
+/// Moves a file that is of no use any more out of the way, its name with ".damaged" behind it, and
+/// a number where that is taken. The new name.
+Result<std::string> setAside(const std::string& path);
+
 /// True when both names lead to one file that is there.
 bool isSameFile(const std::string& a, const std::string& b);
 bool fileExists(const std::string& path);

@@ -87,6 +87,16 @@ Result<WorkRecord> readWorkRecord(const std::string& path) {
   return record;
 }
 
+Result<RecordToGoOn> recordToGoOn(const std::string& path) {
+  auto record = readWorkRecord(path);
+  if (record) return RecordToGoOn{std::move(record).value(), {}, {}};
+  const std::string& key = record.error().message.key;
+  if (key == "file.version" || key == "file.unreadable") return record.error();
+  auto to = setAside(path);
+  if (!to) return record.error();
+  return RecordToGoOn{{}, record.error(), std::move(to).value()};
+}
+
 Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record) {
   Json out = {{"format", kRecord},         {"version", 1},
               {"current", record.current}, {"part", record.part},

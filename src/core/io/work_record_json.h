@@ -2,6 +2,8 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/making/work_record.h"
+#include <optional>
+#include <string>
 
 namespace hinge {
 
@@ -11,6 +13,16 @@ std::string workRecordPath(const std::string& card);
 
 /// No file is an empty record. What cannot be read is an error with its place, and left as it is.
 Result<WorkRecord> readWorkRecord(const std::string& path);
+
+/// A record to go on with. One that is damaged is set aside, so that the work can begin anew and
+/// nothing is lost: `why` says what was wrong and where it is now. Fails for one of a later
+/// program, and where nothing can be moved.
+struct RecordToGoOn {
+  WorkRecord record;
+  std::optional<Error> why;
+  std::string setAsideTo; ///< empty: nothing was
+};
+Result<RecordToGoOn> recordToGoOn(const std::string& path);
 Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record);
 
 /// The maker's own times, for all cards, in the user's data folder.
