@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "render/paper_brush.h"
+#include <QBuffer>
 #include <QCache>
 #include <QImage>
+#include <QImageReader>
 #include <QMutex>
 #include <QPainter>
 #include <cmath>
@@ -56,19 +58,28 @@ QSizeF repeatOf(const Paper& paper, const QImage& image) {
   return {paper.picture->width_mm, paper.picture->width_mm * image.height() / image.width()};
 }
 
-/// The picture as large as it will be seen; what cannot be read is a grey sheet.
+/// The picture as large as it will be seen, read no larger than that where its kind allows it; what
+/// cannot be read is a grey sheet.
 QImage pictureImage(const Picture& picture, double pixelsPerMm) {
-  QImage image = QImage::fromData(
-      QByteArray::fromRawData(picture.bytes.data(), static_cast<qsizetype>(picture.bytes.size())));
+  constexpr int kMostMemory_MB = 2048; // a photo of 50 megapixels with 16 bits a colour takes 400
+  QImageReader::setAllocationLimit(kMostMemory_MB);
+  QByteArray bytes =
+      QByteArray::fromRawData(picture.bytes.data(), static_cast<qsizetype>(picture.bytes.size()));
+  QBuffer buffer(&bytes);
+  QImageReader reader(&buffer);
+  const int width =
+      std::clamp(static_cast<int>(std::lround(picture.width_mm * pixelsPerMm)), 1, 4096);
+  const QSize whole = reader.size();
+  if (whole.isValid() && width < whole.width())
+    reader.setScaledSize(
+        {width,
+         std::max(1, static_cast<int>(std::lround(1.0 * width * whole.height() / whole.width())))});
+  QImage image = reader.read();
   if (image.isNull()) {
     image = QImage(8, 8, QImage::Format_RGB32);
     image.fill(Qt::gray);
   }
-  const int width =
-      std::clamp(static_cast<int>(std::lround(picture.width_mm * pixelsPerMm)), 1, 4096);
-  return width < image.width() ? image.scaledToWidth(width, Qt::SmoothTransformation)
-                                     .convertToFormat(QImage::Format_RGB32)
-                               : image.convertToFormat(QImage::Format_RGB32);
+  return image.convertToFormat(QImage::Format_RGB32);
 }
 
 QImage tileImage(const Paper& paper, double pixelsPerMm) {
