@@ -11,8 +11,19 @@ namespace hinge {
 
 namespace {
 
-/// All joints in the order of the design, hosts before guests; of one owner glue first, then what
-/// guides, then bands and films.
+/// A tab that closes its piece to a tube is glued while the piece lies by itself and flat: later it
+/// is inside. A strap is closed round something.
+bool closesTube(const Assembly& a, const Joint& joint) {
+  const auto panels = panelsOf(joint);
+  const PieceIndex piece = a.panels[panels[0]].piece;
+  return std::holds_alternative<Glue>(joint) && piece == a.panels[panels[1]].piece &&
+         std::ranges::none_of(a.pieces[piece].features, [](const Feature& feature) {
+           return std::holds_alternative<Strap>(feature);
+         });
+}
+
+/// All joints in the order of the design, hosts before guests; of one owner first what closes a
+/// tube, then glue, then what guides, then bands and films.
 std::vector<JointGroup> groupsOf(const Assembly& a) {
   std::vector<JointGroup> all;
   const auto piecesOf = [&](const Joint& joint) {
@@ -34,7 +45,10 @@ std::vector<JointGroup> groupsOf(const Assembly& a) {
   const auto rank = [&](const JointGroup& group) {
     const Joint& joint = a.joints[group.front()];
     const auto owner = a.ownerOf(joint);
-    return std::pair(owner ? owner->value : -1, guideOf(joint) ? 1 : tieOf(joint) ? 2 : 0);
+    return std::pair(owner ? owner->value : -1, guideOf(joint)         ? 2
+                                                : tieOf(joint)         ? 3
+                                                : closesTube(a, joint) ? 0
+                                                                       : 1);
   };
   std::ranges::stable_sort(all, {}, rank);
   return all;

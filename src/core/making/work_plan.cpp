@@ -97,8 +97,11 @@ public:
   WorkPlan run() {
     decide();
     prepare();
-    for (std::size_t k = 0; k < m_in.order.steps.size(); ++k)
-      join(k);
+    for (std::size_t k = 0; k < m_in.order.steps.size();) {
+      const std::size_t end = madeWith(k);
+      join(k, end);
+      k = end;
+    }
     add(WorkKind::Open, kOpen_s).opening_deg =
         degrees(displayOpening_rad(m_in.design.card, m_assembly));
     add(WorkKind::Finish, kFinish_s);
@@ -280,8 +283,29 @@ private:
     return access.reaches(groups, Access::Press::Openly) ? PressWay::Openly : PressWay::ByFinger;
   }
 
-  void join(std::size_t number) {
-    const MakingStep& made = m_in.order.steps[number];
+  /// The end of the steps of the order that are made in one go from `number` on: when the card is
+  /// shut on one tab of a piece it is shut on the others too, and afterwards nobody gets to them.
+  std::size_t madeWith(std::size_t number) const {
+    std::size_t end = number + 1;
+    if (!m_closing[number] || m_press[number] != PressWay::ByShutting) return end;
+    const auto pieces = piecesOf(m_in.order.steps[number].joints.front().front());
+    const auto same = [&](JointIndex j) { return piecesOf(j) == pieces; };
+    while (end < m_in.order.steps.size() && m_closing[end] &&
+           m_press[end] == PressWay::ByShutting &&
+           std::ranges::all_of(jointsOf(m_in.order.steps[end]), same))
+      ++end;
+    return end;
+  }
+
+  /// Makes the joints of these steps of the order.
+  void join(std::size_t number, std::size_t end) {
+    MakingStep made;
+    for (std::size_t k = number; k < end; ++k) {
+      const MakingStep& one = m_in.order.steps[k];
+      made.joints.insert(made.joints.end(), one.joints.begin(), one.joints.end());
+      if (one.before >= static_cast<int>(end) && (made.before < 0 || one.before < made.before))
+        made.before = one.before;
+    }
     const std::vector<JointIndex> joints = jointsOf(made);
     const PressWay press = m_press[number];
     std::vector<PieceIndex> pieces;
@@ -314,7 +338,7 @@ private:
                                     : m_ways.joints,
                 glueRegion(m_assembly, *glue, m_in.design.settings.foldClearance_mm));
       }
-    m_madeBy.push_back(static_cast<int>(m_plan.steps.size()) - 1);
+    m_madeBy.insert(m_madeBy.end(), end - number, static_cast<int>(m_plan.steps.size()) - 1);
     const double waits = step.waits_s;
     if (glued && waits >= kWorthWaiting_s) {
       WorkStep& wait = add(WorkKind::Wait, 0);
@@ -322,7 +346,8 @@ private:
       wait.opening_deg = m_plan.steps.end()[-2].opening_deg;
     }
     if (!closing) measure(joints, number);
-    dressAfter(static_cast<int>(number));
+    for (std::size_t k = number; k < end; ++k)
+      dressAfter(static_cast<int>(k));
   }
 
   /// Two corners of what is glued lie on a fold of the host.
