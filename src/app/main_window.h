@@ -55,6 +55,8 @@ public:
   /// What to do about a file that somebody else has changed since it was opened or saved.
   enum class WhenChanged { Reload, KeepMine, SaveAs, Cancel };
   std::function<WhenChanged(const QString& path)> askChanged;
+  /// Saves to the card's own file; false when it was not.
+  bool save();
   /// Saves under a name that was chosen; without the ending of a card it gets one.
   bool saveUnder(const QString& chosen);
 
@@ -75,7 +77,6 @@ private:
   /// Applies an edit of the selected structure, or says why it cannot be made.
   void editSelected(const QString& what, const std::function<Result<Design>(StructureId)>& edit);
   bool mayLeave();
-  bool save();
   bool saveAs();
   void rememberRecent(const QString& path);
   void fillRecent();

@@ -27,6 +27,7 @@
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QThreadPool>
+#include <QTimer>
 #endif
 
 using namespace hinge;
@@ -703,6 +704,60 @@ private slots:
     QVERIFY(m_window->isVisible());
     m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
     QVERIFY(m_window->close());
+  }
+  /// The real dialog, answered by the button that says so.
+  void aFileThatSomebodyElseHasChanged() {
+    const QString path = m_folder.filePath(QStringLiteral("shared.hinge"));
+    const Design first = demo("two-tents");
+    QVERIFY(saveDesign(first, path.toStdString()).ok());
+    QVERIFY(m_window->openFile(path));
+    Document& document = m_window->document();
+    const auto change = [&](const char* title) {
+      Design mine = document.committed();
+      mine.title = title;
+      QVERIFY(document.apply(mine, QStringLiteral("test")).ok());
+    };
+    const auto onDisk = [&] { return loadDesign(path.toStdString())->title; };
+    Design theirs = first;
+    const auto answering = [](const QString& button) {
+      QTimer::singleShot(0, [button] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        QVERIFY(box);
+        for (QAbstractButton* one : box->buttons())
+          if (one->text().contains(button)) return one->click();
+        QFAIL("no such button");
+      });
+    };
+    change("mine");
+    theirs.title = "theirs";
+    QVERIFY(saveDesign(theirs, path.toStdString()).ok());
+    answering(QStringLiteral("Cancel"));
+    QVERIFY(!m_window->save());
+    QCOMPARE(onDisk(), std::string("theirs"));
+    answering(QStringLiteral("Keep mine"));
+    QVERIFY(m_window->save());
+    QCOMPARE(onDisk(), std::string("mine"));
+    change("mine again");
+    QVERIFY(saveDesign(theirs, path.toStdString()).ok());
+    answering(QStringLiteral("Reload"));
+    QVERIFY(m_window->save());
+    QCOMPARE(document.committed().title, std::string("theirs"));
+    QCOMPARE(onDisk(), std::string("theirs"));
+    QVERIFY(!document.isModified());
+  }
+  void aFileThatWasTakenAway() {
+    const QString path = m_folder.filePath(QStringLiteral("taken.hinge"));
+    QVERIFY(saveDesign(demo("two-tents"), path.toStdString()).ok());
+    QVERIFY(m_window->openFile(path));
+    QVERIFY(!m_window->document().isUnsaved());
+    QVERIFY(QFile::remove(path));
+    QVERIFY(m_window->document().isUnsaved()); // so that closing asks, and it can be saved
+    int asked = 0;
+    m_window->askUnsaved = [&] { return ++asked, static_cast<int>(QMessageBox::Cancel); };
+    QVERIFY(!m_window->close());
+    QCOMPARE(asked, 1);
+    QVERIFY(m_window->save());
+    QVERIFY(QFile::exists(path) && !m_window->document().isUnsaved());
   }
   void workSurvivesACrash() {
     const auto next = setValues(m_window->document().committed(), StructureId{2}, {{"d", 48}});
