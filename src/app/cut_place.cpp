@@ -17,7 +17,6 @@
 #include <QFileDialog>
 #include <QGuiApplication>
 #include <QScrollArea>
-#include <QThreadPool>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -385,7 +384,8 @@ void CutPlace::ask(const QString& format, const CardFiles& files) {
   if (path.isEmpty() || !mayWrite(path)) return;
   emit notice(tr("Writing %1 …").arg(path));
   const int request = ++m_writing;
-  runInBackground([this, files, format, path, request] {
+  m_writers.start([this, files, format, path, request] {
+    yieldToWindow();
     const auto written = files.write(format, path);
     QMetaObject::invokeMethod(
         this, [this, written, path, request] { tellWritten(written, path, request); },
@@ -415,8 +415,8 @@ bool CutPlace::exportTo(const QString& format, const QString& path) {
 
 CutPlace::~CutPlace() {
   delete m_planner; // which ends its search
-  // Workers post to this object; none may be left when it goes.
-  backgroundPool().waitForDone();
+  // What was asked for is written to its end, and tells this object so.
+  m_writers.waitForDone();
 }
 
 } // namespace hinge

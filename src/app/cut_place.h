@@ -17,6 +17,7 @@
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTabWidget>
+#include <QThreadPool>
 
 namespace hinge {
 
@@ -74,7 +75,8 @@ private:
   QListWidget *m_cuts, *m_order;
   std::shared_ptr<const Motion> m_orderOf; ///< the motion whose order is shown
   QCheckBox* m_slice;
-  int m_writing = 0; ///< files that were asked for
+  int m_writing = 0;     ///< files that were asked for
+  QThreadPool m_writers; ///< of their own: the program does not end before they have
   Bench m_bench;
   bool m_stale = true; ///< the plan is not of the present card
 };

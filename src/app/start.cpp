@@ -2,6 +2,7 @@
 #include "app/start.h"
 #include "app/accessible_items.h"
 #include "app/at_bench.h"
+#include "app/background.h"
 #include "app/bring_in_dialog.h"
 #include "app/fit_dialog.h"
 #include "app/look.h"
@@ -20,7 +21,9 @@
 #include <QElapsedTimer>
 #include <QKeyEvent>
 #include <QSettings>
+#include <QThreadPool>
 #include <cstdio>
+#include <cstdlib>
 #include <functional>
 
 namespace hinge {
@@ -236,6 +239,27 @@ void goToPlace(MainWindow& window, const QCommandLineParser& parser) {
   if (place == QStringLiteral("make")) window.go(MainWindow::MakeCard);
 }
 
+int runWindow(const QCommandLineParser& parser, bool shot) {
+  MainWindow window;
+  const QStringList files = parser.positionalArguments();
+  if (!files.isEmpty() && !window.openFile(files.first()) && shot) {
+    std::fprintf(stderr, "hinge-lantern: %s\n", qPrintable(window.noticeText()));
+    return 2;
+  }
+  if (parser.isSet(QStringLiteral("open")))
+    window.stage().fan().setOpening_rad(radians(parser.value(QStringLiteral("open")).toDouble()));
+  if (parser.isSet(QStringLiteral("select")))
+    window.document().select(
+        structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
+  goToPlace(window, parser);
+  window.show();
+  if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);
+  window.offerRecovery();
+  // Nobody begins with an empty card: unless there is one, the choice of a beginning comes first.
+  if (files.isEmpty() && !window.document().isModified()) window.openNewPlace();
+  return QApplication::exec();
+}
+
 } // namespace
 
 int startWindow(int argc, char** argv) {
@@ -255,24 +279,15 @@ int startWindow(int argc, char** argv) {
                                                QSettings().value(QStringLiteral("dark")).toBool());
   Look::apply(application, dark);
   installCanvasAccessibility();
-  MainWindow window;
-  const QStringList files = parser.positionalArguments();
-  if (!files.isEmpty() && !window.openFile(files.first()) && shot) {
-    std::fprintf(stderr, "hinge-lantern: %s\n", qPrintable(window.noticeText()));
-    return 2;
-  }
-  if (parser.isSet(QStringLiteral("open")))
-    window.stage().fan().setOpening_rad(radians(parser.value(QStringLiteral("open")).toDouble()));
-  if (parser.isSet(QStringLiteral("select")))
-    window.document().select(
-        structureIdFromText(parser.value(QStringLiteral("select")).toStdString()));
-  goToPlace(window, parser);
-  window.show();
-  if (shot) return takeShot(window, parser.value(QStringLiteral("shot")), parser);
-  window.offerRecovery();
-  // Nobody begins with an empty card: unless there is one, the choice of a beginning comes first.
-  if (files.isEmpty() && !window.document().isModified()) window.openNewPlace();
-  return QApplication::exec();
+  const int code = runWindow(parser, shot);
+  // The window is gone, and nobody wants what is still being worked out: it was asked to stop, and
+  // a check in the middle of a large card may need half a minute to hear of it.
+  constexpr int kPatience_ms = 1500;
+  backgroundPool().clear();
+  if (backgroundPool().waitForDone(kPatience_ms)) return code;
+  QSettings().sync();
+  std::fflush(nullptr);
+  std::_Exit(code);
 }
 
 } // namespace hinge

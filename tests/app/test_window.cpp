@@ -23,6 +23,7 @@
 #include <QMessageBox>
 #include <QPlainTextEdit>
 #include <QScrollBar>
+#include <QSemaphore>
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -744,6 +745,18 @@ private slots:
     QCOMPARE(document.committed().title, std::string("theirs"));
     QCOMPARE(onDisk(), std::string("theirs"));
     QVERIFY(!document.isModified());
+  }
+  /// A long search does not keep the program alive: before, this would wait for ever.
+  void theWindowGoesWithoutWaitingForWork() {
+    QSemaphore ends;
+    runInBackground([&] { ends.acquire(); });
+    {
+      MainWindow other;
+      other.show();
+      other.close();
+    }
+    ends.release();
+    backgroundPool().waitForDone();
   }
   void aFileThatWasTakenAway() {
     const QString path = m_folder.filePath(QStringLiteral("taken.hinge"));
