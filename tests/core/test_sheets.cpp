@@ -272,6 +272,31 @@ private slots:
         QVERIFY2(std::ranges::equal(glue->area, std::get<given::Glue>(b).area, near), said.c_str());
     }
   }
+  /// "0,0 1/2,0" are two corners, and "0,0 1 1/2,0" too.
+  void cornersInHalfInchesComeBack() {
+    std::mt19937 random(5);
+    const auto step = [&] { return 12.7 * static_cast<double>(1 + random() % 3); };
+    for (int round = 0; round < 50; ++round) {
+      SheetInWork s;
+      Vec2 at(0, 0); // stairs down from the left, and back along the lower edge
+      for (int k = 0; k < 4; ++k) {
+        s.work.outline.push_back(at);
+        at.x() += step();
+        s.work.outline.push_back(at);
+        at.y() -= step();
+      }
+      s.work.outline.push_back({0, at.y()});
+      std::ranges::reverse(s.work.outline);
+      SheetInWork again;
+      for (const std::string& sentence : sentencesOf(s, LengthUnit::Inch)) {
+        const auto next = workedBy(again, sentence, LengthUnit::Inch);
+        QVERIFY2(next.ok(), (sentence + ": " + (next ? "" : hinge::say(next.error()))).c_str());
+        again = *next;
+      }
+      const auto near = [](const Vec2& a, const Vec2& b) { return (a - b).norm() < 1e-8; };
+      QVERIFY(std::ranges::equal(again.work.outline, s.work.outline, near));
+    }
+  }
   void sentencesReadBackGiveTheSameSheet_data() {
     QTest::addColumn<int>("unit");
     QTest::newRow("mm") << int(LengthUnit::Millimetre);
@@ -340,6 +365,12 @@ private slots:
     const auto copied = copiedToOtherSide(d, figure);
     QVERIFY2(copied.ok(), copied ? "" : hinge::say(copied.error()).c_str());
     QCOMPARE(copied->design.find(copied->id)->seat, std::string("card/page-b"));
+  }
+  void aReversedSectionMayEndOnAnother() {
+    const Design d =
+        onSheets({sheet({"size 200 x 100", "score 100 v", "reverse 70 to 130 between 30 and 60",
+                         "reverse 70 to 115 between 35 and 55"})});
+    QCOMPARE(verdictKey(checked(d).verdict), verdictKey(Verdict::Good));
   }
   void aReversedSectionIsFoundByTheJoints() {
     const Design d =

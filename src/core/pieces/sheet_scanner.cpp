@@ -57,7 +57,7 @@ std::optional<double> SheetScanner::unsignedNumber() {
   return value;
 }
 
-std::optional<double> SheetScanner::mixedNumber() {
+std::optional<double> SheetScanner::mixedNumber(bool second) {
   auto value = unsignedNumber();
   if (!value) return std::nullopt;
   const auto over = [this](double above) -> std::optional<double> {
@@ -71,22 +71,22 @@ std::optional<double> SheetScanner::mixedNumber() {
   const std::size_t before = m_at;
   const auto above = unsignedNumber();
   const auto fraction = above ? over(*above) : std::nullopt;
-  if (!fraction) return m_at = before, value;
+  if (!fraction || (second && sees(","))) return m_at = before, value;
   return *value + *fraction;
 }
 
-std::optional<double> SheetScanner::signedNumber() {
+std::optional<double> SheetScanner::signedNumber(bool second) {
   const std::size_t before = m_at;
   skip();
   const bool negative = m_at < m_text.size() && m_text[m_at] == '-';
   if (negative) ++m_at;
-  const auto value = mixedNumber();
+  const auto value = mixedNumber(second);
   if (!value) return m_at = before, std::nullopt;
   return negative ? -*value : *value;
 }
 
-std::optional<double> SheetScanner::length() {
-  const auto value = signedNumber();
+std::optional<double> SheetScanner::length(bool second) {
+  const auto value = signedNumber(second);
   if (!value) return std::nullopt;
   LengthUnit unit = m_unit;
   if (take("mm"))
@@ -99,7 +99,7 @@ std::optional<double> SheetScanner::length() {
 }
 
 std::optional<double> SheetScanner::angle_deg() {
-  const auto value = signedNumber();
+  const auto value = signedNumber(false);
   if (value && !take("deg")) take("°");
   return value;
 }
@@ -107,7 +107,7 @@ std::optional<double> SheetScanner::angle_deg() {
 std::optional<Vec2> SheetScanner::point() {
   const std::size_t before = m_at;
   const auto x = length();
-  const auto y = x && take(",") ? length() : std::nullopt;
+  const auto y = x && take(",") ? length(true) : std::nullopt;
   if (!y) return m_at = before, std::nullopt;
   return Vec2(*x, *y);
 }

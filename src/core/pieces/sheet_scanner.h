@@ -20,7 +20,7 @@ public:
   bool take(std::string_view word);
   bool sees(std::string_view word) const;
   /// "2 1/2", "60mm", "-3 1/4 in"; mm.
-  std::optional<double> length();
+  std::optional<double> length() { return length(false); }
   std::optional<double> angle_deg(); ///< "90", "90deg", "22.5°"
   std::optional<Vec2> point();       ///< "10,2 1/2": lengths
   /// Letters, digits, "-", "/" up to a space: a key such as "card/page-a".
@@ -33,8 +33,10 @@ private:
   void skip();
   std::string_view rest() const; ///< the beginning of what is still to be read
   std::optional<double> unsignedNumber();
-  std::optional<double> mixedNumber();
-  std::optional<double> signedNumber(); ///< "2 1/2", "-3"
+  // `second`: of a point. In "0,0 1/2,0" the half is the next one's.
+  std::optional<double> mixedNumber(bool second);
+  std::optional<double> signedNumber(bool second); ///< "2 1/2", "-3"
+  std::optional<double> length(bool second);
 
   std::string_view m_text;
   LengthUnit m_unit;
