@@ -462,6 +462,57 @@ private slots:
       QVERIFY(near(c.worksFrom_deg, 5) && near(c.worksTo_deg, 170));
     }
   }
+  /// Whatever a maker calls things, in any unit: read again they are called so.
+  void aPageKeepsEveryText() {
+    const std::vector<std::string> texts{"a, b",
+                                         "a; b",
+                                         "1/2",
+                                         "0,0 1/2,0",
+                                         "\"quoted\"",
+                                         "it's",
+                                         "#hash",
+                                         "called x",
+                                         "| bar",
+                                         "title z",
+                                         "s1 box on gutter",
+                                         "a\\b",
+                                         "two  blanks",
+                                         "100% %1",
+                                         "<b>&amp;",
+                                         "end ",
+                                         "  lead",
+                                         ":",
+                                         "a=b, c=d",
+                                         "a\tb",
+                                         "next s9",
+                                         "a\"b, c\"d",
+                                         "x \"y",
+                                         "\"",
+                                         "\"\"",
+                                         "\\",
+                                         "\\\"",
+                                         "line\nbreak",
+                                         " ",
+                                         "κανάλι, βράδυ",
+                                         std::string(300, 'x')};
+    for (const LengthUnit unit : {LengthUnit::Millimetre, LengthUnit::Inch})
+      for (const std::string& text : texts) {
+        Design d = sample();
+        d.settings.unit = unit;
+        d.title = d.structures.front().label = d.papers.front().label = text;
+        Topper topper;
+        topper.id = 1, topper.face = "card/page-a", topper.shape = kLettering;
+        topper.paper = d.papers.front().key, topper.at = {60, 40}, topper.text = text;
+        d.dressing.toppers.push_back(topper);
+        const auto again = designFromPage(pageOf(d));
+        QVERIFY2(again.ok(), (text + ": " + (again ? "" : say(again.error()))).c_str());
+        QCOMPARE(again->title, text);
+        QCOMPARE(again->structures.front().label, text);
+        QCOMPARE(again->papers.front().label, text);
+        QCOMPARE(again->dressing.toppers.front().text, text);
+        QCOMPARE(pageOf(*again), pageOf(d));
+      }
+  }
   void aPageWithoutTheNextNumberGoesOnBehindItsLast() {
     const Design market = demo("night-market");
     std::string page = pageOf(market);

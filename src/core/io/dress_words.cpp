@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/dress_words.h"
 #include "core/io/dressing_json.h"
+#include "core/io/quoted.h"
 #include "core/paper/paper_keys.h"
 #include "core/pieces/sheet_words.h"
 #include <algorithm>
@@ -9,10 +10,19 @@
 namespace hinge {
 namespace {
 
+/// Where the first part ends; what stands in quotes is not parted.
+std::size_t endOfPart(std::string_view text, char at) {
+  for (std::size_t k = 0; k < text.size(); ++k) {
+    if (text[k] == at) return k;
+    if (text[k] == '"' && (k == 0 || text[k - 1] == ' ')) k = endOfQuoted(text, k) - 1;
+  }
+  return text.size();
+}
+
 std::vector<std::string> partsOf(std::string_view text, char at) {
   std::vector<std::string> parts;
   while (!text.empty()) {
-    const auto end = std::min(text.find(at), text.size());
+    const auto end = endOfPart(text, at);
     std::string_view part = text.substr(0, end);
     text.remove_prefix(std::min(end + 1, text.size()));
     while (!part.empty() && part.front() == ' ')
@@ -111,7 +121,7 @@ Result<void> readOnePart(const std::string& part, LengthUnit unit, Paper& paper)
     if (!value) return value.error();
     return out = *value, Result<void>();
   };
-  if (what == "called") return paper.label = words.rest(), Result<void>();
+  if (what == "called") return paper.label = unquoted(words.rest()), Result<void>();
   if (what == "thick") return number(paper.thickness_mm);
   if (what == "weight") return number(paper.weight_gsm);
   if (what == "price") return number(paper.price.emplace());
@@ -220,7 +230,7 @@ Result<void> readTopperPart(const std::string& part, LengthUnit unit, Topper& to
   if (what == "paper") return topper.paper = words.rest(), Result<void>();
   if (what == "shape") return topper.shape = words.rest(), Result<void>();
   if (what == "on") return topper.face = words.rest(), Result<void>();
-  if (what == "text") return topper.text = words.rest(), Result<void>();
+  if (what == "text") return topper.text = unquoted(words.rest()), Result<void>();
   if (what == "mirrored") return topper.mirrored = words.rest() != "no", Result<void>();
   if (what == "at") return readLengths(words, unit, false, topper.at.x(), topper.at.y());
   if (what == "size") return readLengths(words, unit, true, topper.width_mm, topper.height_mm);
@@ -286,10 +296,7 @@ std::string inWords(const Paper& paper, LengthUnit unit) {
     if (sheet.count) text += fmt::format(" {}", *sheet.count);
   }
   if (paper.price) text += ", price " + exactNumber(*paper.price);
-  std::string label = paper.label;
-  std::ranges::replace(label, '\n', ' ');
-  std::ranges::replace(label, ',', ' '); // it parts what is said
-  return text + ", called " + label;
+  return text + ", called " + quoted(paper.label, ',');
 }
 
 Result<Paper> paperFromWords(std::string_view text, LengthUnit unit) {
@@ -344,12 +351,7 @@ std::string inWords(const Topper& topper, LengthUnit unit) {
   if (topper.fix != TopperFix::Flat)
     text += fmt::format(", {} {}", keyOf(topper.fix), inOneWord(topper.raised_mm, unit));
   if (topper.mat) text += ", mat " + inWords(*topper.mat, unit, ':');
-  if (!topper.text.empty()) {
-    std::string one = topper.text;
-    std::ranges::replace(one, ',', ' '); // it parts what is said
-    std::ranges::replace(one, '\n', ' ');
-    text += ", text " + one;
-  }
+  if (!topper.text.empty()) text += ", text " + quoted(topper.text, ',');
   const auto ring = [](const Polygon& corners) {
     std::string points;
     for (const Vec2& corner : corners)

@@ -3,17 +3,22 @@
 #include "core/bases/base.h"
 #include "core/design/card_numbers.h"
 #include "core/io/dress_words.h"
+#include "core/io/quoted.h"
 #include "core/paper/envelope.h"
 #include "core/pieces/sheet_words.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <fmt/format.h>
 #include <functional>
 
 namespace hinge {
 namespace {
+
+/// Lengths are written to 1e-9 mm: nearer they are the same.
+constexpr double kSame = 1e-9;
 
 std::string trimmed(std::string_view text) {
   const auto from = text.find_first_not_of(" \t\r");
@@ -27,18 +32,13 @@ std::pair<std::string, std::string> parted(const std::string& line) {
   return {line.substr(0, space), trimmed(std::string_view(line).substr(space))};
 }
 
-std::string oneLine(std::string text) {
-  std::ranges::replace(text, '\n', ' ');
-  return text;
-}
-
 class Writing {
 public:
   explicit Writing(const Design& design) : d(design) {}
 
   std::string run() {
     line("hinge-lantern page 1");
-    if (!d.title.empty()) line("title " + oneLine(d.title));
+    if (!d.title.empty()) line("title " + quoted(d.title));
     line(fmt::format("unit {}", unitKey(d.settings.unit)));
     line(fmt::format("finished {} x {}", length(d.card.width_mm), length(d.card.height_mm)));
     line("base " + d.card.kind + values(findBaseKind(d.card.kind)->parameters, d.card.values));
@@ -52,7 +52,7 @@ public:
     if (d.settings.slice) line("slice");
     Design usual, own = d;
     for (const CardNumber& number : cardNumbers())
-      if (const double value = number.of(own); value != number.of(usual))
+      if (const double value = number.of(own); std::abs(value - number.of(usual)) > kSame)
         line(fmt::format("{} {}", number.key,
                          number.unit == ParameterUnit::Millimetre ? length(value)
                                                                   : exactNumber(value)));
@@ -92,7 +92,7 @@ private:
   void structure(const StructureItem& item) {
     line(fmt::format("{} {} on {}{}", item.id.text(), item.kind, item.seat,
                      values(findStructureKind(item.kind)->parameters, item.values)));
-    if (!item.label.empty()) line("  called " + oneLine(item.label));
+    if (!item.label.empty()) line("  called " + quoted(item.label));
     if (!item.paper.empty()) line("  from " + item.paper);
     if (item.work) sentences({*item.work, false, {}});
     if (item.card) within(*item.card->design);
@@ -160,18 +160,18 @@ private:
     if (word == "splice") return splice(rest);
     if (word == "from" && m_item) return m_item->paper = rest, Result<void>();
     if (m_open) {
-      if (word == "called" && m_item) return m_item->label = rest, Result<void>();
+      if (word == "called" && m_item) return m_item->label = unquoted(rest), Result<void>();
       auto worked = workedBy(*m_open, line, d.settings.unit);
       if (!worked) return worked.error();
       *m_open = std::move(worked).value();
       return {};
     }
-    if (word == "called" && m_item) return m_item->label = rest, Result<void>();
+    if (word == "called" && m_item) return m_item->label = unquoted(rest), Result<void>();
     return ofCard(word, rest, line);
   }
 
   Result<void> ofCard(const std::string& word, const std::string& rest, const std::string& line) {
-    if (word == "title") return d.title = rest, Result<void>();
+    if (word == "title") return d.title = unquoted(rest), Result<void>();
     if (word == "unit") {
       const auto unit = unitFromKey(rest);
       if (!unit) return unit.error();
