@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/piece_sheet.h"
 #include <algorithm>
+#include <numeric>
 
 namespace hinge {
 namespace {
@@ -24,9 +25,14 @@ bool meetsLines(const Polygon& window, const PieceWork& work) {
 } // namespace
 
 PieceSheet::PieceSheet(const PieceWork& work) {
+  // Of two lines on one another the first counts: what is cut along a score is cut off there.
+  std::vector<std::size_t> cutsFirst(work.lines.size());
+  std::iota(cutsFirst.begin(), cutsFirst.end(), 0u);
+  std::ranges::stable_partition(
+      cutsFirst, [&](std::size_t k) { return work.lines[k].kind == WorkLine::Kind::Cut; });
   std::vector<Edge> edges;
-  for (const WorkLine& line : work.lines)
-    edges.push_back({line.from, line.to});
+  for (const std::size_t k : cutsFirst)
+    edges.push_back({work.lines[k].from, work.lines[k].to});
   std::vector<const Polygon*> open;
   for (std::size_t k = 0; k < work.windows.size(); ++k) {
     if (!meetsLines(work.windows[k], work)) {
@@ -38,6 +44,13 @@ PieceSheet::PieceSheet(const PieceWork& work) {
       edges.push_back(e);
   }
   parts = subdivide(work.outline, edges);
+  const auto asInWork = [&](std::size_t& line) {
+    if (line < cutsFirst.size()) line = cutsFirst[line];
+  };
+  for (Subdivision::Border& border : parts.borders)
+    asInWork(border.line);
+  for (auto& [line, stretch] : parts.loose)
+    asInWork(line);
   for (const Region& face : parts.faces) {
     const Vec2 inside = centroidOf(convexParts(face).front());
     paper.push_back(

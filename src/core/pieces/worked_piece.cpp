@@ -1,25 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/worked_piece.h"
-#include "core/units/tolerances.h"
 #include <algorithm>
 #include <fmt/format.h>
 #include <numeric>
 
 namespace hinge {
-
-WorkedPiece::WorkedPiece(const PieceWork& work) : m_work(&work), m_sheet(work) {
-  const auto isCut = [](const WorkLine& line) { return line.kind == WorkLine::Kind::Cut; };
-  for (const Subdivision::Border& b : m_sheet.parts.borders) {
-    const bool scored = b.line < work.lines.size() && !isCut(work.lines[b.line]) &&
-                        m_sheet.paper[b.left] && m_sheet.paper[b.right];
-    const Vec2 middle = 0.5 * (b.from + b.to);
-    // What is cut along a score is cut off there.
-    m_isFold.push_back(scored && std::ranges::none_of(work.lines, [&](const WorkLine& line) {
-                         return isCut(line) &&
-                                distanceToSegment(middle, line.from, line.to) < kTouch_mm;
-                       }));
-  }
-}
 
 Result<WorkedPiece> WorkedPiece::make(const PieceWork& work, const WorkedNames& names,
                                       AssemblyBuilder& builder) {
@@ -52,7 +37,8 @@ bool WorkedPiece::glued(std::size_t face) const {
 }
 
 bool WorkedPiece::isFold(const Subdivision::Border& b) const {
-  return m_isFold[static_cast<std::size_t>(&b - m_sheet.parts.borders.data())] != 0;
+  return b.line < m_work->lines.size() && m_work->lines[b.line].kind != WorkLine::Kind::Cut &&
+         m_sheet.paper[b.left] && m_sheet.paper[b.right];
 }
 
 bool WorkedPiece::isTab(std::size_t face, const WorkedNames& names,

@@ -43,7 +43,7 @@ public:
   const std::vector<std::pair<FoldIndex, std::size_t>>& folds() const { return m_folds; }
 
 private:
-  explicit WorkedPiece(const PieceWork& work);
+  explicit WorkedPiece(const PieceWork& work) : m_work(&work), m_sheet(work) {}
   Result<void> possible(const std::string& place) const;
   void makePanels(const WorkedNames& names, AssemblyBuilder& builder);
   void makeFolds(const WorkedNames& names, AssemblyBuilder& builder);
@@ -54,7 +54,6 @@ private:
   const PieceWork* m_work;
   PieceSheet m_sheet;
   PieceIndex m_piece;
-  std::vector<char> m_isFold; ///< per border of the sheet: paper is folded there
   std::vector<PanelIndex> m_panels;
   std::vector<std::pair<FoldIndex, std::size_t>> m_folds;
 };
