@@ -21,8 +21,16 @@ struct HandsInTurn {
   PanelIndex one, other;
 };
 
+/// One of two sheets that lie on one another, from one opening of the card to another.
+struct SheetOrder {
+  PanelIndex under, over;
+  bool onFace = true; ///< the one lies on the face of the other, else on its back
+  double from_rad = 0, to_rad = 0;
+};
+
 struct InPlaneReport {
   std::vector<InPlaneHit> hits;
+  std::vector<SheetOrder> order; ///< one that is possible, for pictures and sight
   std::vector<HandsInTurn> inTurn;
   bool decided = true; ///< false: the search for an order was cut off
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/order_solver.h"
+#include <utility>
 
 namespace hinge {
 
@@ -80,7 +81,8 @@ bool OrderSolver::settle(Known& known, int group) const {
   return false;
 }
 
-OrderSolver::Found OrderSolver::canBeDecided(Known known, int tries) const {
+OrderSolver::Found OrderSolver::decide(Known& decided, int tries) const {
+  Known known = decided;
   // What each choice was made over: the statement, and what was known before it.
   struct Choice {
     int statement;
@@ -111,6 +113,7 @@ OrderSolver::Found OrderSolver::canBeDecided(Known known, int tries) const {
     known = std::move(choices.back().before), statement = choices.back().statement, holds = false;
     choices.pop_back();
   }
+  decided = std::move(known);
   return Found::Yes;
 }
 

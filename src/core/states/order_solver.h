@@ -32,8 +32,9 @@ public:
   /// Takes what follows from all that is known once a group is asked for; false as above.
   bool settle(Known& known, int group) const;
   enum class Found { Yes, No, CutOff };
-  /// Whether everything left open can be decided without contradiction; tries at most so many.
-  Found canBeDecided(Known known, int tries) const;
+  /// Decides everything that is left open without contradiction, in one of the ways in which that
+  /// can be done; `known` is as it was when there is none. Tries at most so many.
+  Found decide(Known& known, int tries) const;
 
 private:
   struct Tie {
