@@ -78,7 +78,8 @@ void sightOfManyPanels(benchmark::State& state) {
   const auto motion = snapshot.motion();
   const auto faces = snapshot.faces();
   for (auto _ : state)
-    benchmark::DoNotOptimize(seenFaces(*motion, snapshot.design().card, *faces).size());
+    benchmark::DoNotOptimize(
+        seenFaces(*motion, snapshot.inPlane()->order, snapshot.design().card, *faces).size());
   state.counters["panels"] = static_cast<double>(motion->assembly().panels.size());
 }
 BENCHMARK(sightOfManyPanels)->Arg(14)->Unit(benchmark::kMillisecond);

@@ -205,6 +205,7 @@ void StageView::paintEvent(QPaintEvent*) {
   style.selected = m_document->selection();
   style.hoverPanel = assembly()->findPanel(m_hovered.toStdString());
   const auto analysis = m_analyst->current();
+  if (analysis && !m_document->previewing()) style.sheets = analysis->snapshot->inPlaneIfReady();
   if (analysis && m_shownFinding >= 0)
     for (const std::string& key :
          analysis->findings[static_cast<std::size_t>(m_shownFinding)].elements)

@@ -111,8 +111,9 @@ Result<void> written(const Options& o, const Snapshot& card, std::optional<doubl
                  : Result<void>(bench.error());
   }
   if (o.format == "png")
-    return writePicture(stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card)),
-                        o.out, o.replaces());
+    return writePicture(
+        stagePicture(motion, d.card, radians(open), {1200, 900}, lookOf(card), card.inPlane()),
+        o.out, o.replaces());
   if (o.format == "fold") return writeFold(motion, open_deg, o.out, o.replaces());
   const auto text = poseToObj(motion, open);
   return text ? writeOutput(o.out, *text, o.replaces()) : text.error();
@@ -174,8 +175,8 @@ int gallery(const Options& o) {
     const auto motion = card->motion();
     const double wanted = radians(open_deg.value_or(design.card.display_deg));
     const double opening = std::clamp(wanted, motion->low_rad(), motion->high_rad());
-    cards.push_back(
-        {motion.get(), design.card, opening, QString::fromStdString(design.title), lookOf(*card)});
+    cards.push_back({motion.get(), design.card, opening, QString::fromStdString(design.title),
+                     lookOf(*card), card->inPlane()});
   }
   const QImage picture = galleryPicture(cards, {o.size, o.size * 3 / 4}, o.columns);
   const auto done = writePicture(picture, o.out, o.replaces());

@@ -26,14 +26,15 @@ Iso3 shownPose(const Assembly& assembly, const CardBase& card, const Pose& pose)
 } // namespace
 
 QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size,
-                    std::shared_ptr<const CardLook> look) {
+                    std::shared_ptr<const CardLook> look,
+                    std::shared_ptr<const InPlaneReport> sheets) {
   QImage image(size, QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::black);
   QPainter painter(&image);
   const QRectF area(QPointF(0, 0), QSizeF(size));
   const Pose pose = motion.poseAt(drawableOpening(opening_rad));
   StageStyle style;
-  style.look = std::move(look);
+  style.look = std::move(look), style.sheets = std::move(sheets);
   style.bench = shownPose(motion.assembly(), card, pose);
   const Camera camera = cameraAt(card, area, motion.assembly(), pose, *style.bench);
   paintStage(painter, area, motion.assembly(), pose, camera, style);
@@ -54,8 +55,8 @@ QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int col
   for (int k = 0; k < count; ++k) {
     const GalleryCard& card = cards[static_cast<std::size_t>(k)];
     const QPoint corner((k % across) * tile.width(), (k / across) * (tile.height() + kName_px));
-    painter.drawImage(corner,
-                      stagePicture(*card.motion, card.card, card.opening_rad, tile, card.look));
+    painter.drawImage(corner, stagePicture(*card.motion, card.card, card.opening_rad, tile,
+                                           card.look, card.sheets));
     painter.setPen(theme.stageInk);
     painter.drawText(QRect(corner.x(), corner.y() + tile.height(), tile.width(), kName_px),
                      Qt::AlignCenter, card.name);

@@ -9,9 +9,10 @@
 
 namespace hinge {
 
-/// The moving view as a picture.
+/// The moving view as a picture; `sheets` says what lies on what in one plane.
 QImage stagePicture(const Motion& motion, const CardBase& card, double opening_rad, QSize size,
-                    std::shared_ptr<const CardLook> look = nullptr);
+                    std::shared_ptr<const CardLook> look = nullptr,
+                    std::shared_ptr<const InPlaneReport> sheets = nullptr);
 
 /// Several cards side by side with a name under each: `columns` in a row, each in a tile of `tile`
 /// pixels.
@@ -21,6 +22,7 @@ struct GalleryCard {
   double opening_rad;
   QString name;
   std::shared_ptr<const CardLook> look = nullptr;
+  std::shared_ptr<const InPlaneReport> sheets = nullptr;
 };
 QImage galleryPicture(const std::vector<GalleryCard>& cards, QSize tile, int columns);
 

@@ -44,7 +44,8 @@ public:
         m_bench(style.bench.value_or(benchPose(assembly, pose.opening_rad))),
         m_light(lightOf(assembly, m_bench)),
         m_reach(boundsOf(assembly.panels[assembly.root].outline).size().norm()),
-        m_lying(assembly, pose) {}
+        m_lying(assembly, pose,
+                style.sheets ? std::span(style.sheets->order) : std::span<const SheetOrder>()) {}
 
   std::vector<DrawnFace> run() {
     collect();

@@ -28,7 +28,9 @@ struct StageStyle {
   bool ghostPages = false;              ///< pages seen from outside let the structure show through
   std::optional<Iso3> bench;            ///< how the card lies; unset: see benchPose()
   std::shared_ptr<const CardLook> look; ///< papers and layers; null: all of it plain card
-  std::set<std::string> troubled;       ///< keys of panels in the finding that is shown: hatched
+  /// What lies on what in one plane; null: as far as joints say.
+  std::shared_ptr<const InPlaneReport> sheets;
+  std::set<std::string> troubled; ///< keys of panels in the finding that is shown: hatched
 };
 
 /// Draws a pose as folded paper lit from inside: every face shines by its distance and slant to a

@@ -46,12 +46,17 @@ void tellInTurn(const CheckInput& in, const InPlaneReport& report, std::vector<F
   }
 }
 
+std::shared_ptr<const InPlaneReport> lookedAt(const CheckInput& in) {
+  if (in.only.empty()) return in.snapshot.inPlane(in.stop);
+  return std::make_shared<const InPlaneReport>(
+      findInPlaneHits(in.motion, {radians(in.design.card.display_deg), in.only}, in.stop));
+}
+
 std::vector<Finding> checkInPlane(const CheckInput& in) {
-  InPlaneOptions options;
-  options.shown_rad = radians(in.design.card.display_deg);
-  options.only = in.only;
-  const InPlaneReport report = findInPlaneHits(in.motion, options, in.stop);
   std::vector<Finding> found;
+  const auto looked = lookedAt(in);
+  if (!looked) return found; // stopped
+  const InPlaneReport& report = *looked;
   if (!report.decided) {
     Finding f{"order-open", Severity::Spoils, {"card"}};
     f.amount = 1, f.unit = AmountUnit::Count;

@@ -28,9 +28,10 @@ struct Scene {
   IndexedVector<PanelIndex, char> placed;
 };
 
-Scene sceneAt(const Assembly& assembly, const Pose& pose, const Iso3& table) {
+Scene sceneAt(const Assembly& assembly, const Pose& pose, std::span<const SheetOrder> order,
+              const Iso3& table) {
   Scene scene;
-  Lying lying(assembly, pose);
+  const Lying lying(assembly, pose, order);
   scene.place.assign(assembly.panels.size(), Iso3::Identity());
   scene.placed.assign(assembly.panels.size(), 0);
   for (PanelIndex p : assembly.panels.indices()) {
@@ -266,8 +267,9 @@ const std::vector<Vec3>& sightDirections() {
   return all;
 }
 
-std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
-                                const KeyedVector<FaceIndex, Face>& faces, std::stop_token stop) {
+std::vector<FaceSeen> seenFaces(const Motion& motion, std::span<const SheetOrder> order,
+                                const CardBase& card, const KeyedVector<FaceIndex, Face>& faces,
+                                std::stop_token stop) {
   const Assembly& assembly = motion.assembly();
   std::vector<Watched> watched;
   for (const Face& face : faces) {
@@ -278,7 +280,7 @@ std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
   const double shown = displayOpening_rad(card, assembly);
   const auto at = [&](double opening_rad, bool onDisplay) {
     const Pose pose = motion.poseAt(opening_rad);
-    const Scene scene = sceneAt(assembly, pose, onTable(card, assembly, opening_rad));
+    const Scene scene = sceneAt(assembly, pose, order, onTable(card, assembly, opening_rad));
     watch(scene, faces, onDisplay, watched, stop);
   };
   at(shown, true);

@@ -2,6 +2,8 @@
 #pragma once
 #include "core/dress/face.h"
 #include "core/motion/motion.h"
+#include "core/states/in_plane.h"
+#include <span>
 #include <stop_token>
 
 namespace hinge {
@@ -24,10 +26,10 @@ struct FaceSeen {
 /// 42 directions that are spread evenly over the sphere, at openings 15 degrees apart. Shares are
 /// counted over some 500 points of the face, which alone is worth one or two hundredths. What can
 /// be seen through a gap only from between two of the directions counts as hidden. Panels without a
-/// place at an opening neither see nor hide. Empty when it was stopped. Cost: linear in panels,
-/// directions and openings.
-std::vector<FaceSeen> seenFaces(const Motion& motion, const CardBase& card,
-                                const KeyedVector<FaceIndex, Face>& faces,
+/// place at an opening neither see nor hide. `order` says what lies on what in one plane. Empty
+/// when it was stopped. Cost: linear in panels, directions and openings.
+std::vector<FaceSeen> seenFaces(const Motion& motion, std::span<const SheetOrder> order,
+                                const CardBase& card, const KeyedVector<FaceIndex, Face>& faces,
                                 std::stop_token stop = {});
 
 std::vector<SeenClass> seenClasses(const std::vector<FaceSeen>& seen);

@@ -55,6 +55,18 @@ std::shared_ptr<const ShutState> Snapshot::shut(std::stop_token stop) const {
   });
 }
 
+std::shared_ptr<const InPlaneReport> Snapshot::inPlane(std::stop_token stop) const {
+  return m_inPlane.get(stop, [&]() -> std::shared_ptr<const InPlaneReport> {
+    const auto moves = motion(stop);
+    if (!moves) return nullptr;
+    InPlaneOptions options;
+    options.shown_rad = radians(m_design.card.display_deg);
+    auto found = findInPlaneHits(*moves, options, stop);
+    if (stop.stop_requested()) return nullptr;
+    return std::make_shared<const InPlaneReport>(std::move(found));
+  });
+}
+
 std::shared_ptr<const Stand> Snapshot::stand(std::stop_token stop) const {
   return m_stand.get(stop, [&]() -> std::shared_ptr<const Stand> {
     const auto moves = motion(stop);
@@ -74,8 +86,9 @@ std::shared_ptr<const KeyedVector<FaceIndex, Face>> Snapshot::faces() const {
 std::shared_ptr<const std::vector<FaceSeen>> Snapshot::seen(std::stop_token stop) const {
   return m_seen.get(stop, [&]() -> std::shared_ptr<const std::vector<FaceSeen>> {
     const auto moves = motion(stop);
-    if (!moves) return nullptr;
-    auto found = seenFaces(*moves, m_design.card, *faces(), stop);
+    const auto sheets = inPlane(stop);
+    if (!moves || !sheets) return nullptr;
+    auto found = seenFaces(*moves, sheets->order, m_design.card, *faces(), stop);
     if (stop.stop_requested()) return nullptr;
     return std::make_shared<const std::vector<FaceSeen>>(std::move(found));
   });

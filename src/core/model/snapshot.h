@@ -40,6 +40,9 @@ public:
   std::shared_ptr<const Motion> motionIfReady() const { return m_motion.ready(); }
   /// All crossings of panels, over all openings.
   std::shared_ptr<const ContactReport> contacts(std::stop_token stop = {}) const;
+  /// What lies on one another in one plane, and in which order.
+  std::shared_ptr<const InPlaneReport> inPlane(std::stop_token stop = {}) const;
+  std::shared_ptr<const InPlaneReport> inPlaneIfReady() const { return m_inPlane.ready(); }
   /// Null also when something cannot be put together at all.
   std::shared_ptr<const AssemblyOrder> order(std::stop_token stop = {}) const;
   std::shared_ptr<const ShutState> shut(std::stop_token stop = {}) const;
@@ -73,6 +76,7 @@ private:
   Lazy<Assembled> m_assembled;
   Lazy<Motion> m_motion;
   Lazy<ContactReport> m_contacts;
+  Lazy<InPlaneReport> m_inPlane;
   Lazy<AssemblyOrder> m_order;
   Lazy<ShutState> m_shut;
   Lazy<Stand> m_stand;

@@ -1,29 +1,26 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/motion/motion.h"
+#include "core/states/in_plane.h"
+#include <span>
 
 namespace hinge {
 
 /// Which way and in which order panels lie on one another that the motion has in one plane: what is
 /// glued on over its host, what slides over what carries it, what is folded over for good over what
-/// it is folded onto. Pictures and sight need some distance between them.
+/// it is folded onto; of any two sheets the one over the other that findInPlaneHits() has found so,
+/// where that is known. Pictures and sight need some distance between them.
 class Lying {
 public:
-  /// Both must outlive it.
-  Lying(const Assembly& assembly, const Pose& pose);
+  /// Nothing of these is kept.
+  Lying(const Assembly& assembly, const Pose& pose, std::span<const SheetOrder> order = {});
 
   static constexpr double kStep_mm = 0.03; ///< from one to the next
   /// How far a panel is to be moved off its pose, in the world frame.
-  Vec3 off_mm(PanelIndex panel);
+  Vec3 off_mm(PanelIndex panel) const { return m_off[panel]; }
 
 private:
-  Vec3 byJoint_mm(PanelIndex panel);
-  Vec3 folded_mm(PanelIndex panel);
-
-  const Assembly& m_assembly;
-  const Pose& m_pose;
-  IndexedVector<PanelIndex, int> m_rank;     ///< how near to the page on the table a page hangs
-  IndexedVector<PanelIndex, char> m_finding; ///< whose place is just being worked out
+  IndexedVector<PanelIndex, Vec3> m_off;
 };
 
 } // namespace hinge
