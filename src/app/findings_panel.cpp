@@ -215,7 +215,8 @@ void FindingsPanel::addRow(const Analysis& analysis, std::size_t k) {
   line->addWidget(new BadgeLabel(static_cast<int>(k) + 1, spoils, row), 0, Qt::AlignTop);
   auto* texts = new QVBoxLayout;
   texts->setSpacing(1);
-  const QString said = asQt(describe(finding, analysis.design));
+  QString said = asQt(describe(finding, analysis.design));
+  if (finding.goesWith) said = tr("With %1: %2").arg(*finding.goesWith + 1).arg(said);
   auto* sentence = new QLabel(said + QLatin1Char('.'), row);
   sentence->setWordWrap(true);
   sentence->setAccessibleName(tr("Finding %1").arg(k + 1));
@@ -337,6 +338,9 @@ void FindingsPanel::addFacts(const Analysis& analysis) {
                 .arg(said(openingText(analysis.design.card, stand.opening_rad)))
                 .arg(stand.weight_g, 0, 'f', 1)
                 .arg(QString::fromStdString(formatAngle(std::round(degrees(stand.leastTip_rad)))));
+  if (analysis.verdict == Verdict::Good)
+    text += QLatin1Char('\n') +
+            tr("It can be made: lay papers on it in Dress, or go on to its sheets in Cut.");
   auto* facts = new QLabel(text, m_content);
   facts->setObjectName(QStringLiteral("soft"));
   facts->setWordWrap(true);

@@ -90,10 +90,12 @@ void printFindings(const Options& o, const Analysis& analysis) {
   tell({"cli.verdict", o.file, verdictName(analysis.verdict), analysis.motion->mobility()},
        analysis.design);
   int number = 0;
-  for (const Finding& f : analysis.findings)
-    fmt::print("{:3}  {}\n", ++number,
-               say(Text{f.severity == Severity::Spoils ? "cli.spoils" : "cli.advice",
-                        describe(f, analysis.design)}));
+  for (const Finding& f : analysis.findings) {
+    std::string text = say(Text{f.severity == Severity::Spoils ? "cli.spoils" : "cli.advice",
+                                describe(f, analysis.design)});
+    if (f.goesWith) text = say(Text{"cli.goes-with", *f.goesWith + 1, Text("as-it-is", text)});
+    fmt::print("{:3}  {}\n", ++number, text);
+  }
   std::fflush(stdout); // the verdict does not wait for the mends
 }
 

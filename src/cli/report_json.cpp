@@ -188,6 +188,7 @@ std::string analysisToJson(const Analysis& analysis) {
                                {"message", describe(f, analysis.design)},
                                {"mend", f.mend ? mendJson(*f.mend, analysis.design) : Json()},
                                {"other_mends", others},
+                               {"goes_with", f.goesWith ? Json(*f.goesWith + 1) : Json()},
                                {"mend_sought", f.mendSought}});
   }
   // A card that does not come down to shut has no shut state: nothing is known of it.

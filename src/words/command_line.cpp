@@ -506,6 +506,7 @@ constexpr Sentence kCommandLineSaid[] = {
     {"cli.verdict", QT_TRANSLATE_NOOP("words", "%1: %2, mobility %3")},
     {"cli.spoils", QT_TRANSLATE_NOOP("words", "spoils the card: %1")},
     {"cli.advice", QT_TRANSLATE_NOOP("words", "advice: %1")},
+    {"cli.goes-with", QT_TRANSLATE_NOOP("words", "with %1: %2")},
     {"cli.mend", QT_TRANSLATE_NOOP("words", "mend %1: %2")},
     {"cli.other-mend", QT_TRANSLATE_NOOP("words", "or %1: %2")},
     {"verdict.good", QT_TRANSLATE_NOOP("words", "good")},

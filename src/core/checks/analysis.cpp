@@ -15,6 +15,33 @@ std::string_view verdictKey(Verdict verdict) {
   return "";
 }
 
+namespace {
+
+/// Trouble that puts all of a structure, and what stands on it, in another place.
+bool isCause(const Finding& f) {
+  return f.severity == Severity::Spoils && !f.owners.empty() &&
+         (f.code == "shut-flat" || f.code == "impossible" || f.code == "torn");
+}
+
+/// Whatever else is found of a structure that is out of step, or of what stands on it, is told
+/// with that.
+void tellConsequences(Analysis& analysis) {
+  std::vector<Finding>& all = analysis.findings;
+  for (std::size_t cause = 0; cause < all.size(); ++cause) {
+    if (!isCause(all[cause])) continue;
+    const auto moved = standingOn(analysis.design, all[cause].owners.front());
+    for (Finding& f : all) {
+      if (f.goesWith || isCause(f)) continue;
+      const bool ofThese = !f.owners.empty() && std::ranges::all_of(f.owners, [&](StructureId id) {
+        return std::ranges::find(moved, id) != moved.end();
+      });
+      if (ofThese || f.code == "falls-over") f.goesWith = cause;
+    }
+  }
+}
+
+} // namespace
+
 Result<Analysis> analyse(const Design& design, std::stop_token stop) {
   return analyse(std::make_shared<const Snapshot>(design), stop);
 }
@@ -43,6 +70,7 @@ Result<Analysis> analyse(std::shared_ptr<const Snapshot> snapshot, std::stop_tok
   }
   std::ranges::stable_sort(analysis.findings, {},
                            [](const Finding& f) { return f.severity != Severity::Spoils; });
+  tellConsequences(analysis);
   if (!analysis.findings.empty())
     analysis.verdict =
         analysis.findings.front().severity == Severity::Spoils ? Verdict::Spoiled : Verdict::Advice;

@@ -27,9 +27,12 @@ struct Finding {
   std::vector<Mend> proposed;   ///< changes that the check itself knows; not yet tried
   std::optional<Mend> mend;     ///< tried on the whole design
   std::vector<Mend> otherMends; ///< each of which would do instead; tried as well, nearest first
-  bool mendSought = false;      ///< the search has ended: without a mend there is none
-  std::string_view check;       ///< key of the check that found it; set by CheckInput
-  std::vector<Text> names;      ///< what each of the elements is called; set by CheckInput
+  /// Number in the list of a finding that this one may be a consequence of: what is out of step
+  /// leans over, and what stands on it leans with it.
+  std::optional<std::size_t> goesWith;
+  bool mendSought = false; ///< the search has ended: without a mend there is none
+  std::string_view check;  ///< key of the check that found it; set by CheckInput
+  std::vector<Text> names; ///< what each of the elements is called; set by CheckInput
 };
 
 /// The same code at the same structures; where one may have several of them, at the same panels.
