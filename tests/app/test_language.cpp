@@ -39,7 +39,7 @@ namespace {
 const char* const kTyped =
     "closing shut marks moving layers wet-glue strong-tape glue-stick pads solvent-glue "
     "copies card-by-card plan h min cm wet strong tape stick solvent bench layout txt csv trimmer "
-    "machine cards board grid "
+    "machine cards board grid way "
     "thickest offcut sides whole "
     "folding first left right both stock margin gap apply text scores-table from-stock "
     "cut-first score-first cli deg switch count spoils advice good spoiled valley ridge "

@@ -709,7 +709,7 @@ private slots:
   /// The real dialog, answered by the button that says so.
   void aFileThatSomebodyElseHasChanged() {
     const QString path = m_folder.filePath(QStringLiteral("shared.hinge"));
-    const Design first = demo("two-tents");
+    const Design first = *loadDesign(HINGE_SOURCE_DIR "/demo/two-tents.hinge");
     QVERIFY(saveDesign(first, path.toStdString()).ok());
     QVERIFY(m_window->openFile(path));
     Document& document = m_window->document();
@@ -760,7 +760,8 @@ private slots:
   }
   void aFileThatWasTakenAway() {
     const QString path = m_folder.filePath(QStringLiteral("taken.hinge"));
-    QVERIFY(saveDesign(demo("two-tents"), path.toStdString()).ok());
+    QVERIFY(
+        saveDesign(*loadDesign(HINGE_SOURCE_DIR "/demo/two-tents.hinge"), path.toStdString()).ok());
     QVERIFY(m_window->openFile(path));
     QVERIFY(!m_window->document().isUnsaved());
     QVERIFY(QFile::remove(path));

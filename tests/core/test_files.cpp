@@ -503,6 +503,7 @@ private slots:
         Topper topper;
         topper.id = 1, topper.face = "card/page-a", topper.shape = kLettering;
         topper.paper = d.papers.front().key, topper.at = {60, 40}, topper.text = text;
+        topper.outlines = {Region{{0, 0}, {20, 0}, {20, 10}, {0, 10}}};
         d.dressing.toppers.push_back(topper);
         const auto again = designFromPage(pageOf(d));
         QVERIFY2(again.ok(), (text + ": " + (again ? "" : say(again.error()))).c_str());
