@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "support.h"
+#include "strips.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/splices.h"
 #include "core/io/maker_ways.h"
@@ -406,6 +406,43 @@ private slots:
       // Breaks are no part of the bound: 5 minutes in 45.
       if (byTool) QVERIFY2(schedule.ratio() < 1.25, qPrintable(QString::number(schedule.ratio())));
     }
+  }
+
+  /// Two tabs of one piece on one page, on which the card is shut: both have their glue before.
+  void tabsBesideOneAnotherAreGluedInOneGo() {
+    Design design = card(150, 200);
+    PieceWork work;
+    work.outline = {{0, 0},    {48, 0},   {48, 40},  {56, 40},  {56, 60},  {48, 60},
+                    {48, 100}, {56, 100}, {56, 120}, {48, 120}, {48, 160}, {0, 160}};
+    const auto score = [&](const Vec2& from, const Vec2& to) {
+      work.lines.push_back({WorkLine::Kind::Mountain, from, to});
+    };
+    score({8, 0}, {8, 160}), score({28, 0}, {28, 160});
+    score({48, 40}, {48, 60}), score({48, 100}, {48, 120});
+    work.joints = {onPage('a', design, {4, 80}, 100, 16, true),
+                   onPage('b', design, {52, 50}, 70, 16, true),
+                   onPage('b', design, {52, 110}, 130, 16, true)};
+    const auto added = addStructure(design, "piece", "gutter", {{"position", 0.0}}, work);
+    QVERIFY2(added.ok(), added ? "" : say(added.error()).c_str());
+    MakingWays ways;
+    ways.closing = Closing::ShutOnIt;
+    const Planned made = planned(added->design, ways);
+    std::vector<std::size_t> joints;
+    for (const WorkStep& step : made.plan.steps)
+      if (step.kind == WorkKind::Join) joints.push_back(step.joints.size());
+    QCOMPARE(joints, (std::vector<std::size_t>{1, 2}));
+  }
+
+  /// What closes a tube is glued while it lies flat by itself.
+  void tubesAreClosedFirst() {
+    const Planned made = planned(demo("tube-lantern"));
+    const auto ofLantern = std::ranges::find_if(made.plan.steps, [&](const WorkStep& step) {
+      return step.kind == WorkKind::Join &&
+             made.assembly().ownerOf(made.assembly().joints[step.joints.front()]) == StructureId{1};
+    });
+    QVERIFY(ofLantern != made.plan.steps.end());
+    QCOMPARE(ofLantern->pieces.size(), std::size_t(1)); // to itself
+    QVERIFY(!ofLantern->onCard);
   }
 
   void partsAreJoinedFirst() {

@@ -284,15 +284,21 @@ private:
   }
 
   /// The end of the steps of the order that are made in one go from `number` on: when the card is
-  /// shut on one tab of a piece it is shut on the others too, and afterwards nobody gets to them.
+  /// shut on one tab of a piece it is shut on those beside it too, which need their glue before.
   std::size_t madeWith(std::size_t number) const {
     std::size_t end = number + 1;
     if (!m_closing[number] || m_press[number] != PressWay::ByShutting) return end;
-    const auto pieces = piecesOf(m_in.order.steps[number].joints.front().front());
-    const auto same = [&](JointIndex j) { return piecesOf(j) == pieces; };
+    const auto tabOn = [&](JointIndex j) {
+      const auto* glue = std::get_if<Glue>(&m_assembly.joints[j]);
+      return glue ? std::pair(glue->host, m_assembly.panels[glue->tab].piece)
+                  : std::pair(PanelIndex(), PieceIndex());
+    };
+    const auto first = tabOn(m_in.order.steps[number].joints.front().front());
+    if (!first.first.valid() || m_assembly.panels[first.first].piece == first.second) return end;
+    const auto beside = [&](JointIndex j) { return tabOn(j) == first; };
     while (end < m_in.order.steps.size() && m_closing[end] &&
            m_press[end] == PressWay::ByShutting &&
-           std::ranges::all_of(jointsOf(m_in.order.steps[end]), same))
+           std::ranges::all_of(jointsOf(m_in.order.steps[end]), beside))
       ++end;
     return end;
   }
