@@ -359,6 +359,25 @@ private slots:
       QVERIFY_NEAR((fold - end).dot(alongC) / 110, std::cos(radians(deg)), 1e-9);
     }
   }
+  /// A leaf that opens late lies on its page till then: both hide the faces that they turn to one
+  /// another.
+  void aLeafThatLiesOnItsPageHidesIt() {
+    Design d = onSheets({sheet(
+        {"size 300 x 100", "score 100 v", "score 200 v opens from 0 to 180 between 90 and 180"})});
+    d.card.ground = Vec2(150, 50);
+    const auto display = [&](double display_deg, const char* face) {
+      d.card.display_deg = display_deg;
+      const Snapshot snapshot(d);
+      const FaceIndex f = snapshot.faces()->find(face);
+      if (!f.valid()) qFatal("no face %s", face);
+      return (*snapshot.seen())[static_cast<std::size_t>(f.value)].display;
+    };
+    for (const char* face : {"card/page-b", "card/page-c"}) {
+      QVERIFY(display(85, face) < FaceSeen::kSeenShare);
+      QVERIFY(display(150, face) > 0.9);
+    }
+    QVERIFY(display(85, "card/page-c-back") > 0.9);
+  }
   void whatStandsOnOneSideOfTheGutterIsCopiedToTheOther() {
     Design d = onSheets({sheet({"size 260 x 180", "score 130 v"})});
     const StructureId figure = add(d, "figure", "card/page-a");

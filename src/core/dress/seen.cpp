@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/dress/seen.h"
+#include "core/states/lift.h"
 #include "core/states/lying.h"
 #include "core/states/stand.h"
 #include <array>
@@ -291,6 +292,15 @@ std::vector<FaceSeen> seenFaces(const Motion& motion, std::span<const SheetOrder
   for (double opening = std::max(assembly.low_rad, kFlat_rad); opening < shown + kStep_rad;
        opening += kStep_rad)
     at(std::clamp(opening, assembly.low_rad, std::min(shown, kPi - kFlat_rad)), false);
+  // What hands move shows more of itself, and of what it lies on, where they take it.
+  for (const double share : {0.5, 1.0}) {
+    if (assembly.lifts.empty()) break;
+    Pose pose = motion.poseAt(shown);
+    for (const Lift& lift : assembly.lifts)
+      pose = lifted(assembly, pose, lift, share);
+    watch(sceneAt(assembly, pose, order, onTable(card, assembly, shown)), faces, false, watched,
+          stop);
+  }
   if (stop.stop_requested()) return {};
   std::vector<FaceSeen> seen;
   for (const Watched& one : watched)

@@ -10,7 +10,7 @@ namespace hinge {
 
 /// How much of a face an eye outside of the card meets, as shares of its area: on display, seen
 /// from all round above the table; and at some opening up to that (it is held in the hand then, and
-/// seen from all sides).
+/// seen from all sides), or where hands take what they move.
 struct FaceSeen {
   double display = 0, opening = 0;
   SeenClass seenAs() const {
