@@ -19,6 +19,7 @@
 #include "core/io/text_file.h"
 #include "core/pieces/sheet_words.h"
 #include "patience.h"
+#include "strips.h"
 #include <QComboBox>
 #include <QMessageBox>
 #include <QPlainTextEdit>
@@ -705,6 +706,26 @@ private slots:
     QVERIFY(m_window->isVisible());
     m_window->askUnsaved = [] { return static_cast<int>(QMessageBox::Discard); };
     QVERIFY(m_window->close());
+  }
+  void everyWayOfMendingIsAButton() {
+    Design slipped = hinge::test::overGutter(40, 40, 50, 50);
+    const PieceWork& work = *slipped.structures[0].work;
+    const auto moved = withScoreMoved(work, scoreMarks(work)[1].line, 60, false);
+    slipped = *setWork(slipped, slipped.structures[0].id, *moved);
+    const QString path = m_folder.filePath(QStringLiteral("slipped.hinge"));
+    QVERIFY(saveDesign(slipped, path.toStdString()).ok());
+    QVERIFY(m_window->openFile(path));
+    settle();
+    QList<QPushButton*> ways;
+    for (QPushButton* one : m_window->findings().findChildren<QPushButton*>(QStringLiteral("mend")))
+      if (one->isVisible() && one->property("finding").toInt() == 0) ways << one;
+    QVERIFY(ways.size() > 1);
+    QVERIFY2(ways[0]->toolTip().contains(QStringLiteral("60 mm → 58 mm")),
+             qPrintable(ways[0]->toolTip()));
+    QVERIFY(ways[1]->toolTip().startsWith(QStringLiteral("or: ")));
+    QTest::mouseClick(ways[1], Qt::LeftButton);
+    settle();
+    QVERIFY(m_window->findings().verdictText().contains(QStringLiteral("Good")));
   }
   /// The real dialog, answered by the button that says so.
   void aFileThatSomebodyElseHasChanged() {

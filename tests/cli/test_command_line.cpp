@@ -133,7 +133,7 @@ private slots:
              QStringLiteral("shut-flat"));
     const Ran solved = run({"solve", file, "s1"});
     QVERIFY2(solved.code == 0, solved.err);
-    QVERIFY2(solved.out.contains("score 2 at 38 mm instead of 40 mm"), solved.out);
+    QVERIFY2(solved.out.contains("score 2 at 40 mm → 38 mm"), solved.out);
     QCOMPARE(run({"check", file, "--mends", "0"}).code, 0);
     QVERIFY(run({"solve", file, "s1"}).out.contains("lies flat exactly"));
     // Falling places are refused, and nothing is changed.

@@ -87,8 +87,7 @@ private slots:
     const Analysis analysis = checked(off, true);
     const Finding* f = findCode(analysis, "shut-flat");
     QVERIFY(f && f->mend);
-    QCOMPARE(describe(*f->mend, off),
-             std::string("Free piece s1: score 2 at 58 mm instead of 60 mm"));
+    QCOMPARE(describe(*f->mend, off), std::string("Free piece s1: score 2 at 60 mm → 58 mm"));
     const auto all = mendsOf(*f);
     QVERIFY(all.size() >= 4); // either panel by 4 mm, either tab by 4 mm
     for (const Mend& mend : all) {

@@ -300,8 +300,7 @@ std::vector<Mend> searchMend(const Analysis& before, const Finding& finding, std
   for (Mend& mend : workedOut(before, finding, piece, stop)) {
     if (clean.size() >= most) break;
     const Cure cure = cureBy(mend, before, finding, stop);
-    if (cure == Cure::Clean) clean.push_back(std::move(mend));
-    if (cure == Cure::ForAdvice) forAdvice.push_back(std::move(mend));
+    if (cure != Cure::None) (cure == Cure::Clean ? clean : forAdvice).push_back(std::move(mend));
   }
   if (!clean.empty()) return clean;
   const auto asList = [](std::optional<Mend> mend) {
