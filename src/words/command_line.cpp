@@ -188,6 +188,7 @@ constexpr Sentence kCommandLineSaid[] = {
          "  alike                                   both sides of the middle\n"
          "  turn 80 | erase 80 | move 80 to 85      a score by its place, a line by a point\n"
          "  move 80 to 85 carrying                  with all that lies beyond it\n"
+         "  turn over                               glued by its other side, where it lies\n"
          "  fold 80 free | held at 90 | lifted from 180 to 60 [step 30]\n"
          "                                          | opens to 120 [between 0 and 90]\n"
          "                                          | folded 60, before it was glued\n"
