@@ -352,7 +352,8 @@ private:
   void verifyPair(const Crease& one, const Crease& other, Stacking& result) const {
     const Fold &f = m_assembly.folds[one.fold], &g = m_assembly.folds[other.fold];
     const Vec2 u = one.along();
-    const auto [low, high] = std::minmax(u.dot(other.from - one.from), u.dot(other.to - one.from));
+    const auto [low, high] =
+        std::minmax({u.dot(other.from - one.from), u.dot(other.to - one.from)});
     if (std::min(high, (one.to - one.from).norm()) - std::max(low, 0.0) < kBesideFold_mm) return;
     const int sides[] = {known(f.left, g.left), known(f.right, g.left), known(f.left, g.right),
                          known(f.right, g.right)};
