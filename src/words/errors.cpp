@@ -458,10 +458,9 @@ constexpr Sentence kErrorsSaid[] = {
      QT_TRANSLATE_NOOP("words", "the part that takes the glue is no simple outline")},
     {"work.moves", QT_TRANSLATE_NOOP("words", "a fold goes from 0 to 360 degrees, between two "
                                               "openings from 0 to 180 of which the first is less")},
-    {"work.moves/piece",
-     QT_TRANSLATE_NOOP("words",
-                       "only scores of the base follow the opening or are held: those of a "
-                       "piece follow what it is joined to")},
+    {"work.moves/apart",
+     QT_TRANSLATE_NOOP("words", "%1 cannot open with the card: neither panel beside it is glued to "
+                                "a page of the base; glue one there, or leave it to its joints")},
     {"card.works",
      QT_TRANSLATE_NOOP("words", "%1 to %2 is no range of openings between 0 and 180")},
     {"page.format", QT_TRANSLATE_NOOP("words", "is no card on one page: its first line is not "

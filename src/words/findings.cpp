@@ -53,6 +53,9 @@ constexpr Sentence kFindingsSaid[] = {
     {"by-band",
      QT_TRANSLATE_NOOP("words", "{who} is moved by the band or pull that its maker gives "
                                 "it alone: without one it stays shut")},
+    {"by-hand-along",
+     QT_TRANSLATE_NOOP("words", "{panel} opens with the card because its maker says so: a hand "
+                                "opens it where no joint does")},
     {"by-spring",
      QT_TRANSLATE_NOOP("words", "{panel} is held upright by the spring of its tabs alone: "
                                 "bend both alike")},

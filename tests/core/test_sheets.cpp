@@ -781,9 +781,43 @@ private slots:
                  b = pose.panels[motion.assembly().findPanel("s1/panel-2")].linear().col(2);
       QVERIFY_NEAR(a.dot(b), 0.0, 1e-12);
     }
-    Design opens = added->design;
-    opens.structures[0].work->lines[0].moves = FoldMoves{0, 180};
-    QCOMPARE(assembleDesign(opens).error().message.key, std::string("work.moves/piece"));
+  }
+  void aLeafOfAPieceOpensWithTheCardAsOneOfTheBaseDoes() {
+    // A flap over the right page, once worked into the sheet and once glued on by a tab: it lies
+    // over the page until 30 degrees and has turned by 100 at 90. A box under it is in the way or
+    // not, by its height.
+    const char* const opens = "fold 10 opens from 0 to 100 between 30 and 90";
+    const auto added =
+        addStructure(card(), "piece", "card/page-b", {{"position", 0.0}},
+                     worked({plainStrip(50, 40), false, {}},
+                            {"score 10 v", opens, "glue 5,20 on card/page-b at 70,60"})
+                         ->work);
+    const Design sheetCard = onSheets(
+        {sheet({"outline 0,0 260,0 260,60 300,60 300,100 260,100 260,180 0,180", "score 130 v",
+                "score 260,60 to 260,100 v opens from 0 to 100 between 30 and 90"})});
+    const Motion piece = Motion::trace(assemble(added->design)),
+                 base = Motion::trace(assemble(sheetCard));
+    const auto angle = [](const Motion& motion, double t, const char* leaf, const char* page) {
+      const Pose pose = motion.poseAt(t);
+      const auto across = [&](const char* key) {
+        return Vec3(pose.panels[motion.assembly().findPanel(key)].linear().col(0));
+      };
+      return degrees(std::acos(std::clamp(across(leaf).dot(across(page)), -1.0, 1.0)));
+    };
+    for (const double t : {10.0, 45.0, 60.0, 120.0}) {
+      const double inner = 100 * std::clamp((t - 30) / 60, 0.0, 1.0);
+      QVERIFY_NEAR(angle(piece, radians(t), "s1/panel-2", "s1/panel-1"), 180 - inner, 1e-9);
+      QVERIFY_NEAR(angle(base, radians(t), "card/page-c", "card/page-b"), 180 - inner, 1e-9);
+    }
+    QVERIFY(findCode(checked(added->design), "by-hand-along"));
+    // What hangs on other paper has no place beforehand.
+    const auto apart = addStructure(
+        card(), "piece", "card/page-b", {{"position", 0.0}},
+        worked({plainStrip(90, 40), false, {}},
+               {"score 20 v, 50 v", "fold 50 opens to 100", "glue 5,20 on card/page-b at 70,60"})
+            ->work);
+    QCOMPARE(assembleDesign(apart->design).error().message.key, std::string("work.moves/apart"));
+    QCOMPARE(assembleDesign(apart->design).error().place, std::string("s1.lines[1]"));
   }
   void sectionsThatDoNotStandInTheMiddleShutFlatToo() {
     const Design d = onSheets(

@@ -52,7 +52,7 @@ private:
     };
     auto made = WorkedPiece::make(work, names, m_builder);
     if (!made) return made.error();
-    drive(*made, work);
+    made->drive(m_builder.assembly(), true);
     for (std::size_t j = 0; j < work.joints.size(); ++j) {
       if (!is<given::Glue>(work.joints[j]))
         return Error{"sheet.glue-only", fmt::format("{}.joints[{}]", place, j)};
@@ -107,22 +107,6 @@ private:
       if (moves.shut_deg == 0 && moves.open_deg > 0 && x < least) least = x, found = border.line;
     }
     return found;
-  }
-
-  /// The scores of which the maker says how they move.
-  void drive(const WorkedPiece& made, const PieceWork& work) {
-    Assembly& assembly = m_builder.assembly();
-    for (const auto& [index, line] : made.folds()) {
-      const auto& moves = work.lines[line].moves;
-      if (!moves) continue;
-      Fold& fold = assembly.folds[index];
-      const double sign = fold.sense == FoldSense::Valley ? 1 : -1;
-      fold.shutKnown = true, fold.shutAngle_rad = sign * radians(180 - moves->shut_deg);
-      const double open_rad =
-          moves->held() ? fold.shutAngle_rad : sign * radians(180 - moves->open_deg);
-      assembly.drives.push_back(
-          {index, fold.shutAngle_rad, open_rad, radians(moves->from_deg), radians(moves->to_deg)});
-    }
   }
 
   Result<void> chooseGround() {

@@ -3,8 +3,8 @@
 #include <algorithm>
 
 // Springs: what is moved only by the spring of its folds stands where it is shown as long as these
-// are bent alike, and a small card opens with the large one as its band pulls. Its maker is told;
-// rigid paper would not move it.
+// are bent alike, a small card opens with the large one as its band pulls, and a leaf of a free
+// piece as its maker says. That is told; rigid paper would not move it.
 
 namespace hinge {
 namespace {
@@ -13,12 +13,14 @@ std::vector<Finding> checkSprings(const CheckInput& in) {
   std::vector<Finding> found;
   for (const Drive& drive : in.assembly.drives) {
     const Fold& fold = in.assembly.folds[drive.fold];
-    const Panel& panel = in.assembly.panels[fold.left];
+    const bool leftMoves = !in.assembly.panels[fold.left].gluedBy.valid();
+    const Panel& panel = in.assembly.panels[leftMoves ? fold.left : fold.right];
     if (!panel.owner) continue; // the hand moves the base
     if (std::ranges::any_of(found, [&](const Finding& f) { return f.owners[0] == *panel.owner; }))
       continue;
-    const bool card = in.design.find(*panel.owner)->card.has_value();
-    Finding f{card ? "by-band" : "by-spring", Severity::Advice, {panel.key}, {*panel.owner}};
+    const StructureItem& by = *in.design.find(*panel.owner);
+    const char* code = by.card ? "by-band" : by.work ? "by-hand-along" : "by-spring";
+    Finding f{code, Severity::Advice, {panel.key}, {*panel.owner}};
     f.amount = 1, f.unit = AmountUnit::Count;
     f.from_rad = in.motion.low_rad(), f.to_rad = in.motion.high_rad();
     f.show_rad = 0.5 * (f.from_rad + f.to_rad);

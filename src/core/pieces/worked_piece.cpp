@@ -137,6 +137,20 @@ void WorkedPiece::makeFolds(const WorkedNames& names, AssemblyBuilder& builder) 
   }
 }
 
+void WorkedPiece::drive(Assembly& assembly, bool heldToo) const {
+  for (const auto& [index, line] : m_folds) {
+    const auto& moves = m_work->lines[line].moves;
+    if (!moves || (moves->held() && !heldToo)) continue;
+    Fold& fold = assembly.folds[index];
+    const double sign = fold.sense == FoldSense::Valley ? 1 : -1;
+    fold.shutKnown = true, fold.shutAngle_rad = sign * radians(180 - moves->shut_deg);
+    const double open_rad =
+        moves->held() ? fold.shutAngle_rad : sign * radians(180 - moves->open_deg);
+    assembly.drives.push_back(
+        {index, fold.shutAngle_rad, open_rad, radians(moves->from_deg), radians(moves->to_deg)});
+  }
+}
+
 bool WorkedPiece::isOneSheet() const {
   std::vector<std::size_t> group(m_panels.size());
   std::iota(group.begin(), group.end(), 0u);

@@ -41,6 +41,9 @@ public:
   bool glued(std::size_t face) const;
   /// The folds with the lines of the work on which they lie.
   const std::vector<std::pair<FoldIndex, std::size_t>>& folds() const { return m_folds; }
+  /// The scores of which the maker says how they move become drives of the assembly. Held ones are
+  /// drives in a base, whose pages follow from its drives; in a piece two panels are one.
+  void drive(Assembly& assembly, bool heldToo) const;
 
 private:
   explicit WorkedPiece(const PieceWork& work) : m_work(&work), m_sheet(work) {}

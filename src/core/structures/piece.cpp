@@ -32,9 +32,6 @@ public:
     names.seatLabel = [this](const std::string& number) {
       return Text("score-of", number, m_in.name());
     };
-    for (std::size_t k = 0; k < m_work.lines.size(); ++k)
-      if (m_work.lines[k].moves && !m_work.lines[k].moves->held())
-        return Error{"work.moves/piece", fmt::format("{}.lines[{}]", names.place, k)};
     auto made = WorkedPiece::make(m_work, names, m_builder);
     if (!made) return made.error();
     m_made = std::move(made).value();
@@ -48,8 +45,10 @@ public:
                                   m_made->panelAt(m_work.joints[k].at), how);
           !joined)
         return joined;
+    const auto known = openWithTheCard();
+    if (!known) return known.error();
     strap();
-    place();
+    place(*known);
     return m_builder.status();
   }
 
@@ -79,13 +78,33 @@ private:
     }
   }
 
-  void place() {
+  /// Leaves of this piece that open with the card. They start from a panel of the base: of what
+  /// hangs on other paper nobody knows beforehand where it is.
+  Result<std::vector<PanelIndex>> openWithTheCard() {
+    std::vector<PanelIndex> known;
+    m_made->drive(m_builder.assembly(), false);
+    const Assembly& assembly = m_builder.assembly();
+    for (const auto& [index, line] : m_made->folds()) {
+      const auto& moves = m_work.lines[line].moves;
+      if (!moves || moves->held()) continue;
+      if (known.empty())
+        for (const auto& [panel, pose] : assembly.basePoses(0.5 * kPi))
+          known.push_back(panel);
+      if (std::ranges::find(known, assembly.folds[index].left) == known.end())
+        return Error{{"work.moves/apart", assembly.folds[index].label},
+                     fmt::format("{}.lines[{}]", m_in.item.id.text(), line)};
+    }
+    return known;
+  }
+
+  void place(const std::vector<PanelIndex>& known) {
     std::vector<PanelIndex> moving, all;
     const auto& panels = m_made->panels();
     for (std::size_t f = 0; f < panels.size(); ++f) {
       if (!panels[f].valid()) continue;
       all.push_back(panels[f]);
-      if (!m_made->glued(f)) moving.push_back(panels[f]);
+      const bool moves = std::ranges::find(known, panels[f]) == known.end();
+      if (!m_made->glued(f) && moves) moving.push_back(panels[f]);
     }
     m_builder.placementByRings(m_in.seat, moving.empty() ? all : moving);
     // Widths stand on the lower edge, from score to score.
