@@ -72,6 +72,8 @@ struct Misses {
   int pairs = 0;         ///< that cross deeper than the search's tolerance, seen densely
   int missed = 0;        ///< of those, not in the search's report
   double deepest_mm = 0; ///< of the missed ones
+  int off = 0;           ///< reported, but by more than 30 % too shallow or too deep
+  double worst = 1;      ///< reported depth by the one seen densely, where that is farthest from 1
   int intervals = 0, sampled = 0;
 };
 inline Misses missesOf(const Motion& motion, double step_rad) {
@@ -84,11 +86,16 @@ inline Misses missesOf(const Motion& motion, double step_rad) {
     // Where loose panels are is one pose of many: two queries may give two.
     if (motion.isLoose(PanelIndex(pair.first)) || motion.isLoose(PanelIndex(pair.second))) continue;
     ++misses.pairs;
-    const bool known = std::ranges::any_of(report.contacts, [&, p = pair](const Contact& c) {
+    const auto known = std::ranges::find_if(report.contacts, [&, p = pair](const Contact& c) {
       return std::pair(std::min(c.first.value, c.second.value),
                        std::max(c.first.value, c.second.value)) == p;
     });
-    if (known) continue;
+    if (known != report.contacts.end()) {
+      const double share = known->depth_mm / depth;
+      misses.off += share < 0.7 || share > 1.3;
+      if (std::abs(std::log(share)) > std::abs(std::log(misses.worst))) misses.worst = share;
+      continue;
+    }
     ++misses.missed;
     misses.deepest_mm = std::max(misses.deepest_mm, depth);
   }

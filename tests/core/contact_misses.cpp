@@ -26,11 +26,16 @@ int main(int count, char** arguments) {
     if (one.missed > 0)
       std::printf("design %d: %d of %d pairs missed, deepest %.4f mm\n", k, one.missed, one.pairs,
                   one.deepest_mm);
-    all.deepest_mm = std::max(all.deepest_mm, one.deepest_mm);
+    if (one.off > 0)
+      std::printf("design %d: %d of %d depths off by more than 30 %%, the worst %.2f of what is "
+                  "seen densely\n",
+                  k, one.off, one.pairs, one.worst);
+    all.deepest_mm = std::max(all.deepest_mm, one.deepest_mm), all.off += one.off;
     std::fflush(stdout);
   }
-  std::printf("%d designs, %d with crossings: %d pairs cross, %d missed (deepest %.4f mm); %d "
-              "intervals shown clear, %d only sampled\n",
-              designs, crossing, all.pairs, all.missed, all.deepest_mm, all.intervals, all.sampled);
+  std::printf("%d designs, %d with crossings: %d pairs cross, %d missed (deepest %.4f mm), "
+              "%d depths off by more than 30 %%; %d shown clear, %d only sampled\n",
+              designs, crossing, all.pairs, all.missed, all.deepest_mm, all.off, all.intervals,
+              all.sampled);
   return 0;
 }

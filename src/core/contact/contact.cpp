@@ -86,7 +86,8 @@ private:
 
   /// Widest intervals over which three samples are taken to tell that panels cross throughout, or
   /// that they only touch. How near the deepest opening is found: the depth is flat there.
-  static constexpr double kDeepestTo_rad = radians(0.1);
+  static constexpr double kDeepestTo_rad = radians(0.1), kLook_rad = radians(3.0);
+  static constexpr int kFewestLooks = 8;
   static constexpr double kWidestVerdict_rad = radians(2.0), kWidestTouch_rad = radians(0.75);
 
   /// A pose is kept for the pairs it was asked for; only these and fewer are looked at in the
@@ -191,15 +192,13 @@ private:
     if (depth > hit.depth) hit.depth = depth, hit.deepest = at, hit.place = place;
   }
 
-  /// Narrows down the opening at which a crossing is deepest, between the samples that the search
-  /// took.
+  /// Finds the opening at which paper would have to give way most, anywhere between the first and
+  /// the last at which the two cross: the search kept the one at which whole sheets are deepest.
   void deepen(const Pair& pair, Hit& hit) {
     const Plate &a = m_plates[static_cast<std::size_t>(pair.first)],
                 &b = m_plates[static_cast<std::size_t>(pair.second)];
     const std::vector<char> wanted = blocksOf({pair});
-    const double share = 0.5 * (std::sqrt(5.0) - 1);
-    double low = std::max(hit.from, hit.deepest - kWidestVerdict_rad),
-           high = std::min(hit.to, hit.deepest + kWidestVerdict_rad);
+    const double whole = std::exchange(hit.depth, 0.0);
     const auto depth = [&](double t) {
       Vec3 place = Vec3::Zero();
       const Pose pose = m_motion.poseAt(t, wanted);
@@ -208,11 +207,16 @@ private:
       if (d > hit.depth) hit.depth = d, hit.deepest = t, hit.place = place;
       return d;
     };
-    // The search kept the opening at which whole sheets are deepest; what is told is the depth
-    // there.
-    const double whole = std::exchange(hit.depth, 0.0);
+    const int steps =
+        std::max(kFewestLooks, static_cast<int>(std::ceil((hit.to - hit.from) / kLook_rad)));
+    const double from = hit.from, step = (hit.to - hit.from) / steps;
     depth(hit.deepest);
+    for (int k = 0; k <= steps && !m_stop.stop_requested(); ++k)
+      depth(from + step * k);
     if (hit.depth == 0) hit.depth = whole;
+    const double share = 0.5 * (std::sqrt(5.0) - 1);
+    double low = std::max(hit.from, hit.deepest - step),
+           high = std::min(hit.to, hit.deepest + step);
     double left = high - share * (high - low), right = low + share * (high - low);
     double atLeft = depth(left), atRight = depth(right);
     while (high - low > kDeepestTo_rad && !m_stop.stop_requested()) {
