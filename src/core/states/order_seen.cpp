@@ -4,6 +4,7 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace hinge {
 namespace {
@@ -71,19 +72,38 @@ private:
     }
   }
 
+  /// Something that slides or turns on a face.
+  struct Mover {
+    const Guide* guide = nullptr;
+    bool onFace = true;
+  };
+  static std::optional<Mover> moverOf(const Joint& joint) {
+    if (const Pivot* pin = std::get_if<Pivot>(&joint)) return Mover{pin, pin->onFace()};
+    if (const Slide* slide = std::get_if<Slide>(&joint)) return Mover{slide, slide->onFace()};
+    return std::nullopt;
+  }
+
   /// What slides or turns on a face lies over as many of the things glued there as its maker says,
-  /// and under the rest.
+  /// and under the rest; of two such things the one that lies over more.
   void seeMovers(std::size_t index) {
     const SheetMoment& m = m_sheets.moments()[index];
+    std::vector<Mover> before;
     for (const Joint& joint : m_assembly.joints) {
-      const Pivot* pin = std::get_if<Pivot>(&joint);
-      const Slide* slide = std::get_if<Slide>(&joint);
-      if (!pin && !slide) continue;
-      const Guide& guide = *guideOf(joint);
-      const bool onFace = pin ? pin->onFace() : slide->onFace();
+      const auto mover = moverOf(joint);
+      if (!mover) continue;
+      const Guide& guide = *mover->guide;
+      const bool onFace = mover->onFace;
       if (!m_sheets.isThere(guide.first, m.pose) ||
           !m_sheets.areInPlane(m.pose, guide.first, guide.second))
         continue;
+      for (const Mover& other : before) {
+        if (other.guide->first != guide.first || other.onFace != onFace) continue;
+        const OnOneAnother* lying = m.lyingOf(other.guide->second, guide.second);
+        if (!lying || other.guide->over == guide.over) continue;
+        see(index, other.guide->second, guide.second, (guide.over > other.guide->over) == onFace,
+            m.upOf(guide.first), lying->width_mm(), m.middleOf(other.guide->second, guide.second));
+      }
+      before.push_back(*mover);
       int below = guide.over;
       for (const auto& [j, glue] : m_assembly.every<Glue>()) {
         if (glue.host != guide.first || glue.onHostFace() != onFace || glue.tab == guide.second)
