@@ -1,17 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/lying.h"
 #include "core/states/lift.h"
+#include <algorithm>
+#include <iterator>
 #include <limits>
 #include <utility>
 
 namespace hinge {
 namespace {
-
-/// A panel that lies on another one, so far off it.
-struct LiesOnPanel {
-  PanelIndex host; ///< not valid: on none
-  Vec3 by_mm = Vec3::Zero();
-};
 
 /// What joints and folds that are folded over for good say.
 class ByJoints {
@@ -46,7 +42,11 @@ private:
     for (const auto& [j, pivot] : m_assembly.every<Pivot>())
       if (pivot.second == panel) return guided(pivot);
     for (const Carried& carried : m_assembly.carried)
-      if (carried.panel == panel) return on(carried.host, 3 * packedLayer(m_assembly, carried));
+      if (carried.panel == panel) {
+        LiesOnPanel lies = on(carried.host, 3 * packedLayer(m_assembly, carried));
+        lies.packed = true;
+        return lies;
+      }
     for (FoldIndex f : m_assembly.foldsOf(panel)) {
       const Fold& fold = m_assembly.folds[f];
       if (!fold.rest_rad || std::abs(*fold.rest_rad) < kPi - 1e-6) continue;
@@ -61,79 +61,108 @@ private:
   IndexedVector<PanelIndex, int> m_rank; ///< how near to the page on the table a page hangs
 };
 
-/// Moves sheets, with all that lies on them, until each is off those under it.
+/// Moves sheets up until each is off those under it, where joints say and an order does.
 class Settling {
 public:
-  Settling(const Assembly& assembly, const Pose& pose, IndexedVector<PanelIndex, Vec3>& off)
-      : m_pose(pose), m_off(off) {
-    const ByJoints joints(assembly, pose);
-    off.assign(assembly.panels.size(), Vec3::Zero());
-    m_on.assign(assembly.panels.size(), {});
-    std::vector<LiesOnPanel> lies;
-    for (PanelIndex p : assembly.panels.indices()) {
-      lies.push_back(joints.of(p));
-      if (lies.back().host.valid()) m_on[lies.back().host].push_back(p);
-    }
-    for (PanelIndex p : assembly.panels.indices())
-      move(p, lies[static_cast<std::size_t>(p.value)].by_mm);
+  Settling(const Pose& pose, const IndexedVector<PanelIndex, LiesOnPanel>& lies,
+           IndexedVector<PanelIndex, Vec3>& off)
+      : m_pose(pose), m_lies(lies), m_off(off) {
+    off.assign(lies.size(), Vec3::Zero());
+    m_placed.assign(lies.size(), 0);
+    for (PanelIndex p : lies.indices())
+      place(p);
   }
 
   void settle(std::span<const SheetOrder> order) {
-    constexpr int kPasses = 24; // sheets that lie over one another in a ring never come to rest
-    std::vector<const SheetOrder*> here;
     for (const SheetOrder& two : order)
-      if (holds(two)) here.push_back(&two);
-    bool moved = !here.empty();
+      if (holds(two))
+        add(two.under, two.over, Lying::kStep_mm * (two.onFace ? 1 : -1) * upOf(two.under));
+    if (m_over.empty()) return;
+    for (PanelIndex p : m_lies.indices())
+      if (!m_lies[p].by_mm.isZero()) add(m_lies[p].host, p, m_lies[p].by_mm);
+    constexpr int kPasses = 100; // sheets that lie over one another in a ring never come to rest
+    bool moved = true;
     for (int pass = 0; moved && pass < kPasses; ++pass) {
       moved = false;
-      for (const SheetOrder* two : here) {
-        const Vec3 up = (two->onFace ? 1 : -1) * m_pose.panels[two->under].linear().col(2);
-        const double lacks = Lying::kStep_mm - up.dot(m_off[two->over] - m_off[two->under]);
+      for (const Over& two : m_over) {
+        const double lacks = two.least_mm - two.up.dot(m_off[two.over] - m_off[two.under]);
         if (lacks < 0.01 * Lying::kStep_mm) continue;
-        move(two->over, lacks * up);
+        m_off[two.over] += lacks * two.up;
         moved = true;
       }
     }
   }
 
 private:
+  struct Over {
+    PanelIndex under, over;
+    Vec3 up;
+    double least_mm;
+  };
+
+  /// Off its host, which is off its own. Joints may go round in a ring: each is placed once.
+  void place(PanelIndex panel) {
+    if (std::exchange(m_placed[panel], 1)) return;
+    const LiesOnPanel& lies = m_lies[panel];
+    if (!lies.host.valid()) return;
+    place(lies.host);
+    m_off[panel] = m_off[lies.host] + lies.by_mm;
+  }
+
+  Vec3 upOf(PanelIndex panel) const { return m_pose.panels[panel].linear().col(2); }
+
+  /// Everything moves to one side of its plane, so that what has come to rest stays so.
+  void add(PanelIndex under, PanelIndex over, const Vec3& by_mm) {
+    static const Vec3 kUpwards(0.31, 0.53, 0.79); // in no plane in which paper lies
+    const Vec3 up = by_mm.normalized();
+    if (up.dot(kUpwards) > 0)
+      m_over.push_back({under, over, up, by_mm.norm()});
+    else
+      m_over.push_back({over, under, -up, by_mm.norm()});
+  }
+
   /// At this opening, and where no hand has taken one of them away.
   bool holds(const SheetOrder& two) const {
     constexpr double kSame_rad = 1e-9, kOneWay = 1e-3;
     return m_pose.opening_rad >= two.from_rad - kSame_rad &&
            m_pose.opening_rad <= two.to_rad + kSame_rad && m_pose.placed[two.under] &&
-           m_pose.placed[two.over] &&
-           m_pose.panels[two.under]
-                   .linear()
-                   .col(2)
-                   .cross(m_pose.panels[two.over].linear().col(2))
-                   .norm() < kOneWay;
-  }
-
-  /// Joints may go round in a ring: each is moved once.
-  void move(PanelIndex panel, const Vec3& by) {
-    if (by.isZero()) return;
-    IndexedVector<PanelIndex, char> done;
-    done.assign(m_off.size(), 0);
-    std::vector<PanelIndex> open{panel};
-    while (!open.empty()) {
-      const PanelIndex p = open.back();
-      open.pop_back();
-      if (std::exchange(done[p], 1)) continue;
-      m_off[p] += by;
-      open.insert(open.end(), m_on[p].begin(), m_on[p].end());
-    }
+           m_pose.placed[two.over] && upOf(two.under).cross(upOf(two.over)).norm() < kOneWay;
   }
 
   const Pose& m_pose;
+  const IndexedVector<PanelIndex, LiesOnPanel>& m_lies;
   IndexedVector<PanelIndex, Vec3>& m_off;
-  IndexedVector<PanelIndex, std::vector<PanelIndex>> m_on; ///< what lies on each by a joint
+  IndexedVector<PanelIndex, char> m_placed;
+  std::vector<Over> m_over;
 };
 
 } // namespace
 
 Lying::Lying(const Assembly& assembly, const Pose& pose, std::span<const SheetOrder> order) {
-  Settling(assembly, pose, m_off).settle(order);
+  const ByJoints joints(assembly, pose);
+  for (PanelIndex p : assembly.panels.indices())
+    m_lies.push(joints.of(p));
+  Settling(pose, m_lies, m_off).settle(order);
+}
+
+bool Lying::areJoined(PanelIndex a, PanelIndex b) const {
+  // From each up to what lies on nothing. Joints may go round in a ring.
+  const auto hostsOf = [&](PanelIndex panel) {
+    std::vector<PanelIndex> hosts{panel};
+    for (PanelIndex on = m_lies[panel].host;
+         on.valid() && std::ranges::find(hosts, on) == hosts.end(); on = m_lies[on].host)
+      hosts.push_back(on);
+    return hosts;
+  };
+  const std::vector<PanelIndex> of = hostsOf(a), other = hostsOf(b);
+  for (std::size_t k = 0; k < of.size(); ++k) {
+    const auto at = std::ranges::find(other, of[k]);
+    if (at == other.end()) continue;
+    if (k == 0 || at == other.begin()) return true;
+    const LiesOnPanel &one = m_lies[of[k - 1]], &next = m_lies[*std::prev(at)];
+    return one.by_mm.dot(next.by_mm) < 0 || (one.packed && next.packed);
+  }
+  return false;
 }
 
 } // namespace hinge

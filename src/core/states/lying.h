@@ -6,6 +6,13 @@
 
 namespace hinge {
 
+/// A panel that lies on another one by a joint, so far off it.
+struct LiesOnPanel {
+  PanelIndex host; ///< not valid: on none
+  Vec3 by_mm = Vec3::Zero();
+  bool packed = false; ///< comes made, as part of something that is shut
+};
+
 /// Which way and in which order panels lie on one another that the motion has in one plane: what is
 /// glued on over its host, what slides over what carries it, what is folded over for good over what
 /// it is folded onto; of any two sheets the one over the other that findInPlaneHits() has found so,
@@ -18,8 +25,12 @@ public:
   static constexpr double kStep_mm = 0.03; ///< from one to the next
   /// How far a panel is to be moved off its pose, in the world frame.
   Vec3 off_mm(PanelIndex panel) const { return m_off[panel]; }
+  /// Whether joints say which of two lies over the other: it lies on that, they lie on two sides of
+  /// something, or in one small card that is shut. What else lies apart does so by chance.
+  bool areJoined(PanelIndex a, PanelIndex b) const;
 
 private:
+  IndexedVector<PanelIndex, LiesOnPanel> m_lies;
   IndexedVector<PanelIndex, Vec3> m_off;
 };
 
