@@ -7,7 +7,6 @@
 #include "core/states/lift.h"
 #include "core/states/lying.h"
 #include "core/states/shut_state.h"
-#include "core/states/stacking.h"
 #endif
 
 namespace hinge::test {
@@ -162,7 +161,7 @@ inline void addStates(const Snapshot& snapshot, const Motion& motion, Numbers& n
   for (int row = 0; row < shut->map.rows; ++row)
     for (int column = 0; column < shut->map.columns; ++column)
       n["sheets on sheets"] += shut->map.at(column, row) * (1 + column % 5 + 0.1 * (row % 7));
-  const Stacking stack = stackShut(motion);
+  const Stacking stack = *snapshot.stack();
   for (std::size_t k = 0; k < stack.order.size(); ++k)
     n["stack"] += at(k) * number(stack.order[k]);
 }

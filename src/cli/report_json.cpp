@@ -5,7 +5,6 @@
 #include "core/contact/contact.h"
 #include "core/paper/envelope.h"
 #include "core/states/shut_state.h"
-#include "core/states/stacking.h"
 #include "core/states/stand.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
@@ -147,13 +146,12 @@ Json standJson(const Stand& stand, const Design& design) {
   return out;
 }
 
-Json stackJson(const Motion& motion) {
-  const Stacking stack = stackShut(motion);
+Json stackJson(const Stacking& stack, const Assembly& assembly) {
   Json out = {{"known", stack.known}, {"order", Json::array()}, {"ring", Json::array()}};
   for (PanelIndex p : stack.order)
-    out["order"].push_back(motion.assembly().panels[p].key);
+    out["order"].push_back(assembly.panels[p].key);
   for (PanelIndex p : stack.ring)
-    out["ring"].push_back(motion.assembly().panels[p].key);
+    out["ring"].push_back(assembly.panels[p].key);
   return out;
 }
 
@@ -195,7 +193,7 @@ std::string analysisToJson(const Analysis& analysis) {
   const bool shuts = analysis.motion->shuts();
   out["shut"] = shuts ? shutJson(*analysis.snapshot->shut()) : Json::object();
   out["shut"]["known"] = shuts;
-  out["shut"]["stack"] = stackJson(*analysis.motion);
+  out["shut"]["stack"] = stackJson(*analysis.snapshot->stack(), *analysis.assembly);
   out["stand"] = standJson(*analysis.snapshot->stand(), analysis.design);
   return printed(out);
 }

@@ -13,8 +13,8 @@ constexpr double kFolds_rad = radians(75); ///< as far as a fold is folded on th
 } // namespace
 
 RehearsalPainter::RehearsalPainter(std::shared_ptr<const PlannedWork> work)
-    : m_work(std::move(work)),
-      m_scenes(m_work->plan, *m_work->motion, m_work->design().settings.foldClearance_mm) {}
+    : m_work(std::move(work)), m_scenes(m_work->plan, *m_work->motion, *m_work->stack,
+                                        m_work->design().settings.foldClearance_mm) {}
 
 QImage RehearsalPainter::sceneOn(const StepScene& scene, QSize size) const {
   return onWhite(size, [&](QPainter& p, const QRectF& area) {

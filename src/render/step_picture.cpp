@@ -25,8 +25,8 @@ double tellingMost(WorkKind kind) {
 } // namespace
 
 StepPainter::StepPainter(std::shared_ptr<const PlannedWork> work)
-    : m_work(std::move(work)),
-      m_scenes(m_work->plan, *m_work->motion, m_work->design().settings.foldClearance_mm),
+    : m_work(std::move(work)), m_scenes(m_work->plan, *m_work->motion, *m_work->stack,
+                                        m_work->design().settings.foldClearance_mm),
       m_look(lookOf(*m_work->snapshot)) {}
 
 bool StepPainter::moves(std::size_t step) const {

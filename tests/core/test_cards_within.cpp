@@ -7,7 +7,6 @@
 #include "core/making/order.h"
 #include "core/states/lift.h"
 #include "core/states/shut_state.h"
-#include "core/states/stacking.h"
 #include <set>
 #endif
 

@@ -5,7 +5,6 @@
 #include "core/pieces/pocket.h"
 #include "core/pieces/sheet_words.h"
 #include "core/states/lift.h"
-#include "core/states/stacking.h"
 #endif
 
 using namespace hinge;
@@ -44,7 +43,7 @@ Design boatmenWithBar(double apart_mm, double play_mm) {
 
 std::vector<std::string> stackOf(const Design& d) {
   const Analysis a = checked(d);
-  const Stacking stack = stackShut(*a.motion);
+  const Stacking stack = *a.snapshot->stack();
   std::vector<std::string> keys;
   for (PanelIndex p : stack.order)
     keys.push_back(a.assembly->panels[p].key);

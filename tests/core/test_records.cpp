@@ -107,7 +107,8 @@ void addScene(const PlannedWork& work, const StepScene& scene, std::size_t k, Nu
 
 /// What is shown of each step, at two moments of it.
 void addScenes(const PlannedWork& work, Numbers& n) {
-  const StepScenes scenes(work.plan, *work.motion, work.design().settings.foldClearance_mm);
+  const StepScenes scenes(work.plan, *work.motion, *work.stack,
+                          work.design().settings.foldClearance_mm);
   for (std::size_t k = 0; k < work.plan.steps.size(); ++k) {
     n["scenes of the card"] += at(k) * scenes.builds(k);
     addScene(work, scenes.at(k, 0.3), k, n);

@@ -2,7 +2,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
 #include "core/motion/openings.h"
-#include "core/states/in_plane.h"
+#include "core/states/lying.h"
 #include "core/states/order_solver.h"
 #include "words/words.h"
 #endif
@@ -22,6 +22,8 @@ private slots:
   void aSearchThatIsCutOffSaysSo();
   void noDriveTurnsByMoreThanAStep();
   void hitsDoNotHangOnTheSizeOfThePages();
+  void checkPictureAndShutCardHaveOneOrder_data();
+  void checkPictureAndShutCardHaveOneOrder();
 };
 
 using L = OrderSolver::Literal;
@@ -135,6 +137,65 @@ void TestSheetOrder::hitsDoNotHangOnTheSizeOfThePages() {
   larger.card.height_mm += 40;
   QCOMPARE(hits(larger).size(), found.size());
   QVERIFY(hits(card()).empty());
+}
+
+void TestSheetOrder::checkPictureAndShutCardHaveOneOrder_data() {
+  QTest::addColumn<QString>("with");
+  QTest::newRow("ferry-pass") << "a band round an insert that slides under a pocket front";
+  QTest::newRow("harbour-album") << "a small card on a page";
+  QTest::newRow("night-ticket") << "flaps folded over one another";
+  QTest::newRow("sail-to-raise") << "a leaf lifted by hand";
+  QTest::newRow("waving-boatmen") << "arms on pins";
+  QTest::newRow("lantern-tower") << "belts over tiers";
+}
+
+void TestSheetOrder::checkPictureAndShutCardHaveOneOrder() {
+  const Snapshot snapshot(demo(QTest::currentDataTag()));
+  const auto motion = snapshot.motion();
+  const auto order = snapshot.inPlane()->order;
+  const Assembly& assembly = motion->assembly();
+  const auto both = [&](PanelIndex under, PanelIndex over) {
+    return QStringLiteral("%1 under %2")
+        .arg(assembly.panels[under].key.c_str(), assembly.panels[over].key.c_str());
+  };
+  QVERIFY(!order.empty());
+  for (const double t : {0.02, 0.9, 2.4}) {
+    const Pose pose = motion->poseAt(t);
+    const Lying lying(assembly, pose, order);
+    const auto isOff = [&](PanelIndex under, PanelIndex over, bool onFace) {
+      const Vec3 up = (onFace ? 1 : -1) * pose.panels[under].linear().col(2);
+      return up.dot(lying.off_mm(over) - lying.off_mm(under)) > 0.9 * Lying::kStep_mm;
+    };
+    for (const SheetOrder& two : order)
+      if (t >= two.from_rad && t <= two.to_rad)
+        QVERIFY2(isOff(two.under, two.over, two.onFace), qPrintable(both(two.under, two.over)));
+    for (const auto& [j, glue] : assembly.every<Glue>())
+      if (assembly.glueOf(glue.tab) == &glue)
+        QVERIFY2(isOff(glue.host, glue.tab, glue.onHostFace()),
+                 qPrintable(both(glue.host, glue.tab)));
+  }
+  // In the shut card what is certain lies as it did just before.
+  const auto stack = snapshot.stack()->order;
+  const Pose shut = motion->shutPose();
+  const auto rank = [&](PanelIndex p) { return std::ranges::find(stack, p) - stack.begin(); };
+  QCOMPARE(stack.size(), assembly.panels.size());
+  const PanelIndex low = stack.front();
+  const Vec3 upwards = [&] { // from the lowest sheet to the card's inside
+    Vec3 sum = Vec3::Zero();
+    const Pose open = motion->poseAt(0.05);
+    for (PanelIndex p : assembly.panels.indices())
+      if (open.placed[p])
+        sum += open.panels[p] * lift(centroidOf(assembly.panels[p].outline.rim)) -
+               open.panels[low] * lift(centroidOf(assembly.panels[low].outline.rim));
+    const Vec3 n = shut.panels[low].linear().col(2);
+    return Vec3(n.dot(sum) > 0 ? n : -n);
+  }();
+  for (const SheetOrder& two : order) {
+    if (two.open || two.from_rad > 0) continue;
+    const Vec3 up = (two.onFace ? 1 : -1) * shut.panels[two.under].linear().col(2);
+    QVERIFY2((rank(two.over) > rank(two.under)) == (up.dot(upwards) > 0),
+             qPrintable(both(two.under, two.over)));
+  }
 }
 
 QTEST_APPLESS_MAIN(TestSheetOrder)

@@ -5,7 +5,6 @@
 #include "core/model/snapshot.h"
 #include "core/paper/envelope.h"
 #include "core/states/shut_state.h"
-#include "core/states/stacking.h"
 #include "core/states/stand.h"
 #endif
 
@@ -89,7 +88,7 @@ private slots:
     Design d = card();
     add(d, "box", "gutter");
     const Analysis a = checked(d);
-    const Stacking stack = stackShut(*a.motion);
+    const Stacking stack = *a.snapshot->stack();
     QVERIFY(stack.known);
     QVERIFY(stack.ring.empty() && stack.through.empty());
     QCOMPARE(stack.order.size(), a.assembly->panels.size());
@@ -113,7 +112,7 @@ private slots:
     QFETCH(QString, kind);
     Design d = card(150, 200);
     add(d, kind.toUtf8().constData(), "gutter");
-    const Stacking stack = stackShut(*checked(d).motion);
+    const Stacking stack = *checked(d).snapshot->stack();
     QVERIFY(stack.known && stack.ring.empty() && stack.through.empty());
   }
   void aSinkingLidBetweenInwardEndsHasNoOrder() {
@@ -121,15 +120,15 @@ private slots:
     add(d, "closed-box", "gutter", {{"lid", 2}, {"inward", 1}, {"length", 80}});
     const Analysis a = checked(d);
     QVERIFY(findCode(a, "panels-hit"));
-    QVERIFY(!stackShut(*a.motion)
-                 .through.empty());         // seen in the shut state too, from the fold of the lid
+    QVERIFY(!a.snapshot->stack()
+                 ->through.empty());        // seen in the shut state too, from the fold of the lid
     QVERIFY(!findCode(a, "stack-through")); // but told once only
   }
   void whatDoesNotShutHasNoStack() {
     Design d = card();
     const StructureId box = add(d, "box", "gutter");
     d = *setValues(d, box, {{"d", 50}, {"c", 45}});
-    QVERIFY(!stackShut(*checked(d).motion).known);
+    QVERIFY(!checked(d).snapshot->stack()->known);
   }
   void envelopesAreMeasuredWithRoomAndThickness() {
     Design d = card(108, 156);

@@ -94,7 +94,8 @@ private slots:
     const auto work = workOn(file);
     QVERIFY(work);
     const Assembly& assembly = work->assembly();
-    const StepScenes scenes(work->plan, *work->motion, work->design().settings.foldClearance_mm);
+    const StepScenes scenes(work->plan, *work->motion, *work->stack,
+                            work->design().settings.foldClearance_mm);
     for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
       const WorkStep& step = work->plan.steps[k];
       if (!scenes.builds(k)) continue;
@@ -125,7 +126,7 @@ private slots:
     const auto work = workOn(file);
     const Assembly& assembly = work->assembly();
     const double clear = work->design().settings.foldClearance_mm;
-    const StepScenes scenes(work->plan, *work->motion, clear);
+    const StepScenes scenes(work->plan, *work->motion, *work->stack, clear);
     for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
       const WorkStep& step = work->plan.steps[k];
       if (step.kind != WorkKind::Join) continue;
@@ -184,7 +185,7 @@ private slots:
     Design design = card();
     add(design, "vfold", "gutter");
     const auto work = planned(design);
-    const StepScenes scenes(work->plan, *work->motion, 1);
+    const StepScenes scenes(work->plan, *work->motion, *work->stack, 1);
     int shut = 0;
     for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
       const WorkStep& step = work->plan.steps[k];
@@ -218,7 +219,8 @@ private slots:
   void smallPlacesHaveAnInset() {
     const auto work = planned(demoAsItComes("ferry-pass"));
     const StepPainter painter(work);
-    const StepScenes scenes(work->plan, *work->motion, work->design().settings.foldClearance_mm);
+    const StepScenes scenes(work->plan, *work->motion, *work->stack,
+                            work->design().settings.foldClearance_mm);
     int small = 0;
     for (std::size_t k = 0; k < work->plan.steps.size(); ++k) {
       if (work->plan.steps[k].kind != WorkKind::Join || scenes.at(k, 0).least_mm >= 8) continue;

@@ -40,7 +40,13 @@ public:
   /// for it here; none may ask for one that builds on itself.
   const std::vector<Finding>& of(const CheckKind& check) const;
 
+  /// What lies on one another, of all panels or of what these structures have a part in. Null after
+  /// a stop request.
+  std::shared_ptr<const InPlaneReport> inPlane() const;
+  std::shared_ptr<const Stacking> stack() const;
+
 private:
+  mutable std::shared_ptr<const InPlaneReport> m_inPlane;
   mutable std::map<const CheckKind*, std::vector<Finding>> m_found;
 };
 

@@ -46,15 +46,9 @@ void tellInTurn(const CheckInput& in, const InPlaneReport& report, std::vector<F
   }
 }
 
-std::shared_ptr<const InPlaneReport> lookedAt(const CheckInput& in) {
-  if (in.only.empty()) return in.snapshot.inPlane(in.stop);
-  return std::make_shared<const InPlaneReport>(
-      findInPlaneHits(in.motion, {radians(in.design.card.display_deg), in.only}, in.stop));
-}
-
 std::vector<Finding> checkInPlane(const CheckInput& in) {
   std::vector<Finding> found;
-  const auto looked = lookedAt(in);
+  const auto looked = in.inPlane();
   if (!looked) return found; // stopped
   const InPlaneReport& report = *looked;
   if (!report.decided) {

@@ -28,6 +28,23 @@ const std::vector<Finding>& CheckInput::of(const CheckKind& check) const {
   return m_found.emplace(&check, std::move(found)).first->second;
 }
 
+std::shared_ptr<const InPlaneReport> CheckInput::inPlane() const {
+  if (only.empty()) return snapshot.inPlane(stop);
+  if (!m_inPlane) {
+    auto looked = findInPlaneHits(motion, {radians(design.card.display_deg), only}, stop);
+    if (stop.stop_requested()) return nullptr;
+    m_inPlane = std::make_shared<const InPlaneReport>(std::move(looked));
+  }
+  return m_inPlane;
+}
+
+std::shared_ptr<const Stacking> CheckInput::stack() const {
+  if (only.empty()) return snapshot.stack(stop);
+  const auto sheets = inPlane();
+  return sheets ? std::make_shared<const Stacking>(stackShut(motion, sheets->order, stop))
+                : nullptr;
+}
+
 std::span<const CheckKind* const> checkKinds() {
   static const CheckKind* const all[] = {
       &shutFlatCheck(),      &reachCheck(),       &holdsCheck(),       &mobilityCheck(),

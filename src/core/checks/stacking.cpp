@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/states/stacking.h"
 #include "core/checks/check.h"
 #include <algorithm>
 
@@ -21,7 +20,11 @@ std::vector<Finding> checkStacking(const CheckInput& in) {
   if (!in.motion.shuts()) return found;
   // Panels that pass through one another on the way have no order to come to rest in.
   if (!in.of(panelsHitCheck()).empty()) return found;
-  const Stacking stack = stackShut(in.motion, in.stop);
+  const auto sheets = in.inPlane();
+  if (!sheets || !sheets->hits.empty()) return found;
+  const auto known = in.stack();
+  if (!known) return found; // stopped
+  const Stacking& stack = *known;
   if (!stack.ring.empty()) {
     Finding f{"stack-ring", Severity::Advice};
     for (PanelIndex p : stack.ring)

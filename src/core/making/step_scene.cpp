@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/making/step_scene.h"
-#include "core/states/stacking.h"
 #include "core/units/length.h"
 #include <algorithm>
 #include <cmath>
@@ -377,15 +376,14 @@ bool StepScene::anything() const {
   return std::ranges::any_of(pose.placed, [](char placed) { return placed != 0; });
 }
 
-StepScenes::StepScenes(const WorkPlan& plan, const Motion& motion, double foldClearance_mm)
+StepScenes::StepScenes(const WorkPlan& plan, const Motion& motion, const Stacking& shut,
+                       double foldClearance_mm)
     : m_plan(plan), m_motion(motion), m_assembly(motion.assembly()),
       m_clearance_mm(foldClearance_mm) {
-  if (!motion.shuts()) return;
-  const Stacking stack = stackShut(motion);
-  if (stack.order.empty()) return;
+  if (!motion.shuts() || shut.order.empty()) return;
   m_rank.assign(m_assembly.panels.size(), 0);
-  for (std::size_t k = 0; k < stack.order.size(); ++k)
-    m_rank[static_cast<std::size_t>(stack.order[k].value)] = static_cast<int>(k);
+  for (std::size_t k = 0; k < shut.order.size(); ++k)
+    m_rank[static_cast<std::size_t>(shut.order[k].value)] = static_cast<int>(k);
 }
 
 MadeJoints StepScenes::madeBefore(std::size_t step) const {

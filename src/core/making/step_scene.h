@@ -2,6 +2,7 @@
 #pragma once
 #include "core/making/partly_built.h"
 #include "core/making/work_plan.h"
+#include "core/states/stacking.h"
 
 namespace hinge {
 
@@ -35,7 +36,8 @@ struct StepScene {
 /// All of it comes from the motion by which the card is made; everything given must outlive it.
 class StepScenes {
 public:
-  StepScenes(const WorkPlan& plan, const Motion& motion, double foldClearance_mm);
+  StepScenes(const WorkPlan& plan, const Motion& motion, const Stacking& shut,
+             double foldClearance_mm);
   /// The step is shown as the card, or a part of it, as far as it is built; others are shown as
   /// flat pieces.
   bool builds(std::size_t step) const;

@@ -11,7 +11,8 @@ std::shared_ptr<const PlannedWork> planWork(std::shared_ptr<const Snapshot> snap
   const auto order = snapshot->order(stop);
   const auto dressed = snapshot->dressed(stop);
   const auto seen = snapshot->seen(stop);
-  if (!work->motion || !order || !dressed || !seen) return nullptr;
+  work->stack = snapshot->stack(stop);
+  if (!work->motion || !order || !dressed || !seen || !work->stack) return nullptr;
   work->plan = workPlan(
       {snapshot->design(), *work->motion, *order, *snapshot->faces(), *dressed, *seen}, ways);
   timeByOwn(work->plan, own);

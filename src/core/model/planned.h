@@ -9,6 +9,7 @@ namespace hinge {
 struct PlannedWork {
   std::shared_ptr<const Snapshot> snapshot;
   std::shared_ptr<const Motion> motion;
+  std::shared_ptr<const Stacking> stack;
   WorkPlan plan;
   const Design& design() const { return snapshot->design(); }
   const Assembly& assembly() const { return motion->assembly(); }

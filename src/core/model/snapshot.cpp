@@ -67,6 +67,17 @@ std::shared_ptr<const InPlaneReport> Snapshot::inPlane(std::stop_token stop) con
   });
 }
 
+std::shared_ptr<const Stacking> Snapshot::stack(std::stop_token stop) const {
+  return m_stack.get(stop, [&]() -> std::shared_ptr<const Stacking> {
+    const auto moves = motion(stop);
+    const auto sheets = inPlane(stop);
+    if (!moves || !sheets) return nullptr;
+    auto found = stackShut(*moves, sheets->order, stop);
+    if (stop.stop_requested()) return nullptr;
+    return std::make_shared<const Stacking>(std::move(found));
+  });
+}
+
 std::shared_ptr<const Stand> Snapshot::stand(std::stop_token stop) const {
   return m_stand.get(stop, [&]() -> std::shared_ptr<const Stand> {
     const auto moves = motion(stop);

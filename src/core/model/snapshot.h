@@ -9,6 +9,7 @@
 #include "core/model/lazy.h"
 #include "core/production/flat_piece.h"
 #include "core/states/shut_state.h"
+#include "core/states/stacking.h"
 #include "core/states/stand.h"
 
 namespace hinge {
@@ -43,6 +44,8 @@ public:
   /// What lies on one another in one plane, and in which order.
   std::shared_ptr<const InPlaneReport> inPlane(std::stop_token stop = {}) const;
   std::shared_ptr<const InPlaneReport> inPlaneIfReady() const { return m_inPlane.ready(); }
+  /// How it all lies in the shut card.
+  std::shared_ptr<const Stacking> stack(std::stop_token stop = {}) const;
   /// Null also when something cannot be put together at all.
   std::shared_ptr<const AssemblyOrder> order(std::stop_token stop = {}) const;
   std::shared_ptr<const ShutState> shut(std::stop_token stop = {}) const;
@@ -77,6 +80,7 @@ private:
   Lazy<Motion> m_motion;
   Lazy<ContactReport> m_contacts;
   Lazy<InPlaneReport> m_inPlane;
+  Lazy<Stacking> m_stack;
   Lazy<AssemblyOrder> m_order;
   Lazy<ShutState> m_shut;
   Lazy<Stand> m_stand;

@@ -54,7 +54,7 @@ private:
     const auto found = m_solver.decide(all, kTries);
     if (found == OrderSolver::Found::CutOff) m_report.decided = false;
     if (found == OrderSolver::Found::No) noteFirstWithoutOrder(kTries);
-    tellOrder(all);
+    tellOrder(all, known);
     std::vector<OrderSolver::Known> afterwards;
     for (int hand = 1; hand <= static_cast<int>(m_sheets.lifts().size()); ++hand) {
       OrderSolver::Known there = known;
@@ -82,7 +82,7 @@ private:
   }
 
   /// Over the card's own way; what lies on one another beside an end does so at the end.
-  void tellOrder(const OrderSolver::Known& known) {
+  void tellOrder(const OrderSolver::Known& known, const OrderSolver::Known& certain) {
     const double first = m_sheets.motion().low_rad(), last = m_sheets.motion().high_rad();
     std::map<int, std::size_t> running; // by statement
     int before = -1;
@@ -98,7 +98,8 @@ private:
         if (was != running.end())
           row = was->second;
         else
-          m_report.order.push_back({pair.first, pair.second, value > 0, before < 0 ? first : t, t});
+          m_report.order.push_back({pair.first, pair.second, value > 0, before < 0 ? first : t, t,
+                                    certain[static_cast<std::size_t>(lying->statement)] == 0});
         m_report.order[row].to_rad = t;
         now.emplace(lying->statement, row);
       }

@@ -26,6 +26,7 @@ struct SheetOrder {
   PanelIndex under, over;
   bool onFace = true; ///< the one lies on the face of the other, else on its back
   double from_rad = 0, to_rad = 0;
+  bool open = false; ///< nothing decides it: the other way round is as good
 };
 
 struct InPlaneReport {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/states/stacking.h"
-#include "core/states/lift.h"
+#include "core/states/lying.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
@@ -24,11 +24,9 @@ struct Sheet {
 
 class Stacker {
 public:
-  Stacker(const Motion& motion, std::stop_token stop)
+  Stacker(const Motion& motion, std::span<const SheetOrder> order, std::stop_token stop)
       : m_motion(motion), m_assembly(motion.assembly()), m_shut(upright(motion.shutPose())),
-        m_stop(stop) {
-    for (double deg : kReadAt_deg)
-      m_poses.push_back(upright(motion.poseAt(radians(deg))));
+        m_stop(stop), m_poses(besideShut()), m_lying(m_assembly, m_poses.front()) {
     for (PanelIndex p : m_assembly.panels.indices()) {
       Sheet sheet{p, {}, {}, {}};
       // The shut plane is x = 0; its y and z become the plane's own axes.
@@ -38,7 +36,14 @@ public:
       sheet.box = boundsOf(sheet.whole);
       m_sheets.push_back(std::move(sheet));
     }
-    gatherLaid();
+    const Pose& beside = m_poses.front();
+    for (const SheetOrder& two : order) {
+      // What nothing decides may lie in the shut card as the rest of it wants.
+      if (two.open || two.from_rad > beside.opening_rad || two.to_rad < beside.opening_rad)
+        continue;
+      const bool up = beside.panels[two.under].linear()(0, 2) > 0;
+      m_order[{two.under, two.over}] = up == two.onFace ? 1 : -1;
+    }
   }
 
   Stacking run() {
@@ -60,10 +65,19 @@ private:
       panel = turn * panel;
     return pose;
   }
+  std::vector<Pose> besideShut() const {
+    std::vector<Pose> poses;
+    for (const double deg : kReadAt_deg)
+      poses.push_back(upright(m_motion.poseAt(radians(deg))));
+    return poses;
+  }
 
   /// +1 when b lies above a (towards page b) at a place in the shut plane, -1 below, 0 when nothing
   /// tells.
   int above(PanelIndex a, PanelIndex b, const Vec2& place) const {
+    // What lies on one another already is in one plane: heights there are rounding.
+    if (const auto it = m_order.find({a, b}); it != m_order.end()) return it->second;
+    if (const auto it = m_order.find({b, a}); it != m_order.end()) return -it->second;
     for (const Pose& pose : m_poses) {
       const auto height = [&](PanelIndex p) -> std::optional<double> {
         if (!pose.placed[p]) return std::nullopt;
@@ -74,130 +88,12 @@ private:
       const auto ha = height(a), hb = height(b);
       if (ha && hb && std::abs(*hb - *ha) > kApart_mm) return *hb > *ha ? 1 : -1;
     }
-    // Sheets that lie flat on one another at every opening: what joins them tells.
-    for (const Laid& laid : m_laid)
-      if (laid.panel == a || laid.panel == b)
-        if (const PanelIndex other = laid.panel == a ? b : a; laid.host == other)
-          return upward(laid) != (laid.panel == a) ? 1 : -1;
-    if (const int side = inOnePacket(a, b)) return side;
-    if (const int side = onOneFace(a, b)) return side;
-    return -onOneFace(b, a);
+    // Of what goes together flat joints tell.
+    if (!m_lying.areJoined(a, b)) return 0;
+    const double between = m_lying.off_mm(b).x() - m_lying.off_mm(a).x();
+    if (std::abs(between) < 0.5 * Lying::kStep_mm) return 0;
+    return between > 0 ? 1 : -1;
   }
-
-  /// Something joined flat onto one side of a panel: by glue, a pin or a slide.
-  struct Laid {
-    PanelIndex panel, host;
-    bool onFace;             ///< side of the host
-    std::optional<int> over; ///< of what moves there: how many of the glued things it lies over
-  };
-
-  void gatherLaid() {
-    const auto moves = [&](const auto& guide) {
-      m_laid.push_back({guide.second, guide.first, guide.onFace(), guide.over});
-    };
-    for (const Joint& joint : m_assembly.joints)
-      if (const Glue* glue = std::get_if<Glue>(&joint))
-        m_laid.push_back({glue->tab, glue->host, glue->onHostFace(), {}});
-      else if (const Pivot* pivot = std::get_if<Pivot>(&joint))
-        moves(*pivot);
-      else if (const Slide* slide = std::get_if<Slide>(&joint))
-        moves(*slide);
-    gatherGroups();
-    for (const Piece& piece : m_assembly.pieces)
-      for (const Feature& feature : piece.features)
-        if (const Strap* strap = std::get_if<Strap>(&feature)) layRound(*strap, piece);
-  }
-
-  /// Panels that glue and held folds keep together. What rests where a hand has put it is none of
-  /// them: it lies on them.
-  void gatherGroups() {
-    for (PanelIndex p : m_assembly.panels.indices())
-      m_group.push(p.value);
-    const auto unite = [&](PanelIndex a, PanelIndex b) {
-      const int from = m_group[b], to = m_group[a];
-      for (int& group : m_group)
-        if (group == from) group = to;
-    };
-    for (const auto& [j, glue] : m_assembly.every<Glue>())
-      unite(glue.host, glue.tab);
-    for (const Fold& fold : m_assembly.folds)
-      if (fold.rest_rad) unite(fold.left, fold.right);
-    for (const Carried& carried : m_assembly.carried)
-      unite(carried.host, carried.panel);
-  }
-
-  /// A strap goes with what it goes round, and its ends lie on the other side of that.
-  void layRound(const Strap& strap, const Piece& piece) {
-    const auto lies = std::ranges::find_if(m_laid, [&](const Laid& laid) {
-      return laid.panel == strap.panel && laid.host == strap.carrier;
-    });
-    if (lies == m_laid.end()) return;
-    const bool behind = !lies->onFace;
-    for (PanelIndex p : piece.panels) {
-      m_group[p] = m_group[strap.carrier];
-      if (p != strap.panel) m_laid.push_back({p, strap.carrier, behind, {}});
-    }
-  }
-
-  /// Whether what is laid there is higher than its host in the shut card.
-  bool upward(const Laid& laid) const {
-    return m_shut.panels[laid.host].linear()(0, 2) * (laid.onFace ? 1 : -1) > 0;
-  }
-
-  /// In a small card that lies shut on this one: +1 when b lies above a.
-  int inOnePacket(PanelIndex a, PanelIndex b) const {
-    const auto layerOf = [&](PanelIndex p, PanelIndex& host) {
-      for (const Carried& carried : m_assembly.carried)
-        if (carried.panel == p) return host = carried.host, packedLayer(m_assembly, carried);
-      return host = p, 0;
-    };
-    PanelIndex one, other;
-    const int below = layerOf(a, one), above = layerOf(b, other);
-    if (one != other || below == above) return 0;
-    const bool up = m_shut.panels[one].linear()(0, 2) > 0;
-    return (above > below) == up ? 1 : -1;
-  }
-
-  /// What moves on a panel (or is glued onto what does) against something else on its face: +1 when
-  /// b lies above it, 0 when `a` does not move there, or nothing tells.
-  int onOneFace(PanelIndex a, PanelIndex b) const {
-    for (const Laid& mover : m_laid) {
-      if (!mover.over || bodyOf(mover.panel) != bodyOf(a)) continue;
-      const int up = upward(mover) ? 1 : -1;
-      if (b == mover.host) return -up;
-      for (std::size_t k = 0; k < m_laid.size(); ++k) {
-        const Laid& other = m_laid[k];
-        if (other.host != mover.host || bodyOf(other.panel) == bodyOf(mover.panel)) continue;
-        if (bodyOf(other.panel) != bodyOf(b) && other.panel != b) continue;
-        if (!other.over && other.panel != b) continue; // of a glued body only this panel
-        if (other.onFace != mover.onFace) return -up;
-        if (other.over)
-          return *other.over == *mover.over ? 0 : *other.over > *mover.over ? up : -up;
-        return gluedBefore(k, mover) < *mover.over ? -up : up;
-      }
-    }
-    return 0;
-  }
-
-  /// How many things are glued onto the same face below this one where the mover can be.
-  int gluedBefore(std::size_t k, const Laid& mover) const {
-    int count = 0;
-    for (std::size_t before = 0; before < k; ++before) {
-      const Laid& other = m_laid[before];
-      if (!other.over && other.host == mover.host && other.onFace == mover.onFace &&
-          bodyOf(other.panel) == bodyOf(mover.host) && meet(other.panel, mover.panel))
-        ++count;
-    }
-    return count;
-  }
-  bool meet(PanelIndex a, PanelIndex b) const {
-    const Box2 &p = m_sheets[static_cast<std::size_t>(a.value)].box,
-               &q = m_sheets[static_cast<std::size_t>(b.value)].box;
-    return p.low.x() < q.high.x() && q.low.x() < p.high.x() && p.low.y() < q.high.y() &&
-           q.low.y() < p.high.y();
-  }
-  /// What moves together flat: a body, or one with the straps round it.
-  int bodyOf(PanelIndex p) const { return m_group[p]; }
 
   void compareAll() {
     std::vector<std::size_t> byStart(m_sheets.size());
@@ -375,9 +271,9 @@ private:
   const Pose m_shut;
   std::stop_token m_stop;
   std::vector<Pose> m_poses;
+  const Lying m_lying;
   std::vector<Sheet> m_sheets;
-  std::vector<Laid> m_laid;
-  IndexedVector<PanelIndex, int> m_group;
+  std::map<std::pair<PanelIndex, PanelIndex>, int> m_order; ///< +1: the second lies above the first
   std::map<int, std::vector<int>> m_over;
   std::map<std::pair<int, int>, int> m_sides;
   std::map<int, std::vector<PanelIndex>>
@@ -386,11 +282,11 @@ private:
 
 } // namespace
 
-Stacking stackShut(const Motion& motion, std::stop_token stop) {
+Stacking stackShut(const Motion& motion, std::span<const SheetOrder> order, std::stop_token stop) {
   for (const auto& block : motion.blocks())
     if (block.low_rad > 0 || block.freedoms > 0 || block.shutMisfit_mm > 1e-3) return {};
   if (!motion.impossible().empty()) return {};
-  return Stacker(motion, stop).run();
+  return Stacker(motion, order, stop).run();
 }
 
 } // namespace hinge

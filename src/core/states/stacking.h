@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/motion/motion.h"
-#include <stop_token>
+#include "core/states/in_plane.h"
+#include <span>
 
 namespace hinge {
 
@@ -20,8 +20,10 @@ struct Stacking {
 };
 
 /// Takes, for every two panels that overlap in the shut card, which lies above from the motion just
-/// before it is shut, sorts them, and verifies that no panel lies between the two leaves of a fold
+/// before it is shut, or, where they lie on one another there already, from the order of sheets in
+/// one plane (Lying); sorts them, and verifies that no panel lies between the two leaves of a fold
 /// that it reaches past. Cost: about n log n plus the overlapping pairs.
-Stacking stackShut(const Motion& motion, std::stop_token stop = {});
+Stacking stackShut(const Motion& motion, std::span<const SheetOrder> order,
+                   std::stop_token stop = {});
 
 } // namespace hinge
