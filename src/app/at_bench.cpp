@@ -54,7 +54,11 @@ AtBench::AtBench(std::shared_ptr<const ReadyPlan> plan, WorkRecord record, std::
       m_numbers(numbersOf(*m_plan->work)),
       m_work(std::make_unique<BenchWork>(m_plan->work->plan, m_plan->work->assembly(),
                                          countsOf(m_numbers), std::move(record), now())),
-      m_timesKept(m_work->record().times.size()), m_laying(this) {
+      m_timesKept(m_work->record().times.size()), m_laying(this),
+      m_writer(this, [this](const Result<void>& kept) {
+        m_notKept = kept ? QString() : tr("◆  Not kept: %1").arg(said(kept.error()));
+        refresh(false);
+      }) {
   setObjectName(QStringLiteral("page"));
   setAccessibleName(tr("At the bench"));
   setWindowTitle(tr("%1 at the bench").arg(asQt(m_plan->work->design().title)));
@@ -151,8 +155,8 @@ void AtBench::goOn() {
 
 /// The bench covers the window: what is wrong with the record is said on the bench itself.
 void AtBench::keepRecord() {
-  const auto kept = writeWorkRecord(m_path, m_work->record());
-  m_notKept = kept ? QString() : tr("◆  Not kept: %1").arg(said(kept.error()));
+  m_writer.write(
+      [path = m_path, record = m_work->record()] { return writeWorkRecord(path, record); });
 }
 
 void AtBench::tell(const QString& what) {
@@ -160,7 +164,6 @@ void AtBench::tell(const QString& what) {
   refresh(false);
 }
 
-/// After every act the record is on disk before anything else happens.
 void AtBench::act(const std::function<void(double now_s)>& what) {
   m_told.clear();
   what(now());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/record_writer.h"
 #include "app/step_view.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "app/make_place.h"
@@ -28,7 +29,8 @@ public:
   const BenchWork& work() const { return *m_work; }
   StepView& view() { return *m_view; }
   QString number() const { return m_number->text(); }
-  void goOn(); ///< to the next number, or step
+  void goOn();                                     ///< to the next number, or step
+  bool keeping() const { return m_writer.busy(); } ///< the record is still on its way to the disk
 
 signals:
   void refused(const QString& why);
@@ -66,6 +68,7 @@ private:
   StepView* m_view;
   QTimer m_second;
   NewestWork m_laying;
+  RecordWriter m_writer;
 };
 
 } // namespace hinge

@@ -18,7 +18,8 @@ constexpr QSize kThumb(132, 96);
 }
 
 MakePlace::MakePlace(Document* document, Analyst* analyst, QWidget* parent)
-    : QWidget(parent), m_document(document), m_analyst(analyst), m_planning(this), m_thumbs(this) {
+    : QWidget(parent), m_document(document), m_analyst(analyst), m_planning(this), m_thumbs(this),
+      m_opening(this) {
   setObjectName(QStringLiteral("page"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(24, 16, 24, 16);
@@ -313,14 +314,23 @@ void MakePlace::markTrouble() {
 void MakePlace::openBench() {
   if (!m_made) return;
   const std::string path = workRecordPath(m_document->path().toStdString());
-  const auto record = recordToGoOn(path);
-  if (!record) return emit refused(said(record.error()));
-  auto* bench = new AtBench(m_made, record->record, path, window());
+  m_bench->setEnabled(false);
+  m_opening.start([path](std::stop_token) { return recordToGoOn(path); },
+                  [this, path, made = m_made](const Result<RecordToGoOn>& record) {
+                    m_bench->setEnabled(m_made != nullptr);
+                    if (m_stale || made != m_made) return; // of another card by now
+                    if (!record) return emit refused(said(record.error()));
+                    showBench(*record, path);
+                  });
+}
+
+void MakePlace::showBench(const RecordToGoOn& record, const std::string& path) {
+  auto* bench = new AtBench(m_made, record.record, path, window());
   bench->setAttribute(Qt::WA_DeleteOnClose);
-  if (record->why)
+  if (record.why)
     bench->tell(
         tr("◆  What was done before is not known: %1. It is kept as %2; the work starts anew.")
-            .arg(said(*record->why), asQt(record->setAsideTo)));
+            .arg(said(*record.why), asQt(record.setAsideTo)));
   connect(bench, &AtBench::refused, this, &MakePlace::refused);
   bench->showFullScreen();
 }

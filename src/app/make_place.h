@@ -5,6 +5,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "app/analyst.h"
 #include "app/document.h"
+#include "core/io/work_record_json.h"
 #include "words/plan_words.h"
 #endif
 #include <QCheckBox>
@@ -32,14 +33,16 @@ class MakePlace : public QWidget {
   Q_OBJECT
 public:
   MakePlace(Document* document, Analyst* analyst, QWidget* parent = nullptr);
-  bool busy() const { return m_planning.running() || m_thumbs.running() || m_view->busy(); }
+  bool busy() const {
+    return m_planning.running() || m_thumbs.running() || m_opening.running() || m_view->busy();
+  }
   const WorkPlan* plan() const { return m_made ? &m_made->work->plan : nullptr; }
   std::shared_ptr<const ReadyPlan> made() const { return m_made; }
   QListWidget& steps() { return *m_steps; }
   StepView& view() { return *m_view; }
 
   /// The work over the whole screen, from where its record beside the file says.
-  void openBench();
+  void openBench(); ///< once the record beside the card is read
   void openRehearsal();
 
 signals:
@@ -65,6 +68,7 @@ private:
   void markTrouble();
   MakingWays ways() const;
   void keep(); ///< the ways, for all cards
+  void showBench(const RecordToGoOn& record, const std::string& path);
 
   Document* m_document;
   Analyst* m_analyst;
@@ -81,7 +85,7 @@ private:
   StepView* m_view;
   ScheduleBars* m_bars;
   std::vector<QString> m_trouble; ///< per step: why it will fail; empty: it will not
-  NewestWork m_planning, m_thumbs;
+  NewestWork m_planning, m_thumbs, m_opening;
 };
 
 } // namespace hinge

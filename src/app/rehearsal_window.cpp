@@ -24,7 +24,10 @@ RehearsalWindow::RehearsalWindow(std::shared_ptr<const ReadyPlan> plan, std::str
       m_painter(std::make_shared<const RehearsalPainter>(m_plan->work)),
       m_rehearsal(std::make_unique<Rehearsal>(m_plan->work->plan, m_plan->work->assembly(),
                                               m_plan->work->motion->shutPose())),
-      m_work(this), m_practice(this) {
+      m_work(this), m_practice(this), m_writer(this, [this](const Result<void>& kept) {
+        if (!kept) emit refused(said(kept.error()));
+        if (isHidden() && !testAttribute(Qt::WA_DeleteOnClose)) deleteLater(); // see closeEvent()
+      }) {
   setObjectName(QStringLiteral("page"));
   setAccessibleName(tr("Rehearsal"));
   setWindowTitle(tr("%1, rehearsed").arg(asQt(m_plan->work->design().title)));
@@ -182,13 +185,24 @@ void RehearsalWindow::goOn() {
 void RehearsalWindow::keep() {
   if (m_kept || m_rehearsal->rights() + m_rehearsal->wrongs() == 0) return;
   m_kept = true;
-  const auto record = readWorkRecord(m_path);
-  // A record that cannot be read is not written over.
-  if (!record) return emit refused(said(record.error()));
-  WorkRecord more = *record;
-  more.rehearsed.push_back({static_cast<double>(QDateTime::currentSecsSinceEpoch()),
-                            m_rehearsal->rights(), m_rehearsal->wrongs(), m_rehearsal->over()});
-  if (const auto kept = writeWorkRecord(m_path, more); !kept) emit refused(said(kept.error()));
+  const WorkRecord::Rehearsed ended{static_cast<double>(QDateTime::currentSecsSinceEpoch()),
+                                    m_rehearsal->rights(), m_rehearsal->wrongs(),
+                                    m_rehearsal->over()};
+  m_writer.write([path = m_path, ended]() -> Result<void> {
+    const auto record = readWorkRecord(path);
+    // A record that cannot be read is not written over.
+    if (!record) return record.error();
+    WorkRecord more = *record;
+    more.rehearsed.push_back(ended);
+    return writeWorkRecord(path, more);
+  });
+}
+
+/// A window that still writes is out of sight until it has.
+void RehearsalWindow::closeEvent(QCloseEvent* event) {
+  keep();
+  if (m_writer.busy()) setAttribute(Qt::WA_DeleteOnClose, false);
+  QWidget::closeEvent(event);
 }
 
 void RehearsalWindow::askPractice() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/make_place.h"
+#include "app/record_writer.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/making/rehearsal.h"
 #include "render/rehearsal_picture.h"
@@ -21,7 +22,9 @@ public:
   const Rehearsal& rehearsal() const { return *m_rehearsal; }
   /// A consequence is shown, or being worked out: the next key goes on.
   bool showsMistake() const { return m_mistake; }
-  bool busy() const { return m_work.running() || m_view->busy() || m_practice.running(); }
+  bool busy() const {
+    return m_work.running() || m_view->busy() || m_practice.running() || m_writer.busy();
+  }
   StepView& view() { return *m_view; }
   /// A small card with the trickiest joints, to be printed.
   void writePractice(const QString& path);
@@ -31,6 +34,7 @@ signals:
 
 protected:
   void keyPressEvent(QKeyEvent*) override;
+  void closeEvent(QCloseEvent*) override;
 
 private:
   QLayout* makeFoot();
@@ -52,6 +56,7 @@ private:
   std::vector<QPushButton*> m_answers;
   QPushButton *m_next, *m_practise;
   NewestWork m_work, m_practice;
+  RecordWriter m_writer;
 };
 
 } // namespace hinge

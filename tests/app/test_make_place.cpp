@@ -206,8 +206,9 @@ private slots:
     waitForPlan();
     QTest::mouseClick(place().findChild<QPushButton*>(QStringLiteral("at-the-bench")),
                       Qt::LeftButton);
+    QTRY_VERIFY(m_window->findChild<AtBench*>());
     auto* bench = m_window->findChild<AtBench*>();
-    QVERIFY(bench && bench->isVisible());
+    QVERIFY(bench->isVisible());
     QCOMPARE(bench->work().current(), std::size_t(1));
     QCOMPARE(bench->work().part(), 2);
     // A pedal is a keyboard; every key for going on goes on.
@@ -275,6 +276,7 @@ private slots:
     }
     QVERIFY(again && rehearsal.over());
     QVERIFY(saysIn(QStringLiteral("take the good paper")));
+    QTRY_VERIFY(!window->busy());
     const auto record = readWorkRecord(workRecordPath(card.toStdString()));
     QVERIFY(record);
     QCOMPARE(record->rehearsed.size(), std::size_t(1));
@@ -299,8 +301,9 @@ private slots:
     m_window->go(MainWindow::MakeCard);
     waitForPlan();
     place().openBench();
+    QTRY_VERIFY(m_window->findChild<AtBench*>());
     auto* bench = m_window->findChild<AtBench*>();
-    QVERIFY(bench && bench->work().doneCount() == 0);
+    QCOMPARE(bench->work().doneCount(), std::size_t(0));
     const auto says = [&](const QString& part) {
       return std::ranges::any_of(bench->findChildren<QLabel*>(), [&](QLabel* label) {
         return label->isVisible() && label->text().contains(part);
@@ -333,7 +336,7 @@ private slots:
     waitForPlan();
     QSignalSpy refused(&place(), &MakePlace::refused);
     place().openBench();
-    QCOMPARE(refused.count(), 1);
+    QTRY_COMPARE(refused.count(), 1);
     QVERIFY(!m_window->findChild<AtBench*>());
     QCOMPARE(*readFile(path), text);
   }
@@ -354,13 +357,15 @@ int benchChild(int argc, char** argv) {
   window.go(MainWindow::MakeCard);
   if (!QTest::qWaitFor([&] { return window.makePlace().plan() != nullptr; }, 40000)) return 1;
   window.makePlace().openBench();
+  const auto open = [&] { return window.findChild<AtBench*>() != nullptr; };
+  if (!QTest::qWaitFor(open, 40000)) return 1;
   auto* bench = window.findChild<AtBench*>();
-  if (!bench) return 1;
   for (int k = 0; k < 3; ++k)
     QTest::keyClick(bench, Qt::Key_Space);
   QTest::keyClick(bench, Qt::Key_W);
   QTest::keyClicks(bench->findChild<QLineEdit*>(), QStringLiteral("torn"));
   QTest::keyClick(bench->findChild<QLineEdit*>(), Qt::Key_Return);
+  if (!QTest::qWaitFor([&] { return !bench->keeping(); }, 40000)) return 1;
   ::raise(SIGKILL);
   return 1;
 }

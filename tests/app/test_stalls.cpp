@@ -10,6 +10,9 @@
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTest>
+#ifndef Q_MOC_RUN
+#include "core/io/work_record_json.h"
+#endif
 
 using namespace hinge;
 using namespace hinge::test;
@@ -94,10 +97,21 @@ private slots:
     qInfo("longest event %.1f ms (%s)", least.ms, qPrintable(least.what));
   }
   /// The plan with its pictures, the bench and the rehearsal of the card with most steps.
+  void makingHoldsNothingUp_data() {
+    QTest::addColumn<int>("stepsDone");
+    QTest::newRow("first card") << 0;
+    QTest::newRow("record of years") << 80000;
+  }
   void makingHoldsNothingUp() {
+    QFETCH(int, stepsDone);
     QTemporaryDir folder;
     const QString card = folder.filePath(QStringLiteral("tower.hinge"));
     QVERIFY(QFile::copy(QStringLiteral(HINGE_SOURCE_DIR "/demo/lantern-tower.hinge"), card));
+    if (stepsDone > 0) {
+      WorkRecord record;
+      record.times.assign(static_cast<std::size_t>(stepsDone), {"score", "score", 61.5, 58.25});
+      QVERIFY(writeWorkRecord(workRecordPath(card.toStdString()), record));
+    }
     RecordingApplication::Stall least{1e300, {}};
     for (int k = 0; k < 3 && least.ms >= kLongest_ms; ++k) {
       MainWindow window;
@@ -115,8 +129,8 @@ private slots:
       }
       make.view().play();
       make.findChild<QPushButton*>(QStringLiteral("at-the-bench"))->click();
+      QTRY_VERIFY(window.findChild<AtBench*>());
       auto* bench = window.findChild<AtBench*>();
-      QVERIFY(bench);
       for (int act = 0; act < 20; ++act) {
         QTest::keyClick(bench, Qt::Key_Space);
         pass(10);
