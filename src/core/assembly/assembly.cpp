@@ -47,52 +47,57 @@ Iso3 foldedOver(const Fold& fold, double angle_rad) {
 }
 
 std::vector<std::pair<PanelIndex, Iso3>> Assembly::basePoses(double opening_rad) const {
+  // Asked for at every step of the motion: places are looked up by the number of the panel, and
+  // only the few joints that matter are looked at.
   std::vector<std::pair<PanelIndex, Iso3>> placed{{root, rootPose(opening_rad)}};
-  const auto poseOf = [&](PanelIndex p) -> const Iso3* {
-    for (const auto& [panel, pose] : placed)
-      if (panel == p) return &pose;
-    return nullptr;
+  constexpr int kNowhere = -1;
+  IndexedVector<PanelIndex, int> at; // in `placed`
+  at.assign(panels.size(), kNowhere);
+  if (root.valid()) at[root] = 0;
+  const auto isPlaced = [&](PanelIndex p) { return at[p] != kNowhere; };
+  const auto poseOf = [&](PanelIndex p) { return placed[static_cast<std::size_t>(at[p])].second; };
+  const auto place = [&](PanelIndex p, const Iso3& pose) {
+    at[p] = static_cast<int>(placed.size());
+    placed.push_back({p, pose});
   };
-  const auto isDriven = [&](PanelIndex p) {
-    return std::ranges::any_of(drives, [&](const Drive& drive) {
-      return folds[drive.fold].left == p || folds[drive.fold].right == p;
-    });
-  };
-  // Asked for at every step of the motion: the few joints that matter, not all there are.
+  IndexedVector<PanelIndex, char> driven;
+  driven.assign(panels.size(), 0);
   std::vector<JointIndex> made = jointsOfBase;
   for (const Drive& drive : drives)
-    for (const PanelIndex p : {folds[drive.fold].left, folds[drive.fold].right})
+    for (const PanelIndex p : {folds[drive.fold].left, folds[drive.fold].right}) {
+      driven[p] = 1;
       if (panels[p].gluedBy.valid()) made.push_back(panels[p].gluedBy);
+    }
   std::ranges::sort(made);
   made.erase(std::unique(made.begin(), made.end()), made.end());
   bool found = true;
   // Places whichever of two is not there yet; `toFirst` maps the second into the first.
   const auto join = [&](PanelIndex first, PanelIndex second, const auto& toFirst) {
-    const Iso3 *a = poseOf(first), *b = poseOf(second);
-    if ((a != nullptr) == (b != nullptr)) return;
-    const Iso3 pose = a ? Iso3(*a * toFirst()) : Iso3(*b * inverseOf(toFirst()));
-    placed.push_back({a ? second : first, pose});
+    if (isPlaced(first) == isPlaced(second)) return;
+    if (isPlaced(first))
+      place(second, poseOf(first) * toFirst());
+    else
+      place(first, poseOf(second) * inverseOf(toFirst()));
     found = true;
   };
+  const double base_rad = baseOpening_rad(opening_rad);
   while (found) {
     found = false;
     for (const Drive& drive : drives) {
       const Fold& fold = folds[drive.fold];
-      join(fold.left, fold.right,
-           [&] { return foldedOver(fold, drive.angle_rad(baseOpening_rad(opening_rad))); });
+      join(fold.left, fold.right, [&] { return foldedOver(fold, drive.angle_rad(base_rad)); });
     }
     // What the base itself glues onto its pages, and tabs from which a drive goes on.
     for (const JointIndex j : made)
       if (const Glue* glue = std::get_if<Glue>(&joints[j]))
-        if (!panels[glue->tab].owner || isDriven(glue->tab))
+        if (!panels[glue->tab].owner || driven[glue->tab])
           join(glue->host, glue->tab, [&] { return glue->tabToHost; });
   }
   for (const JointIndex j : made) {
     const Slide* slide = std::get_if<Slide>(&joints[j]);
-    const Iso3* host = slide && slide->pull ? poseOf(slide->first) : nullptr;
-    if (host && !poseOf(slide->second))
-      placed.push_back(
-          {slide->second, *host * slidInFirst(*slide, slide->pull->at_mm(opening_rad))});
+    if (slide && slide->pull && isPlaced(slide->first) && !isPlaced(slide->second))
+      place(slide->second,
+            poseOf(slide->first) * slidInFirst(*slide, slide->pull->at_mm(opening_rad)));
   }
   return placed;
 }
