@@ -6,7 +6,10 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <optional>
 #include <set>
+#include <span>
+#include <tuple>
 
 namespace hinge {
 namespace {
@@ -51,7 +54,8 @@ double gapBetween(const ConvexSlab& a, const ConvexSlab& b, double enough_mm) {
   const auto look = [&](const Vec3& way) {
     const double length = way.norm();
     if (length < 1e-9) return false;
-    const Extent ea = along(a, way / length), eb = along(b, way / length);
+    const Vec3 unit = way / length;
+    const Extent ea = along(a, unit), eb = along(b, unit);
     widest = std::max({widest, eb.low - ea.high, ea.low - eb.high});
     return widest >= enough_mm;
   };
@@ -113,19 +117,21 @@ public:
     // Where one stretch ends the next begins: as they met there they still do.
     std::map<PlatePair, SlabMeeting> there;
     double thereAt = -1;
-    for (const auto& [t0, t1] :
-         stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
+    for (const auto& [t0, t1] : stretches()) {
       if (m_stop.stop_requested()) break;
       if (t0 < low - m_options.finest_rad || t1 > high + m_options.finest_rad) continue;
       const ThreePoses at = threeAt(t0, t1);
       std::vector<Stretched> pairs;
       std::map<PlatePair, SlabMeeting> ends;
-      for (const PlatePair& pair : candidates(at)) {
+      for (const auto& [pair, moves_mm] : candidates(at)) {
+        // What is farther apart in the middle than it moves meets nowhere.
+        if (meetingAt(pair, *at[1], moves_mm).gap >= moves_mm) continue;
         const auto known = there.find(pair);
         const bool still = thereAt == t0 && known != there.end();
-        pairs.push_back(
-            {pair, still ? known->second : meetingAt(pair, *at[0]), meetingAt(pair, *at[2])});
-        ends[pair] = pairs.back().end;
+        const Stretched one{pair, still ? known->second : meetingAt(pair, *at[0]),
+                            meetingAt(pair, *at[2])};
+        ends[pair] = one.end;
+        if (!onlyLies(one, t0, t1, at)) pairs.push_back(one);
       }
       there = std::move(ends), thereAt = t1;
       search(t0, t1, pairs);
@@ -141,8 +147,31 @@ private:
   /// Cosine of 6 degrees: so much paper bends to lie on paper.
   static constexpr double kParallel = 0.9945;
   static constexpr double kMeets_mm = 0.3; ///< as truly as hands cut
+  static constexpr double kFar_mm = 60;    ///< what is as far apart does not meet soon
   /// A card that stops as much short of its end is open, or shut, all the same.
   static constexpr double kEnd_rad = radians(2.0);
+
+  /// The ends of the motion by themselves: there most of the paper lies on paper.
+  std::vector<std::pair<double, double>> stretches() const {
+    std::vector<std::pair<double, double>> all;
+    for (auto [t0, t1] : stretchesOf(m_motion, m_options.coarsest_rad, m_options.finest_rad)) {
+      for (const double at : {m_motion.low_rad() + kEnd_rad, m_motion.high_rad() - kEnd_rad})
+        if (at > t0 + m_options.finest_rad && at < t1 - m_options.finest_rad)
+          all.push_back({t0, at}), t0 = at;
+      all.push_back({t0, t1});
+    }
+    return all;
+  }
+
+  /// If two panels meet in this stretch they do so nowhere else, and as paper that lies on paper:
+  /// that counts for nothing (see worstOf()).
+  bool onlyLies(const Stretched& one, double t0, double t1, const ThreePoses& at) const {
+    const auto apart = [&](const SlabMeeting& m) { return m.gap >= -m_options.tolerance_mm; };
+    const bool begins = t0 <= m_motion.low_rad() + m_options.finest_rad,
+               ends = t1 >= m_motion.high_rad() - m_options.finest_rad;
+    return (begins || apart(one.start)) && (ends || apart(one.end)) &&
+           std::ranges::all_of(at, [&](const Pose* pose) { return parallel(one.pair, *pose); });
+  }
 
   struct Sample {
     double at = 0, depth = 0;
@@ -239,13 +268,13 @@ private:
     return widest;
   }
 
-  /// Boxes that stay farther apart in the whole interval than they move in it need no closer look.
-  bool staysApart(const Slabbed& a, const Slabbed& b, const ThreePoses& at) const {
+  /// How far anything of two panels moves against the other from the middle of an interval on (mm).
+  /// Nothing when their boxes are farther apart there: then they need no closer look.
+  std::optional<double> movesNearBy(const Slabbed& a, const Slabbed& b,
+                                    const ThreePoses& at) const {
     Iso3 bInA[3];
     for (std::size_t k = 0; k < 3; ++k)
       bInA[k] = inverseOf(at[k]->panels[a.panel]) * at[k]->panels[b.panel];
-    const double apart = boxesApart_mm(a, b, bInA[1]);
-    if (apart <= 0) return false;
     double moved = 0;
     for (int corner = 0; corner < 8; ++corner) {
       const Vec3 c(corner & 1 ? b.low.x() : b.high.x(), corner & 2 ? b.low.y() : b.high.y(),
@@ -254,10 +283,11 @@ private:
       moved = std::max({moved, (bInA[0] * c - middle).norm(), (bInA[2] * c - middle).norm()});
     }
     constexpr double kPathOverChord = 1.25; // a path is no straight line
-    return apart > kPathOverChord * moved;
+    if (boxesApart_mm(a, b, bInA[1]) > kPathOverChord * moved) return std::nullopt;
+    return kPathOverChord * moved;
   }
 
-  std::vector<PlatePair> candidates(const ThreePoses& at) const {
+  std::vector<std::pair<PlatePair, double>> candidates(const ThreePoses& at) const {
     std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
       const Slabbed& plate = m_plates[k];
@@ -265,36 +295,43 @@ private:
       boxes.push_back(sweptBox(plate.corners, plate.panel, at, 0));
       boxes.back().what = static_cast<int>(k);
     }
-    std::vector<PlatePair> pairs;
+    std::vector<std::pair<PlatePair, double>> pairs;
     for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
       const Slabbed &p = plate(first), &q = plate(second);
-      if (p.body != q.body && (p.wanted || q.wanted) &&
-          !m_joined.contains(std::minmax(p.panel, q.panel)) && !staysApart(p, q, at))
-        pairs.push_back({first, second});
+      if (p.body == q.body || !(p.wanted || q.wanted) ||
+          m_joined.contains(std::minmax(p.panel, q.panel)))
+        continue;
+      if (const auto moves_mm = movesNearBy(p, q, at))
+        pairs.push_back({{first, second}, *moves_mm});
     }
     return pairs;
   }
 
-  static ConvexSlab moved(const ConvexSlab& slab, const Iso3& by) {
-    ConvexSlab out{{}, by.linear() * slab.normal, slab.from_mm, slab.to_mm, {}};
-    out.corners.reserve(slab.corners.size()), out.edges.reserve(slab.edges.size());
+  /// `out` keeps its room.
+  static void move(const ConvexSlab& slab, const Iso3& by, ConvexSlab& out) {
+    out.normal = by.linear() * slab.normal, out.from_mm = slab.from_mm, out.to_mm = slab.to_mm;
+    out.corners.clear(), out.edges.clear();
     for (const Vec3& corner : slab.corners)
       out.corners.push_back(by * corner);
     for (const Vec3& edge : slab.edges)
       out.edges.push_back(by.linear() * edge);
+  }
+  static ConvexSlab moved(const ConvexSlab& slab, const Iso3& by) {
+    ConvexSlab out;
+    move(slab, by, out);
     return out;
   }
 
-  SlabMeeting meetingAt(const PlatePair& pair, const Pose& pose) const {
-    return meetingOf(pair, pose, &Slabbed::slabs);
+  SlabMeeting meetingAt(const PlatePair& pair, const Pose& pose, double far_mm = kFar_mm) const {
+    return meetingOf(pair, pose, &Slabbed::slabs, far_mm);
   }
 
   /// A slab of the second in the frame of the first, with the ball that it lies in.
   struct Brought {
-    const ConvexSlab* own;
-    ConvexSlab slab;
-    Vec3 middle;
-    double radius;
+    const ConvexSlab* own = nullptr;
+    ConvexSlab slab = {};
+    Vec3 middle = Vec3::Zero();
+    double radius = 0;
   };
   static std::pair<Vec3, double> ballOf(const ConvexSlab& slab) {
     Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
@@ -304,27 +341,27 @@ private:
     return {0.5 * (low + high), 0.5 * (high - low).norm() + off};
   }
 
-  /// Only the nearest two matter, and beyond kFar_mm not even how far those are apart.
+  /// Only the nearest two matter, and beyond some distance not even how far those are apart.
   SlabMeeting meetingOf(const PlatePair& pair, const Pose& pose,
-                        std::vector<ConvexSlab> Slabbed::*slabs) const {
-    constexpr double kFar_mm = 60;
+                        std::vector<ConvexSlab> Slabbed::*slabs, double far_mm = kFar_mm) const {
     const Slabbed &a = plate(pair.first), &b = plate(pair.second);
     const Iso3 bInA = inverseOf(pose.panels[a.panel]) * pose.panels[b.panel];
-    std::vector<Brought> others;
-    others.reserve((b.*slabs).size());
-    for (const ConvexSlab& other : b.*slabs) {
-      ConvexSlab there = moved(other, bInA);
-      const auto [middle, radius] = ballOf(there);
-      others.push_back({&other, std::move(there), middle, radius});
+    const std::size_t count = (b.*slabs).size();
+    if (m_brought.size() < count) m_brought.resize(count);
+    for (std::size_t k = 0; k < count; ++k) {
+      Brought& there = m_brought[k];
+      there.own = &(b.*slabs)[k];
+      move(*there.own, bInA, there.slab);
+      std::tie(there.middle, there.radius) = ballOf(there.slab);
     }
     SlabMeeting least;
     for (const ConvexSlab& one : a.*slabs) {
       const auto [middle, radius] = ballOf(one);
-      for (const Brought& other : others) {
+      for (const Brought& other : std::span(m_brought).first(count)) {
         const double apart = (other.middle - middle).norm() - radius - other.radius;
-        if (least.first && apart >= std::min(least.gap, kFar_mm)) continue;
+        if (least.first && apart >= std::min(least.gap, far_mm)) continue;
         const double gap =
-            gapBetween(one, other.slab, least.first ? std::min(least.gap, kFar_mm) : kFar_mm);
+            gapBetween(one, other.slab, least.first ? std::min(least.gap, far_mm) : far_mm);
         if (gap < least.gap || !least.first) least = {gap, &one, other.own};
       }
     }
@@ -444,6 +481,7 @@ private:
   std::vector<Slabbed> m_plates;
   std::set<std::pair<PanelIndex, PanelIndex>> m_joined;
   std::map<double, Pose> m_poses;
+  mutable std::vector<Brought> m_brought; ///< room for slabs, kept from call to call
   std::map<PlatePair, std::vector<Run>> m_runs;
 };
 

@@ -35,8 +35,8 @@ struct PlateOptions {
 /// middle plane in world coordinates, `normal` is of length 1.
 struct ConvexSlab {
   std::vector<Vec3> corners;
-  Vec3 normal;
-  double from_mm, to_mm;
+  Vec3 normal = Vec3::UnitZ();
+  double from_mm = 0, to_mm = 0;
   /// Directions of its edges, of parallel ones one; worked out from the corners when there are
   /// none.
   std::vector<Vec3> edges = {};
