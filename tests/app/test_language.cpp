@@ -239,7 +239,7 @@ private slots:
       QVERIFY2(plain.isEmpty(), qPrintable(plain.join(QLatin1Char('\n'))));
     }
     make.openBench();
-    QTRY_VERIFY(m_window->findChild<AtBench*>());
+    QTRY_VERIFY_WITH_TIMEOUT(m_window->findChild<AtBench*>(), kPatience_ms);
     make.openRehearsal();
     make.findChild<QPushButton*>(QStringLiteral("booklet"))->click();
     auto* bench = m_window->findChild<AtBench*>();

@@ -206,7 +206,7 @@ private slots:
     waitForPlan();
     QTest::mouseClick(place().findChild<QPushButton*>(QStringLiteral("at-the-bench")),
                       Qt::LeftButton);
-    QTRY_VERIFY(m_window->findChild<AtBench*>());
+    QTRY_VERIFY_WITH_TIMEOUT(m_window->findChild<AtBench*>(), kPatience_ms);
     auto* bench = m_window->findChild<AtBench*>();
     QVERIFY(bench->isVisible());
     QCOMPARE(bench->work().current(), std::size_t(1));
@@ -232,7 +232,7 @@ private slots:
     QCOMPARE(bench->work().record().measured.size(), std::size_t(1));
     QVERIFY_NEAR(bench->work().record().measured.front().mm, 9, 1e-9);
     QTest::keyClick(bench, Qt::Key_Escape);
-    QTRY_VERIFY(!m_window->findChild<AtBench*>());
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->findChild<AtBench*>(), kPatience_ms);
   }
 
   void theRehearsalShowsWhatAChoiceLeadsTo() {
@@ -276,7 +276,7 @@ private slots:
     }
     QVERIFY(again && rehearsal.over());
     QVERIFY(saysIn(QStringLiteral("take the good paper")));
-    QTRY_VERIFY(!window->busy());
+    QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), kPatience_ms);
     const auto record = readWorkRecord(workRecordPath(card.toStdString()));
     QVERIFY(record);
     QCOMPARE(record->rehearsed.size(), std::size_t(1));
@@ -288,7 +288,7 @@ private slots:
     QTRY_VERIFY_WITH_TIMEOUT(!window->busy(), kPatience_ms);
     QVERIFY(QFileInfo(sheet).size() > 5000);
     QTest::keyClick(window, Qt::Key_Escape);
-    QTRY_VERIFY(!m_window->findChild<RehearsalWindow*>());
+    QTRY_VERIFY_WITH_TIMEOUT(!m_window->findChild<RehearsalWindow*>(), kPatience_ms);
   }
 
   /// The bench opens all the same; what is wrong with the record stands on it.
@@ -301,7 +301,7 @@ private slots:
     m_window->go(MainWindow::MakeCard);
     waitForPlan();
     place().openBench();
-    QTRY_VERIFY(m_window->findChild<AtBench*>());
+    QTRY_VERIFY_WITH_TIMEOUT(m_window->findChild<AtBench*>(), kPatience_ms);
     auto* bench = m_window->findChild<AtBench*>();
     QCOMPARE(bench->work().doneCount(), std::size_t(0));
     const auto says = [&](const QString& part) {
@@ -336,7 +336,7 @@ private slots:
     waitForPlan();
     QSignalSpy refused(&place(), &MakePlace::refused);
     place().openBench();
-    QTRY_COMPARE(refused.count(), 1);
+    QTRY_COMPARE_WITH_TIMEOUT(refused.count(), 1, kPatience_ms);
     QVERIFY(!m_window->findChild<AtBench*>());
     QCOMPARE(*readFile(path), text);
   }

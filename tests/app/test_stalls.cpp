@@ -129,7 +129,7 @@ private slots:
       }
       make.view().play();
       make.findChild<QPushButton*>(QStringLiteral("at-the-bench"))->click();
-      QTRY_VERIFY(window.findChild<AtBench*>());
+      QTRY_VERIFY_WITH_TIMEOUT(window.findChild<AtBench*>(), kPatience_ms);
       auto* bench = window.findChild<AtBench*>();
       for (int act = 0; act < 20; ++act) {
         QTest::keyClick(bench, Qt::Key_Space);
