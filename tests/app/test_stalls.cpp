@@ -168,10 +168,11 @@ private slots:
     window.document().select(window.document().committed().structures.front().id);
     pass(1500); // until the verdict is there and mends are looked for
     SheetView& sheet = window.sheet().view();
-    const PieceWork work = window.sheet().hand().committed().work;
-    const WorkLine& line = work.lines[scoreMarks(work)[1].line];
     RecordingApplication::Stall least{1e300, {}};
     for (int tries = 0; tries < 5 && least.ms >= kWhileDragging_ms; ++tries) {
+      // where the score is now: the try before has moved it
+      const PieceWork work = window.sheet().hand().committed().work;
+      const WorkLine& line = work.lines[scoreMarks(work)[1].line];
       const QPoint from = sheet.toScreen(0.3 * line.from + 0.7 * line.to).toPoint();
       QTest::mousePress(&sheet, Qt::LeftButton, {}, from);
       recorder()->restart();
