@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/contact/convex_slab.h"
 #include "core/contact/plates.h"
 #include "core/edits/dressing.h"
 #include "core/making/dress_moments.h"
@@ -17,9 +18,10 @@ using namespace hinge::test;
 namespace {
 
 ConvexSlab plate(double width, double height, double thickness, const Iso3& at) {
-  ConvexSlab slab{{}, at.linear() * Vec3::UnitZ(), -0.5 * thickness, 0.5 * thickness};
+  ConvexSlab slab{{}, at.linear() * Vec3::UnitZ(), -0.5 * thickness, 0.5 * thickness, {}};
   for (const Vec2& q : {Vec2(0, 0), Vec2(width, 0), Vec2(width, height), Vec2(0, height)})
     slab.corners.push_back(at * lift(q));
+  slab.edges = edgesOf(slab);
   return slab;
 }
 
@@ -124,6 +126,56 @@ private slots:
           QVERIFY((p - q).norm() >= gap - 1e-9);
     }
     QVERIFY(overlaps > 20 && apart > 100);
+  }
+
+  /// Two plates of which one turns by 6 degrees: what is said to part them all the way does so at
+  /// each of 60 openings between, and of what does not, the middle is told.
+  void partedThroughAStretch() {
+    constexpr double kWanted_mm = -0.2;
+    std::mt19937 chance(12);
+    std::uniform_real_distribution<double> turn(-kPi, kPi), place(-12, 12), size(4, 20),
+        thick(0.2, 3);
+    int parted = 0, meeting = 0;
+    for (int n = 0; n < 2000; ++n) {
+      const auto random = [&] {
+        const Vec3 about = Vec3(place(chance), place(chance), place(chance)).normalized();
+        return plate(size(chance), size(chance), thick(chance),
+                     placed({place(chance), place(chance), place(chance)}, turn(chance), about));
+      };
+      const ConvexSlab still = random(), turning = random();
+      const Vec3 axis = Vec3(place(chance), place(chance), place(chance)).normalized();
+      const auto at = [&](double part) {
+        return moved(turning, placed({0, 0, 0}, radians(6) * part, axis));
+      };
+      const GapThrough through = gapThrough(still, {at(0), at(0.5), at(1)}, kWanted_mm);
+      if (!through.parted) {
+        QVERIFY_NEAR(through.middle_mm, gapBetween(still, at(0.5)), 1e-12);
+        ++meeting;
+        continue;
+      }
+      ++parted;
+      for (int k = 0; k <= 60; ++k)
+        QVERIFY2(gapBetween(still, at(k / 60.0)) > kWanted_mm, qPrintable(QString::number(n)));
+    }
+    QVERIFY2(parted > 1000 && meeting > 200,
+             qPrintable(QStringLiteral("%1 parted, %2 not").arg(parted).arg(meeting)));
+  }
+
+  /// Boxes are round what they are made of, seen from another frame too.
+  void boxesAreNoFartherApartThanWhatIsInThem() {
+    std::mt19937 chance(13);
+    std::uniform_real_distribution<double> turn(-kPi, kPi), place(-20, 20), size(4, 20);
+    int apart = 0;
+    for (int n = 0; n < 400; ++n) {
+      const ConvexSlab own = plate(size(chance), size(chance), 1, placed({0, 0, 0})),
+                       other = plate(size(chance), size(chance), 1, placed({0, 0, 0}));
+      const Iso3 there = placed({place(chance), place(chance), place(chance)}, turn(chance),
+                                Vec3(place(chance), place(chance), place(chance)).normalized());
+      const double boxes = gapBetween(boxOf({own}), boxOf({other}).seenThrough(there));
+      QVERIFY(boxes <= gapBetween(own, moved(other, there)) + 1e-9);
+      if (boxes > 0) ++apart;
+    }
+    QVERIFY(apart > 100);
   }
 
   void onlyWhatIsAskedForIsLookedAt() {

@@ -1,105 +1,40 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/contact/plates.h"
+#include "core/contact/convex_slab.h"
 #include "core/contact/swept.h"
 #include "core/motion/openings.h"
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <map>
 #include <optional>
 #include <set>
-#include <span>
-#include <tuple>
 
 namespace hinge {
 namespace {
 
-struct Extent {
-  double low = 1e300, high = -1e300;
-};
-
-Extent along(const ConvexSlab& slab, const Vec3& way) {
-  Extent out;
-  for (const Vec3& corner : slab.corners) {
-    const double s = way.dot(corner);
-    out.low = std::min(out.low, s), out.high = std::max(out.high, s);
-  }
-  const double up = way.dot(slab.normal);
-  const auto [least, most] = std::minmax({up * slab.from_mm, up * slab.to_mm});
-  out.low += least, out.high += most;
-  return out;
-}
-
-/// The directions of its edges. Of parallel ones, such as the two pairs that most panels have, one
-/// says all.
-std::vector<Vec3> edgesOf(const ConvexSlab& slab) {
-  constexpr double kParallel_rad = 1e-11, kNoEdge_mm = 1e-9;
-  std::vector<Vec3> edges;
-  for (std::size_t k = 0; k < slab.corners.size(); ++k) {
-    const Vec3 edge = slab.corners[(k + 1) % slab.corners.size()] - slab.corners[k];
-    const auto isAlong = [&](const Vec3& other) {
-      return edge.cross(other).squaredNorm() <=
-             kParallel_rad * kParallel_rad * edge.squaredNorm() * other.squaredNorm();
-    };
-    if (edge.norm() > kNoEdge_mm && std::ranges::none_of(edges, isAlong)) edges.push_back(edge);
-  }
-  return edges;
-}
-
-} // namespace
-
-double gapBetween(const ConvexSlab& a, const ConvexSlab& b, double enough_mm) {
-  double widest = -1e300;
-  // True when the gap is wide enough to look no further.
-  const auto look = [&](const Vec3& way) {
-    const double length = way.norm();
-    if (length < 1e-9) return false;
-    const Vec3 unit = way / length;
-    const Extent ea = along(a, unit), eb = along(b, unit);
-    widest = std::max({widest, eb.low - ea.high, ea.low - eb.high});
-    return widest >= enough_mm;
-  };
-  // What lies far apart mostly does so along the line between, or along a normal.
-  if (enough_mm < 1e300 && look(b.corners.front() - a.corners.front())) return widest;
-  if (look(a.normal) || look(b.normal) || look(a.normal.cross(b.normal))) return widest;
-  const std::vector<Vec3> made[2] = {a.edges.empty() ? edgesOf(a) : std::vector<Vec3>(),
-                                     b.edges.empty() ? edgesOf(b) : std::vector<Vec3>()};
-  const std::vector<Vec3>& edgesA = a.edges.empty() ? made[0] : a.edges;
-  const std::vector<Vec3>& edgesB = b.edges.empty() ? made[1] : b.edges;
-  for (const auto* own : {&edgesA, &edgesB})
-    for (const Vec3& edge : *own)
-      if (look(edge.cross(a.normal)) || look(edge.cross(b.normal))) return widest;
-  for (const Vec3& one : edgesA)
-    for (const Vec3& other : edgesB)
-      if (look(one.cross(other))) return widest;
-  return widest;
-}
-
-namespace {
-
-/// All that moves with one panel.
+/// All that moves with one panel, in the frame of its piece.
 struct Slabbed {
   PanelIndex panel;
   BodyIndex body;
-  std::vector<ConvexSlab> slabs;          ///< in the piece frame
-  std::vector<std::vector<Vec3>> corners; ///< of both sides of them
-  std::vector<ConvexSlab> sheet;          ///< the panel as a drawing, without thickness
+  std::vector<ConvexSlab> slabs;
+  std::vector<AxisBox> boxes; ///< of each of them
   bool wanted = true;
-  Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300); ///< all of it, in its frame
+  AxisBox box = {}; ///< of all its slabs
 };
 
 using PlatePair = std::pair<int, int>;
 
-/// The slabs of a pair that are nearest to one another.
-struct SlabMeeting {
-  double gap = 1e300;
-  const ConvexSlab *first = nullptr, *second = nullptr; ///< in their piece frames
+/// A slab of the first of a pair and one of the second.
+struct SlabPair {
+  const ConvexSlab *first, *second;
+  bool operator==(const SlabPair&) const = default;
 };
 
-/// A pair in a stretch of the opening, met at both its ends.
+/// A pair in a stretch of the opening.
 struct Stretched {
   PlatePair pair;
-  SlabMeeting start, end;
+  std::vector<SlabPair> near;                             ///< what of the pair may meet in it
+  std::optional<bool> meetsAtStart = {}, meetsAtEnd = {}; ///< where that has been looked for
 };
 
 class PlateSearch {
@@ -114,26 +49,15 @@ public:
   std::vector<PlateTouch> run() {
     const double low = m_motion.low_rad(), high = m_motion.high_rad();
     if (high - low <= 2 * m_options.settling_rad) return {};
-    // Where one stretch ends the next begins: as they met there they still do.
-    std::map<PlatePair, SlabMeeting> there;
-    double thereAt = -1;
     for (const auto& [t0, t1] : stretches()) {
       if (m_stop.stop_requested()) break;
       if (t0 < low - m_options.finest_rad || t1 > high + m_options.finest_rad) continue;
       const ThreePoses at = threeAt(t0, t1);
       std::vector<Stretched> pairs;
-      std::map<PlatePair, SlabMeeting> ends;
-      for (const auto& [pair, moves_mm] : candidates(at)) {
-        // What is farther apart in the middle than it moves meets nowhere.
-        if (meetingAt(pair, *at[1], moves_mm).gap >= moves_mm) continue;
-        const auto known = there.find(pair);
-        const bool still = thereAt == t0 && known != there.end();
-        const Stretched one{pair, still ? known->second : meetingAt(pair, *at[0]),
-                            meetingAt(pair, *at[2])};
-        ends[pair] = one.end;
-        if (!onlyLies(one, t0, t1, at)) pairs.push_back(one);
+      for (const PlatePair& pair : candidates(at)) {
+        Stretched one{pair, nearThrough(pair, at)};
+        if (!one.near.empty() && !onlyLies(pair, t0, t1, at)) pairs.push_back(std::move(one));
       }
-      there = std::move(ends), thereAt = t1;
       search(t0, t1, pairs);
       m_poses.erase(m_poses.begin(), m_poses.lower_bound(t1));
     }
@@ -147,7 +71,6 @@ private:
   /// Cosine of 6 degrees: so much paper bends to lie on paper.
   static constexpr double kParallel = 0.9945;
   static constexpr double kMeets_mm = 0.3; ///< as truly as hands cut
-  static constexpr double kFar_mm = 60;    ///< what is as far apart does not meet soon
   /// A card that stops as much short of its end is open, or shut, all the same.
   static constexpr double kEnd_rad = radians(2.0);
 
@@ -165,12 +88,12 @@ private:
 
   /// If two panels meet in this stretch they do so nowhere else, and as paper that lies on paper:
   /// that counts for nothing (see worstOf()).
-  bool onlyLies(const Stretched& one, double t0, double t1, const ThreePoses& at) const {
-    const auto apart = [&](const SlabMeeting& m) { return m.gap >= -m_options.tolerance_mm; };
+  bool onlyLies(const PlatePair& pair, double t0, double t1, const ThreePoses& at) const {
     const bool begins = t0 <= m_motion.low_rad() + m_options.finest_rad,
                ends = t1 >= m_motion.high_rad() - m_options.finest_rad;
-    return (begins || apart(one.start)) && (ends || apart(one.end)) &&
-           std::ranges::all_of(at, [&](const Pose* pose) { return parallel(one.pair, *pose); });
+    return (begins || ends) &&
+           std::ranges::all_of(at, [&](const Pose* pose) { return parallel(pair, *pose); }) &&
+           (begins || !meetAt(pair, *at[0])) && (ends || !meetAt(pair, *at[2]));
   }
 
   struct Sample {
@@ -186,7 +109,7 @@ private:
   const Slabbed& plate(int k) const { return m_plates[static_cast<std::size_t>(k)]; }
 
   static ConvexSlab flat(const Polygon& part, double from_mm, double to_mm) {
-    ConvexSlab slab{{}, Vec3::UnitZ(), from_mm, to_mm};
+    ConvexSlab slab{{}, Vec3::UnitZ(), from_mm, to_mm, {}};
     for (const Vec2& q : part)
       slab.corners.push_back(lift(q));
     slab.edges = edgesOf(slab);
@@ -202,24 +125,16 @@ private:
       if (isNew) {
         const bool wanted =
             m_options.only.empty() || (owner && std::ranges::count(m_options.only, *owner) > 0);
-        m_plates.push_back(
-            {slab.panel, m_motion.mechanism().bodyOf[slab.panel], {}, {}, {}, wanted});
-        for (const Polygon& part : convexParts(m_assembly.panels[slab.panel].outline))
-          m_plates.back().sheet.push_back(flat(part, 0, 0));
+        m_plates.push_back({slab.panel, m_motion.mechanism().bodyOf[slab.panel], {}, {}, wanted});
       }
       Slabbed& plate = m_plates[at->second];
       for (const Polygon& part : convexParts(slab.onPiece)) {
-        std::vector<Vec3> both;
-        for (const Vec2& q : part) {
-          both.push_back(lift(q) + slab.from_mm * Vec3::UnitZ());
-          both.push_back(lift(q) + slab.to_mm * Vec3::UnitZ());
-        }
-        for (const Vec3& corner : both)
-          plate.low = plate.low.cwiseMin(corner), plate.high = plate.high.cwiseMax(corner);
         plate.slabs.push_back(flat(part, slab.from_mm, slab.to_mm));
-        plate.corners.push_back(std::move(both));
+        plate.boxes.push_back(boxOf({plate.slabs.back()}));
       }
     }
+    for (Slabbed& plate : m_plates)
+      plate.box = boxOf(plate.slabs);
   }
 
   /// A panel with what it is glued down on and what is glued flat onto it.
@@ -254,165 +169,142 @@ private:
                                : m_poses.emplace(t, m_motion.poseAt(t, wanted)).first->second;
   }
 
-  /// How far apart the boxes of two panels are at least, along the axes of both; negative when no
-  /// axis parts them. `bInA` leads from the second's frame into the first's.
-  static double boxesApart_mm(const Slabbed& a, const Slabbed& b, const Iso3& bInA) {
-    double widest = -1e300;
-    const auto look = [&](const Slabbed& own, const Slabbed& other, const Iso3& there) {
-      const Vec3 middle = there * Vec3(0.5 * (other.low + other.high)),
-                 half = 0.5 * (other.high - other.low), reach = there.linear().cwiseAbs() * half;
-      widest = std::max(
-          {widest, (middle - reach - own.high).maxCoeff(), (own.low - middle - reach).maxCoeff()});
-    };
-    look(a, b, bInA), look(b, a, inverseOf(bInA));
-    return widest;
-  }
-
-  /// How far anything of two panels moves against the other from the middle of an interval on (mm).
-  /// Nothing when their boxes are farther apart there: then they need no closer look.
-  std::optional<double> movesNearBy(const Slabbed& a, const Slabbed& b,
-                                    const ThreePoses& at) const {
-    Iso3 bInA[3];
-    for (std::size_t k = 0; k < 3; ++k)
-      bInA[k] = inverseOf(at[k]->panels[a.panel]) * at[k]->panels[b.panel];
-    double moved = 0;
-    for (int corner = 0; corner < 8; ++corner) {
-      const Vec3 c(corner & 1 ? b.low.x() : b.high.x(), corner & 2 ? b.low.y() : b.high.y(),
-                   corner & 4 ? b.low.z() : b.high.z());
-      const Vec3 middle = bInA[1] * c;
-      moved = std::max({moved, (bInA[0] * c - middle).norm(), (bInA[2] * c - middle).norm()});
-    }
-    constexpr double kPathOverChord = 1.25; // a path is no straight line
-    if (boxesApart_mm(a, b, bInA[1]) > kPathOverChord * moved) return std::nullopt;
-    return kPathOverChord * moved;
-  }
-
-  std::vector<std::pair<PlatePair, double>> candidates(const ThreePoses& at) const {
+  std::vector<PlatePair> candidates(const ThreePoses& at) const {
     std::vector<SweptBox> boxes;
     for (std::size_t k = 0; k < m_plates.size(); ++k) {
       const Slabbed& plate = m_plates[k];
       if (!present(plate.panel, at)) continue;
-      boxes.push_back(sweptBox(plate.corners, plate.panel, at, 0));
+      const auto corners = plate.box.corners();
+      boxes.push_back(sweptBox({{corners.begin(), corners.end()}}, plate.panel, at, 0));
       boxes.back().what = static_cast<int>(k);
     }
-    std::vector<std::pair<PlatePair, double>> pairs;
+    std::vector<PlatePair> pairs;
     for (const auto& [first, second] : meetingBoxes(std::move(boxes))) {
       const Slabbed &p = plate(first), &q = plate(second);
-      if (p.body == q.body || !(p.wanted || q.wanted) ||
-          m_joined.contains(std::minmax(p.panel, q.panel)))
-        continue;
-      if (const auto moves_mm = movesNearBy(p, q, at))
-        pairs.push_back({{first, second}, *moves_mm});
+      if (p.body != q.body && (p.wanted || q.wanted) &&
+          !m_joined.contains(std::minmax(p.panel, q.panel)))
+        pairs.push_back({first, second});
     }
     return pairs;
   }
 
-  /// `out` keeps its room.
-  static void move(const ConvexSlab& slab, const Iso3& by, ConvexSlab& out) {
-    out.normal = by.linear() * slab.normal, out.from_mm = slab.from_mm, out.to_mm = slab.to_mm;
-    out.corners.clear(), out.edges.clear();
-    for (const Vec3& corner : slab.corners)
-      out.corners.push_back(by * corner);
-    for (const Vec3& edge : slab.edges)
-      out.edges.push_back(by.linear() * edge);
-  }
-  static ConvexSlab moved(const ConvexSlab& slab, const Iso3& by) {
-    ConvexSlab out;
-    move(slab, by, out);
-    return out;
+  Iso3 secondInFirst(const PlatePair& pair, const Pose& pose) const {
+    return inverseOf(pose.panels[plate(pair.first).panel]) * pose.panels[plate(pair.second).panel];
   }
 
-  SlabMeeting meetingAt(const PlatePair& pair, const Pose& pose, double far_mm = kFar_mm) const {
-    return meetingOf(pair, pose, &Slabbed::slabs, far_mm);
+  std::array<Iso3, 3> secondInFirst(const PlatePair& pair, const ThreePoses& at) const {
+    return {secondInFirst(pair, *at[0]), secondInFirst(pair, *at[1]), secondInFirst(pair, *at[2])};
   }
 
-  /// A slab of the second in the frame of the first, with the ball that it lies in.
-  struct Brought {
-    const ConvexSlab* own = nullptr;
-    ConvexSlab slab = {};
-    Vec3 middle = Vec3::Zero();
-    double radius = 0;
-  };
-  static std::pair<Vec3, double> ballOf(const ConvexSlab& slab) {
-    Vec3 low = Vec3::Constant(1e300), high = Vec3::Constant(-1e300);
-    for (const Vec3& corner : slab.corners)
-      low = low.cwiseMin(corner), high = high.cwiseMax(corner);
-    const double off = std::max(std::abs(slab.from_mm), std::abs(slab.to_mm));
-    return {0.5 * (low + high), 0.5 * (high - low).norm() + off};
+  /// How far anything in a box of the second of a pair moves against the first from the middle of
+  /// an interval on (mm).
+  static double moves_mm(const AxisBox& box, const std::array<Iso3, 3>& bInA) {
+    constexpr double kPathOverChord = 1.25; // a path is no straight line
+    double moved = 0;
+    for (const Vec3& corner : box.corners()) {
+      const Vec3 middle = bInA[1] * corner;
+      moved = std::max({moved, (bInA[0] * corner - middle).squaredNorm(),
+                        (bInA[2] * corner - middle).squaredNorm()});
+    }
+    return kPathOverChord * std::sqrt(moved);
   }
-
-  /// Only the nearest two matter, and beyond some distance not even how far those are apart.
-  SlabMeeting meetingOf(const PlatePair& pair, const Pose& pose,
-                        std::vector<ConvexSlab> Slabbed::*slabs, double far_mm = kFar_mm) const {
+  /// What of two panels may be nearer together than `near_mm`, by the boxes round it.
+  std::vector<SlabPair> nearAt(const PlatePair& pair, const Iso3& bInA, double near_mm) const {
     const Slabbed &a = plate(pair.first), &b = plate(pair.second);
-    const Iso3 bInA = inverseOf(pose.panels[a.panel]) * pose.panels[b.panel];
-    const std::size_t count = (b.*slabs).size();
-    if (m_brought.size() < count) m_brought.resize(count);
-    for (std::size_t k = 0; k < count; ++k) {
-      Brought& there = m_brought[k];
-      there.own = &(b.*slabs)[k];
-      move(*there.own, bInA, there.slab);
-      std::tie(there.middle, there.radius) = ballOf(there.slab);
+    const Iso3 aInB = inverseOf(bInA);
+    if (gapBetween(a.box, b.box.seenThrough(bInA)) >= near_mm ||
+        gapBetween(a.box.seenThrough(aInB), b.box) >= near_mm)
+      return {};
+    m_seen.clear();
+    for (const AxisBox& box : a.boxes)
+      m_seen.push_back(box.seenThrough(aInB));
+    std::vector<SlabPair> near;
+    for (std::size_t j = 0; j < b.slabs.size(); ++j) {
+      const AxisBox box = b.boxes[j].seenThrough(bInA);
+      for (std::size_t i = 0; i < a.slabs.size(); ++i)
+        if (gapBetween(a.boxes[i], box) < near_mm && gapBetween(m_seen[i], b.boxes[j]) < near_mm)
+          near.push_back({&a.slabs[i], &b.slabs[j]});
     }
-    SlabMeeting least;
-    for (const ConvexSlab& one : a.*slabs) {
-      const auto [middle, radius] = ballOf(one);
-      for (const Brought& other : std::span(m_brought).first(count)) {
-        const double apart = (other.middle - middle).norm() - radius - other.radius;
-        if (least.first && apart >= std::min(least.gap, far_mm)) continue;
-        const double gap =
-            gapBetween(one, other.slab, least.first ? std::min(least.gap, far_mm) : far_mm);
-        if (gap < least.gap || !least.first) least = {gap, &one, other.own};
-      }
-    }
-    return least;
+    return near;
+  }
+  /// What of two panels may meet in an interval: it is nearer together in the middle than it moves.
+  std::vector<SlabPair> nearThrough(const PlatePair& pair, const ThreePoses& at) const {
+    const std::array<Iso3, 3> bInA = secondInFirst(pair, at);
+    return nearAt(pair, bInA[1], moves_mm(plate(pair.second).box, bInA));
   }
 
-  Vec3 placeOf(const PlatePair& pair, const SlabMeeting& meeting, const Pose& pose) const {
-    return between(moved(*meeting.first, pose.panels[plate(pair.first).panel]),
-                   moved(*meeting.second, pose.panels[plate(pair.second).panel]));
+  /// True when anything of these is nearer together than `gap_mm`.
+  bool nearerAt(const PlatePair& pair, const std::vector<SlabPair>& near, const Pose& pose,
+                double gap_mm) const {
+    const Iso3 bInA = secondInFirst(pair, pose);
+    const ConvexSlab* there = nullptr;
+    return std::ranges::any_of(near, [&](const SlabPair& slabs) {
+      if (there != slabs.second) there = slabs.second, move(*there, bInA, m_brought[1]);
+      return gapBetween(*slabs.first, m_brought[1], gap_mm) < gap_mm;
+    });
+  }
+  bool meetAt(const PlatePair& pair, const std::vector<SlabPair>& near, const Pose& pose) const {
+    return nearerAt(pair, near, pose, -m_options.tolerance_mm);
+  }
+  bool meetAt(const PlatePair& pair, const Pose& pose) const {
+    return meetAt(pair, nearAt(pair, secondInFirst(pair, pose), -m_options.tolerance_mm), pose);
   }
 
-  /// The corner of one that is nearest to the other's plane and lies over it; roughly their place.
-  static Vec3 between(const ConvexSlab& a, const ConvexSlab& b) {
-    const auto middle = [](const ConvexSlab& slab) {
-      Vec3 sum = Vec3::Zero();
-      for (const Vec3& corner : slab.corners)
-        sum += corner;
-      return Vec3(sum / static_cast<double>(slab.corners.size()));
-    };
-    const Vec3 ma = middle(a), mb = middle(b);
-    Vec3 best = 0.5 * (ma + mb);
-    double nearest = 1e300;
-    for (const auto& [one, other, to] : {std::tuple{&a, &b, &mb}, std::tuple{&b, &a, &ma}})
-      for (const Vec3& corner : one->corners) {
-        const double off =
-            std::abs(other->normal.dot(corner - other->corners[0])) + 0.01 * (corner - *to).norm();
-        if (off < nearest) nearest = off, best = corner;
+  Vec3 placeOf(const PlatePair& pair, const SlabPair& slabs, const Pose& pose) const {
+    return placeBetween(moved(*slabs.first, pose.panels[plate(pair.first).panel]),
+                        moved(*slabs.second, pose.panels[plate(pair.second).panel]));
+  }
+
+  /// What of a pair is left when all that stays apart through an interval is taken out, and what of
+  /// it meets deepest in the middle.
+  struct Left {
+    std::vector<SlabPair> near;
+    SlabPair deepest = {};
+    double gap_mm = 1e300;
+  };
+  Left leftOf(const Stretched& one, const ThreePoses& at) const {
+    const std::array<Iso3, 3> bInA = secondInFirst(one.pair, at);
+    const ConvexSlab* there = nullptr;
+    Left left;
+    for (const SlabPair& slabs : one.near) {
+      if (there != slabs.second) {
+        there = slabs.second;
+        for (std::size_t k = 0; k < 3; ++k)
+          move(*there, bInA[k], m_brought[k]);
       }
-    return best;
+      const GapThrough through = gapThrough(*slabs.first, m_brought, -m_options.tolerance_mm);
+      if (through.parted) continue;
+      left.near.push_back(slabs);
+      if (through.middle_mm < left.gap_mm) left.gap_mm = through.middle_mm, left.deepest = slabs;
+    }
+    return left;
   }
 
   void search(double t0, double t1, const std::vector<Stretched>& pairs) {
     if (m_stop.stop_requested() || pairs.empty()) return;
     std::vector<BodyIndex> bodies;
-    for (const auto& [pair, start, end] : pairs)
-      bodies.push_back(plate(pair.first).body), bodies.push_back(plate(pair.second).body);
+    for (const Stretched& one : pairs)
+      bodies.push_back(plate(one.pair.first).body), bodies.push_back(plate(one.pair.second).body);
     const double middle = 0.5 * (t0 + t1);
-    const Pose& pose = poseAt(middle, m_motion.blocksFor(bodies));
+    const auto wanted = m_motion.blocksFor(bodies);
+    const ThreePoses at = {&poseAt(t0, wanted), &poseAt(middle, wanted), &poseAt(t1, wanted)};
     std::vector<Stretched> before, after;
-    for (const auto& [pair, start, end] : pairs) {
-      const SlabMeeting now = meetingAt(pair, pose);
-      const auto [least, most] = std::minmax({start.gap, now.gap, end.gap});
-      const double bend =
-          0.5 * std::abs(start.gap - 2 * now.gap + end.gap) + 0.25 * std::abs(end.gap - start.gap);
-      if (least - bend > -m_options.tolerance_mm) continue;
-      if (most < -m_options.tolerance_mm ||
-          turnBetween(m_assembly, t0, t1) <= m_options.finest_rad) {
-        if (now.gap < -m_options.tolerance_mm)
-          record(pair, t0, t1, {middle, -now.gap, parallel(pair, pose), placeOf(pair, now, pose)});
+    for (const Stretched& one : pairs) {
+      Left left = leftOf(one, at);
+      if (left.near.empty()) continue;
+      const bool meets = left.gap_mm < -m_options.tolerance_mm;
+      std::optional<bool> start = one.meetsAtStart, end = one.meetsAtEnd;
+      if (meets && !start) start = meetAt(one.pair, left.near, *at[0]);
+      if (meets && *start && !end) end = meetAt(one.pair, left.near, *at[2]);
+      const bool allTheWay = meets && *start && *end;
+      if (allTheWay || turnBetween(m_assembly, t0, t1) <= m_options.finest_rad) {
+        if (meets)
+          record(one.pair, t0, t1,
+                 {middle, -left.gap_mm, parallel(one.pair, *at[1]),
+                  placeOf(one.pair, left.deepest, *at[1])});
       } else {
-        before.push_back({pair, start, now}), after.push_back({pair, now, end});
+        before.push_back({one.pair, left.near, start, meets});
+        after.push_back({one.pair, std::move(left.near), meets, end});
       }
     }
     search(t0, middle, before);
@@ -432,17 +324,33 @@ private:
                b = pose.panels[plate(pair.second).panel].linear().col(2);
     return std::abs(a.dot(b)) > kParallel;
   }
+  Pose poseOf(const PlatePair& pair, double t) const {
+    return m_motion.poseAt(t,
+                           m_motion.blocksFor({plate(pair.first).body, plate(pair.second).body}));
+  }
   bool parallelAt(const PlatePair& pair, double t) const {
-    const Pose pose = m_motion.poseAt(t);
+    const Pose pose = poseOf(pair, t);
     return !pose.placed[plate(pair.first).panel] || !pose.placed[plate(pair.second).panel] ||
            parallel(pair, pose);
+  }
+
+  /// The panel as a drawing, without thickness. Few are asked for.
+  const std::vector<ConvexSlab>& sheetOf(int k) const {
+    const auto [at, isNew] = m_sheets.emplace(k, std::vector<ConvexSlab>());
+    if (isNew)
+      for (const Polygon& part : convexParts(m_assembly.panels[plate(k).panel].outline))
+        at->second.push_back(flat(part, 0, 0));
+    return at->second;
   }
 
   /// As drawings they still meet, in a corner or an edge, where they have parted as paper: like a
   /// fold, paper takes that up.
   bool stillMeet(const PlatePair& pair, double parted_rad) const {
-    const Pose pose = m_motion.poseAt(parted_rad);
-    return meetingOf(pair, pose, &Slabbed::sheet).gap <= kMeets_mm;
+    std::vector<SlabPair> all;
+    for (const ConvexSlab& other : sheetOf(pair.second))
+      for (const ConvexSlab& one : sheetOf(pair.first))
+        all.push_back({&one, &other});
+    return nearerAt(pair, all, poseOf(pair, parted_rad), kMeets_mm);
   }
 
   /// What of a run is neither made so nor for the stack of the shut card to judge: where it is
@@ -481,7 +389,9 @@ private:
   std::vector<Slabbed> m_plates;
   std::set<std::pair<PanelIndex, PanelIndex>> m_joined;
   std::map<double, Pose> m_poses;
-  mutable std::vector<Brought> m_brought; ///< room for slabs, kept from call to call
+  mutable std::map<int, std::vector<ConvexSlab>> m_sheets; ///< see sheetOf()
+  mutable std::array<ConvexSlab, 3> m_brought; ///< room for slabs, kept from call to call
+  mutable std::vector<AxisBox> m_seen;         ///< and for boxes
   std::map<PlatePair, std::vector<Run>> m_runs;
 };
 

@@ -30,20 +30,6 @@ struct PlateOptions {
   std::vector<StructureId> only;       ///< when not empty: pairs with a panel of one of these
 };
 
-/// How far apart two convex slabs are (mm; negative: how far one has to move for them to be clear):
-/// the largest gap along any of the directions that can part them. `corners` go round the slab's
-/// middle plane in world coordinates, `normal` is of length 1.
-struct ConvexSlab {
-  std::vector<Vec3> corners;
-  Vec3 normal = Vec3::UnitZ();
-  double from_mm = 0, to_mm = 0;
-  /// Directions of its edges, of parallel ones one; worked out from the corners when there are
-  /// none.
-  std::vector<Vec3> edges = {};
-};
-/// With `enough` the answer need not be exact beyond it: the search for a wider gap ends there.
-double gapBetween(const ConvexSlab& a, const ConvexSlab& b, double enough_mm = 1e300);
-
 /// Where slabs that belong to different bodies need the same room. What meets by its making is left
 /// out: panels with a fold, a foot or another joint between them (the caller sets slabs back from
 /// their edges by what the paper takes), what touches all the way, and panels that as drawings
