@@ -202,6 +202,9 @@ constexpr Sentence kFindingsSaid[] = {
     {"hand-does-nothing",
      QT_TRANSLATE_NOOP("words", "a hand is to move {panel} on {other}, but other joints hold it: "
                                 "the hand does nothing")},
+    {"over-nothing",
+     QT_TRANSLATE_NOOP("words", "{panel} is said to lie \"over {much}\" on {other}, but nothing "
+                                "else is joined to that side of it: leave that out")},
     {"hands-in-turn",
      QT_TRANSLATE_NOOP("words", "{panel} and {other} can be moved by hand, but only the one that "
                                 "lies on top first")},

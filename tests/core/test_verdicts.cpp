@@ -246,6 +246,7 @@ class TestVerdicts : public QObject {
 private slots:
   void flapsOnOnePageAreLiftedInTurn();
   void aHandThatCanMoveNothingIsTold();
+  void whatLiesOverNothingIsTold();
   void cardsThatAreWrongAreNotCalledGood_data();
   void cardsThatAreWrongAreNotCalledGood();
   void membersOfAClassAreJudgedAsTheRefereeDoes_data();
@@ -280,6 +281,21 @@ void TestVerdicts::aHandThatCanMoveNothingIsTold() {
       d, "card/page-b",
       {"size 40 x 8", "pivot 4,4 on s1/panel-1 at 10,50", "pivot 36,4 on card/page-b at 60,80"});
   QVERIFY(findCode(checked(d), "hand-does-nothing") || checked(d).verdict == Verdict::Spoiled);
+}
+
+void TestVerdicts::whatLiesOverNothingIsTold() {
+  // An arm that is to lie over one thing: the strap glued beside it, or nothing.
+  const auto arm = [](bool strap) {
+    Design d = card(150, 200);
+    if (strap) addPiece(d, "card/page-b", {"size 60 x 10", "glue 30,5 on card/page-b at 60,30"});
+    addPiece(d, "card/page-b",
+             {"size 60 x 10", "pivot 5,5 on card/page-b at 60,60 spun 0 to 30 over 1"});
+    return checked(d);
+  };
+  QVERIFY(!findCode(arm(true), "over-nothing"));
+  const Analysis alone = arm(false);
+  const Finding* told = findCode(alone, "over-nothing");
+  QVERIFY(told && told->amount == 1 && alone.verdict == Verdict::Advice);
 }
 
 void TestVerdicts::cardsThatAreWrongAreNotCalledGood_data() {

@@ -3,6 +3,8 @@
 #include "core/motion/openings.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
+#include <map>
+#include <set>
 
 // What the maker declares of the card's use holds: it is shown where it opens to; what is pulled
 // is pulled by something; and a card that is said not to be shut is told whether it could be.
@@ -59,6 +61,37 @@ void lookAtHands(const CheckInput& in, std::vector<Finding>& found) {
   }
 }
 
+/// What is to lie over other things has some of them beside it, at one of its pins and slides at
+/// least: a bar on two pins is often told the same at both.
+void lookAtOrder(const CheckInput& in, std::vector<Finding>& found) {
+  using Side = std::pair<PanelIndex, bool>;
+  const auto sideOf = [](const Joint& joint) -> std::optional<Side> {
+    if (const Glue* glue = std::get_if<Glue>(&joint)) return Side{glue->host, glue->onHostFace()};
+    if (const Pivot* pin = std::get_if<Pivot>(&joint)) return Side{pin->first, pin->onFace()};
+    if (const Slide* slide = std::get_if<Slide>(&joint)) return Side{slide->first, slide->onFace()};
+    return std::nullopt;
+  };
+  std::map<Side, int> things;
+  for (const Joint& joint : in.assembly.joints)
+    if (const auto side = sideOf(joint)) ++things[*side];
+  std::map<PanelIndex, const Guide*> alone;
+  std::set<PanelIndex> lies;
+  for (const Joint& joint : in.assembly.joints) {
+    const Guide* guide = guideOf(joint);
+    if (!guide || guide->over == 0) continue;
+    if (things[*sideOf(joint)] > 1)
+      lies.insert(guide->second);
+    else
+      alone.emplace(guide->second, guide);
+  }
+  for (const auto& [panel, guide] : alone) {
+    if (lies.contains(panel)) continue;
+    Finding f = findingOn(in, "over-nothing", Severity::Advice, {guide->second, guide->first});
+    f.amount = guide->over, f.unit = AmountUnit::Count;
+    found.push_back(std::move(f));
+  }
+}
+
 /// Whether a card that is used from some opening on could be shut: judged as if it were, what does
 /// not fit is told, as advice.
 void lookBelow(const CheckInput& in, std::vector<Finding>& found) {
@@ -90,6 +123,7 @@ std::vector<Finding> checkDeclaredUse(const CheckInput& in) {
   lookAtDisplay(in, found);
   lookAtPulls(in, found);
   lookAtHands(in, found);
+  lookAtOrder(in, found);
   lookBelow(in, found);
   return found;
 }
