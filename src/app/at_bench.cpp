@@ -50,7 +50,8 @@ std::vector<int> countsOf(const std::vector<std::vector<BenchNumber>>& numbers) 
 
 AtBench::AtBench(std::shared_ptr<const ReadyPlan> plan, WorkRecord record, std::string path,
                  QWidget* parent)
-    : QWidget(parent, Qt::Window), m_plan(std::move(plan)), m_path(std::move(path)),
+    : QWidget(parent, Qt::Window), m_plan(std::move(plan)),
+      m_kept(std::make_shared<KeptRecord>(std::move(path), record)),
       m_numbers(numbersOf(*m_plan->work)),
       m_work(std::make_unique<BenchWork>(m_plan->work->plan, m_plan->work->assembly(),
                                          countsOf(m_numbers), std::move(record), now())),
@@ -155,8 +156,7 @@ void AtBench::goOn() {
 
 /// The bench covers the window: what is wrong with the record is said on the bench itself.
 void AtBench::keepRecord() {
-  m_writer.write(
-      [path = m_path, record = m_work->record()] { return writeWorkRecord(path, record); });
+  m_writer.write([kept = m_kept, record = m_work->record()] { return kept->write(record); });
 }
 
 void AtBench::tell(const QString& what) {

@@ -13,6 +13,8 @@
 
 namespace hinge {
 
+class KeptRecord;
+
 /// The work as it is done, over the whole screen, to be read from a metre away: one step with its
 /// picture, at most two sentences, the next number very large. Keys, a pedal or a touch go on.
 /// What is done, measured and gone wrong is written beside the card's file after every act.
@@ -54,7 +56,7 @@ private:
   void enter();
 
   std::shared_ptr<const ReadyPlan> m_plan;
-  std::string m_path;
+  std::shared_ptr<KeptRecord> m_kept;
   std::vector<std::vector<BenchNumber>> m_numbers; ///< per step
   std::unique_ptr<BenchWork> m_work;
   CutPlan m_sheets;

@@ -3,6 +3,7 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/checks/practice.h"
+#include "core/io/file_lock.h"
 #include "core/io/maker_bench.h"
 #include "core/io/work_record_json.h"
 #include "render/sheets_pdf.h"
@@ -189,6 +190,7 @@ void RehearsalWindow::keep() {
                                     m_rehearsal->rights(), m_rehearsal->wrongs(),
                                     m_rehearsal->over()};
   m_writer.write([path = m_path, ended]() -> Result<void> {
+    const FileLock hold = FileLock::of(path);
     const auto record = readWorkRecord(path);
     // A record that cannot be read is not written over.
     if (!record) return record.error();

@@ -199,6 +199,9 @@ constexpr Sentence kErrorsSaid[] = {
     {"cutter.under-way",
      QT_TRANSLATE_NOOP("words", "a job was broken off: --resume goes on with it, --again begins on "
                                 "a new sheet")},
+    {"record.other-bench",
+     QT_TRANSLATE_NOOP("words", "another bench has gone on with this card since: close this one, "
+                                "and come back to go on from there")},
     {"splice.fold",
      QT_TRANSLATE_NOOP("words", "there the cut, or the tab behind it, would cross a fold")},
     {"splice.many", QT_TRANSLATE_NOOP("words", "there are as many splices as a card can have")},

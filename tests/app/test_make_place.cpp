@@ -231,6 +231,18 @@ private slots:
     QTest::keyClick(entry, Qt::Key_Return);
     QCOMPARE(bench->work().record().measured.size(), std::size_t(1));
     QVERIFY_NEAR(bench->work().record().measured.front().mm, 9, 1e-9);
+    // Another bench goes on with the card: what it has written stays, and this one says so.
+    QTRY_VERIFY_WITH_TIMEOUT(!bench->keeping(), kPatience_ms);
+    WorkRecord others = *readWorkRecord(workRecordPath(card.toStdString()));
+    others.done.push_back("elsewhere");
+    QVERIFY(writeWorkRecord(workRecordPath(card.toStdString()), others));
+    QTest::keyClick(bench, Qt::Key_Space);
+    QTRY_VERIFY_WITH_TIMEOUT(
+        std::ranges::any_of(
+            bench->findChildren<QLabel*>(),
+            [](QLabel* label) { return label->text().contains(QStringLiteral("another bench")); }),
+        kPatience_ms);
+    QVERIFY(*readWorkRecord(workRecordPath(card.toStdString())) == others);
     QTest::keyClick(bench, Qt::Key_Escape);
     QTRY_VERIFY_WITH_TIMEOUT(!m_window->findChild<AtBench*>(), kPatience_ms);
   }

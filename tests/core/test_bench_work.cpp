@@ -246,6 +246,34 @@ private slots:
     }
   }
 
+  /// Two benches on one card, and a rehearsal that ends meanwhile: what one of them has written is
+  /// never lost by what the other writes.
+  void twoBenchesOnOneCardLoseNothing() {
+    const std::string path = m_folder.filePath(QStringLiteral("two.hinge.work")).toStdString();
+    WorkRecord begun;
+    begun.done = {"ready"};
+    QVERIFY(writeWorkRecord(path, begun));
+    KeptRecord one(path, begun), other(path, begun);
+    WorkRecord more = begun;
+    more.done.push_back("cut:card");
+    QVERIFY(one.write(more));
+    WorkRecord rehearsed = more;
+    rehearsed.rehearsed = {{kStart, 5, 1, true}};
+    QVERIFY(writeWorkRecord(path, rehearsed)); // as the window of the rehearsal does
+    more.done.push_back("score:card");
+    QVERIFY(one.write(more));
+    WorkRecord there = *readWorkRecord(path);
+    QVERIFY(there.done == more.done && there.rehearsed == rehearsed.rehearsed);
+    WorkRecord late = begun;
+    late.done.push_back("dress:card");
+    const auto refused = other.write(late);
+    QVERIFY(!refused && refused.error().message.key == "record.other-bench");
+    QVERIFY(*readWorkRecord(path) == there);
+    // A record that is gone meanwhile is written anew.
+    QVERIFY(QFile::remove(QString::fromStdString(path)));
+    QVERIFY(one.write(more) && readWorkRecord(path)->done == more.done);
+  }
+
   void recordsOfOtherPlansAreKept() {
     const auto work = planned("night-market");
     WorkRecord record;

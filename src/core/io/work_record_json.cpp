@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/work_record_json.h"
+#include "core/io/file_lock.h"
 #include "core/io/json_reader.h"
 #include "core/io/maker_files.h"
 #include "core/io/text_file.h"
@@ -97,7 +98,9 @@ Result<RecordToGoOn> recordToGoOn(const std::string& path) {
   return RecordToGoOn{{}, record.error(), std::move(to).value()};
 }
 
-Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record) {
+namespace {
+
+std::string textOf(const WorkRecord& record) {
   Json out = {{"format", kRecord},         {"version", 1},
               {"current", record.current}, {"part", record.part},
               {"done", record.done},       {"timers", Json::array()},
@@ -121,7 +124,31 @@ Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record) 
                                 {"right", one.rights},
                                 {"wrong", one.wrongs},
                                 {"finished", one.finished}});
-  return writeMakersFile(path, out.dump(1, ' ', false, Json::error_handler_t::replace) + "\n");
+  return out.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+} // namespace
+
+Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record) {
+  return writeMakersFile(path, textOf(record));
+}
+
+Result<void> KeptRecord::write(WorkRecord record) {
+  const FileLock hold = FileLock::of(m_path);
+  if (fileExists(m_path)) {
+    const auto there = readFile(m_path);
+    if (!there) return there.error();
+    if (*there != m_text) {
+      auto other = readWorkRecord(m_path);
+      if (!other) return other.error();
+      record.rehearsed = m_last.rehearsed = other->rehearsed;
+      if (!(*other == m_last)) return Error{{"record.other-bench"}, m_path};
+    }
+  }
+  std::string text = textOf(record);
+  if (auto written = writeMakersFile(m_path, text); !written) return written;
+  m_text = std::move(text), m_last = std::move(record);
+  return {};
 }
 
 Result<OwnTimes> makersTimes() {

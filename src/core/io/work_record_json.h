@@ -25,6 +25,22 @@ struct RecordToGoOn {
 Result<RecordToGoOn> recordToGoOn(const std::string& path);
 Result<void> writeWorkRecord(const std::string& path, const WorkRecord& record);
 
+/// The record as one bench keeps it, act by act, in a file that others write too.
+class KeptRecord {
+public:
+  /// `asRead`: what was in the file when the work began.
+  KeptRecord(std::string path, WorkRecord asRead)
+      : m_path(std::move(path)), m_last(std::move(asRead)) {}
+
+  /// Rehearsals that ended meanwhile stay in it. Fails with "record.other-bench" when another bench
+  /// has written since, whose work is left as it is; else as writeMakersFile().
+  Result<void> write(WorkRecord record);
+
+private:
+  std::string m_path, m_text; ///< as it was written last; empty: not by this bench
+  WorkRecord m_last;
+};
+
 /// The maker's own times, for all cards, in the user's data folder.
 Result<OwnTimes> makersTimes();
 Result<void> keepTimes(const OwnTimes& times);
