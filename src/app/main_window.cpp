@@ -29,8 +29,13 @@ constexpr int kMostRecent = 8;
 const QString kFilter = QStringLiteral("Hinge Lantern (*.hinge)");
 } // namespace
 
-Design MainWindow::starterDesign() {
-  return Design{};
+Design MainWindow::emptyCard(const Settings& asBefore) {
+  Design design;
+  design.settings = startingSettings(asBefore.unit);
+  design.settings.sheet = asBefore.sheet;
+  if (asBefore.unit == LengthUnit::Inch)
+    design.card.width_mm = 5 * kMillimetresPerInch, design.card.height_mm = 7 * kMillimetresPerInch;
+  return design;
 }
 
 void MainWindow::askByDialogs() {
@@ -120,7 +125,7 @@ MainWindow::MainWindow(QWidget* parent)
 
   listen();
   qApp->installEventFilter(this);
-  m_document->start(starterDesign());
+  m_document->start(emptyCard(SizePlace::chosenLast()));
   go(BuildCard);
   stage().setFocus();
 }
@@ -233,6 +238,22 @@ void MainWindow::buildActions() {
   m_quit = make(tr("Quit"), QKeySequence::Quit, [this](bool) { close(); });
 }
 
+/// It is in the menu too, with its key.
+QToolButton* MainWindow::placeButton(QWidget* bar, const QString& text, Place place) {
+  auto* button = new QToolButton(bar);
+  button->setCheckable(true); // before its name: assistive technology asks from then on
+  button->setObjectName(QStringLiteral("place"));
+  button->setText(text);
+  button->setAccessibleName(tr("Place: %1").arg(text));
+  const QKeySequence keys(
+      Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place)));
+  button->setToolTip(keys.toString(QKeySequence::NativeText));
+  m_menu->insertAction(m_dark, make(text, keys, [this, to = place](bool) { go(to); }));
+  connect(button, &QToolButton::clicked, this, [this, to = place] { go(to); });
+  m_placeButtons.append(button);
+  return button;
+}
+
 QWidget* MainWindow::buildBar() {
   auto* bar = new QWidget(this);
   bar->setFixedHeight(50);
@@ -279,17 +300,9 @@ QWidget* MainWindow::buildBar() {
                                               {tr("Cut"), CutCard},
                                               {tr("Make"), MakeCard}};
   for (const auto& [text, place] : places) {
-    auto* button = new QToolButton(bar);
-    button->setCheckable(true); // before its name: assistive technology asks from then on
-    button->setObjectName(QStringLiteral("place"));
-    button->setText(text);
-    button->setAccessibleName(tr("Place: %1").arg(text));
-    button->setShortcut(QKeySequence(
-        Qt::CTRL | static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(place))));
-    connect(button, &QToolButton::clicked, this, [this, to = place] { go(to); });
-    m_placeButtons.append(button);
-    row->addWidget(button);
+    row->addWidget(placeButton(bar, text, place));
   }
+  m_menu->insertSeparator(m_dark);
   row->addStretch(1);
   for (QAction* action : {m_undo, m_redo}) {
     auto* button = quiet(action->text(), action->text());
@@ -312,7 +325,7 @@ void MainWindow::go(Place place) {
 void MainWindow::openNewPlace() {
   auto* place = new NewPlace(this);
   connect(place, &NewPlace::emptyChosen, this, [this] {
-    m_document->start(starterDesign());
+    m_document->start(emptyCard(m_document->committed().settings));
     go(SizeCard);
   });
   connect(place, &NewPlace::designChosen, this, [this](const Design& design) {

@@ -44,7 +44,8 @@ public:
   void offerRecovery();
   void setDark(bool dark);
   QString noticeText() const { return m_notice->isVisible() ? m_notice->text() : QString(); }
-  static Design starterDesign();
+  /// An empty card as its maker works: in a unit and from a sheet.
+  static Design emptyCard(const Settings& asBefore);
 
   /// Answers of the unsaved-changes prompt, replaceable so that it can be tested without a modal
   /// dialog.
@@ -70,6 +71,7 @@ private:
   void buildActions();
   QAction* make(const QString& text, const QKeySequence& keys,
                 const std::function<void(bool)>& run);
+  QToolButton* placeButton(QWidget* bar, const QString& text, Place place);
   QWidget* buildBar();
   void updateActions();
   void showRefusal(const QString& why);

@@ -9,13 +9,21 @@
 #include "core/edits/dressing.h"
 #include "core/edits/sheet.h"
 #include "core/paper/envelope.h"
+#include "core/units/lattice.h"
 #include "render/flat_painter.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QPainter>
+#include <QSettings>
 
 namespace hinge {
 namespace {
+
+const QString kUnit = QStringLiteral("unit"), kSheet = QStringLiteral("sheet");
+
+QString envelopeText(const Design& design) {
+  return said(nameOf(envelopeByKey(design.settings.envelope)), design.settings.unit);
+}
 
 /// The leaves as they are cut: x across the folds.
 Box2 flatLeaves(const Assembly& assembly) {
@@ -191,6 +199,14 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   refill();
 }
 
+Settings SizePlace::chosenLast() {
+  const auto unit = unitFromKey(QSettings().value(kUnit).toString().toStdString());
+  Settings settings = startingSettings(unit ? *unit : LengthUnit::Millimetre);
+  const std::string sheet = QSettings().value(kSheet).toString().toStdString();
+  if (sheetByKey(sheet).key == sheet) settings.sheet = sheet;
+  return settings;
+}
+
 void SizePlace::makeForm() {
   auto* form = m_form = new QFormLayout;
   form->setHorizontalSpacing(18);
@@ -231,7 +247,11 @@ void SizePlace::makeForm() {
     m_sheet->addItem(said(Text("sheet." + std::string(sheet.key))), asQt(sheet.key));
   m_envelope = combo(tr("Envelope"));
   for (const EnvelopeSize& envelope : knownEnvelopes())
-    m_envelope->addItem(said(Text("envelope." + std::string(envelope.key))), asQt(envelope.key));
+    m_envelope->addItem(said(nameOf(envelope)), asQt(envelope.key));
+  m_envelope->setEditable(true);
+  m_envelope->setInsertPolicy(QComboBox::NoInsert);
+  m_envelope->lineEdit()->setAccessibleName(tr("Envelope"));
+  m_envelope->setToolTip(tr("One of the list, or the inside measures of another: 5 3/4 x 4 3/8"));
   m_display = lineEdit(tr("Shown open at"), 110);
   m_openBy = lineEdit(tr("Pulls begin at"), 110);
   m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the "
@@ -243,6 +263,24 @@ void SizePlace::makeForm() {
                         "there: a tent that opens to 60°, a stand that never lies flat"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
+}
+
+/// One of the list by its name, or another by its measures.
+void SizePlace::commitEnvelope() {
+  Design next = m_document->committed();
+  const QString typed = m_envelope->currentText().trimmed();
+  if (typed == envelopeText(next)) return;
+  const int known = m_envelope->findText(typed);
+  const Result<std::string> key =
+      known >= 0 ? Result<std::string>(m_envelope->itemData(known).toString().toStdString())
+                 : envelopeKeyFrom(typed.toStdString(), next.settings.unit);
+  if (!key) {
+    m_envelope->setEditText(envelopeText(next));
+    return emit refused(said(key.error(), next.settings.unit));
+  }
+  next.settings.envelope = *key;
+  if (auto applied = m_document->apply(next, tr("choose the envelope")); !applied)
+    emit refused(said(applied.error(), next.settings.unit));
 }
 
 void SizePlace::listen() {
@@ -280,20 +318,24 @@ void SizePlace::listen() {
     });
   });
   connect(m_unit, &QComboBox::activated, this, [this, change] {
-    change(tr("choose the unit"), [this](Design& d) {
-      d.settings.unit = unitFromKey(m_unit->currentData().toString().toStdString()).value();
-    });
+    const QString key = m_unit->currentData().toString();
+    change(tr("choose the unit"),
+           [&](Design& d) { d = inUnit(d, unitFromKey(key.toStdString()).value()); });
+    QSettings().setValue(kUnit, key);
+    QSettings().setValue(kSheet, asQt(m_document->committed().settings.sheet));
   });
   connect(m_sheet, &QComboBox::activated, this, [this, change] {
     change(tr("choose the sheet"), [this](Design& d) {
       d.settings.sheet = m_sheet->currentData().toString().toStdString();
     });
+    QSettings().setValue(kSheet, m_sheet->currentData());
   });
   connect(m_envelope, &QComboBox::activated, this, [this, change] {
     change(tr("choose the envelope"), [this](Design& d) {
       d.settings.envelope = m_envelope->currentData().toString().toStdString();
     });
   });
+  connect(m_envelope->lineEdit(), &QLineEdit::editingFinished, this, &SizePlace::commitEnvelope);
   connect(m_display, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_openBy, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
   connect(m_worksFrom, &QLineEdit::editingFinished, this, &SizePlace::commitCard);
@@ -342,11 +384,17 @@ void SizePlace::offerStocks(const Design& d) {
   for (const Paper& paper : knownPapers())
     if (!paper.patterned() && !d.findPaper(paper.key)) offered.push_back(paper);
   offered.insert(offered.begin(), d.papers.begin(), d.papers.end());
-  if (offered == m_stocks) return void(m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock))));
-  m_stocks = offered;
+  const bool inches = d.settings.unit == LengthUnit::Inch;
+  if (offered == m_stocks && inches == m_stocksInInches)
+    return void(m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock))));
+  m_stocks = offered, m_stocksInInches = inches;
   m_stock->clear();
   for (const Paper& paper : offered)
-    m_stock->addItem(QStringLiteral("%1, %2 mm").arg(said(nameOf(paper))).arg(paper.thickness_mm),
+    m_stock->addItem((inches ? QStringLiteral("%1, %2 in") : QStringLiteral("%1, %2 mm"))
+                         .arg(said(nameOf(paper)),
+                              inches
+                                  ? asQt(formatNumber(paper.thickness_mm / kMillimetresPerInch, 3))
+                                  : QString::number(paper.thickness_mm)),
                      asQt(paper.key));
   m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock)));
 }
@@ -365,8 +413,8 @@ void SizePlace::refill() {
   offerStocks(d);
   m_unit->setCurrentIndex(m_unit->findData(QString::fromUtf8(unitKey(d.settings.unit).data())));
   m_sheet->setCurrentIndex(m_sheet->findData(QString::fromStdString(d.settings.sheet)));
-  m_envelope->setCurrentIndex(
-      m_envelope->findData(QString::fromUtf8(envelopeByKey(d.settings.envelope).key.data())));
+  m_envelope->setCurrentIndex(m_envelope->findData(asQt(d.settings.envelope)));
+  m_envelope->setEditText(envelopeText(d));
   for (const auto& [edit, angle] :
        {std::pair{m_display, d.card.display_deg}, std::pair{m_openBy, d.card.openBy_deg},
         std::pair{m_worksFrom, d.card.worksFrom_deg}, std::pair{m_worksTo, d.card.worksTo_deg}}) {
@@ -387,7 +435,11 @@ void SizePlace::refill() {
            length(side ? size.y() : size.x());
   };
   const Vec2 shut = assembled ? shutLeaves(**assembled).size() : Vec2(0, 0);
-  const EnvelopeNeed envelope = envelopeFor(shut.x(), shut.y(), 0, starting::kEnvelopeRoom_mm);
+  EnvelopeNeed envelope = envelopeFor(shut.x(), shut.y(), 0, starting::kEnvelopeRoom_mm);
+  // What is made to measure is made by a ruler.
+  const double step_mm = latticeStep_mm(d.settings.unit);
+  for (double* length_mm : {&envelope.long_mm, &envelope.short_mm})
+    *length_mm = -downToLattice(1e-6 - *length_mm, step_mm);
   // Of most bases the finished size is the shut card; where leaves reach past it both are told.
   const Vec2 finished(side ? d.card.width_mm : d.card.height_mm,
                       side ? d.card.height_mm : d.card.width_mm);

@@ -16,6 +16,9 @@ class SizePlace : public QWidget {
   Q_OBJECT
 public:
   SizePlace(Document* document, QWidget* parent = nullptr);
+  /// The unit and the sheet that the maker chose last for any card.
+  static Settings chosenLast();
+
   QLineEdit* widthField() const { return m_width; }
   QComboBox* baseChoice() const { return m_base; }
   QLineEdit* baseField(const QString& key) const {
@@ -32,11 +35,13 @@ private:
   void listen(); ///< to every field
   void refill();
   void commitCard();
+  void commitEnvelope();
   Document* m_document;
   QLineEdit *m_title, *m_width, *m_height, *m_display, *m_openBy, *m_worksFrom, *m_worksTo;
   void refillBase();
   void offerStocks(const Design& design);
   std::vector<Paper> m_stocks; ///< as they are offered
+  bool m_stocksInInches = false;
   QFormLayout* m_form;
   QComboBox* m_base;
   QString m_shownBase;                    ///< key of the base whose sizes have fields

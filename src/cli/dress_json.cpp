@@ -118,7 +118,7 @@ std::string matsToCsv(const Snapshot& snapshot) {
 std::string thicknessToJson(const Snapshot& snapshot) {
   const Assembly& assembly = **snapshot.assembly();
   const ShutState& shut = *snapshot.shut();
-  const EnvelopeSize& envelope = envelopeByKey(snapshot.design().settings.envelope);
+  const EnvelopeSize envelope = envelopeByKey(snapshot.design().settings.envelope);
   const EnvelopeNeed need =
       envelopeFor(shut.width_mm, shut.height_mm, shut.thickness_mm, starting::kEnvelopeRoom_mm);
   Json out = {{"thickness_mm", shut.thickness_mm},

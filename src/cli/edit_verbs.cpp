@@ -58,11 +58,9 @@ Result<bool> setChoice(Design& d, const std::string& key, const std::string& tex
   static const Choice kAll[] = {
       {"unit",
        {"mm", "cm", "in"},
-       [](Design& e, const std::string& word) { e.settings.unit = *unitFromKey(word); }},
+       [](Design& e, const std::string& word) { e = inUnit(e, *unitFromKey(word)); }},
       {"sheet", keysOf(knownSheets()),
        [](Design& e, const std::string& word) { e.settings.sheet = word; }},
-      {"envelope", keysOf(knownEnvelopes()),
-       [](Design& e, const std::string& word) { e.settings.envelope = word; }},
       {"fold",
        {"side", "top"},
        [](Design& e, const std::string& word) {
@@ -107,6 +105,11 @@ Result<bool> setOwn(Design& d, const std::string& key, const std::string& text) 
     const auto changed = withCardPaper(d, text);
     if (!changed) return Error{changed.error().message, "stock"};
     return d = *changed, true;
+  }
+  if (key == "envelope") {
+    const auto envelope = envelopeKeyFrom(text, d.settings.unit);
+    if (!envelope) return envelope.error();
+    return d.settings.envelope = *envelope, true;
   }
   if (const auto chosen = setChoice(d, key, text); !chosen || *chosen) return chosen;
   for (const auto& [name, size] :
@@ -219,7 +222,7 @@ int newDesign(const Options& o) {
   if (!o.unit.empty()) {
     const auto unit = unitFromKey(o.unit);
     if (!unit) return refuse(unit.error(), d.settings.unit);
-    d.settings.unit = *unit;
+    d.settings = startingSettings(*unit);
   }
   const auto sized = sizedCard(o, d);
   if (!sized) return refuse(sized.error(), d.settings.unit);
@@ -289,13 +292,16 @@ int setOne(const Options& o) {
   if (!id) return refuse(id.error(), d->settings.unit);
   Design base = *d;
   std::vector<std::string> sets = o.sets;
-  // What it is cut from is no size of its table.
-  constexpr std::string_view kPaper = "paper=";
+  // What it is cut from and what it is called are no sizes of its table.
+  constexpr std::string_view kPaper = "paper=", kName = "name=";
   for (const std::string& set : o.sets)
     if (set.starts_with(kPaper)) {
       auto with = withPaperFor(base, *id, set.substr(kPaper.size()));
       if (!with) return refuse(with.error(), d->settings.unit);
       base = std::move(with).value();
+      std::erase(sets, set);
+    } else if (set.starts_with(kName)) {
+      std::ranges::find(base.structures, *id, &StructureItem::id)->label = set.substr(kName.size());
       std::erase(sets, set);
     }
   const StructureItem& item = *base.find(*id);

@@ -99,7 +99,8 @@ constexpr Sentence kCommandLineSaid[] = {
     {"help.structure-id-s1-s2-or",
      QT_TRANSLATE_NOOP(
          "words",
-         "structure id (s1, s2, ...), or \"card\" for its base (base=gate), the sizes of that, "
+         "structure id (s1, s2, ...) for its sizes, its name and its paper, or \"card\" for its "
+         "base (base=gate), the sizes of that, "
          "width, height, title, unit, stock, sheet, envelope, slice, fold, rests, display_deg, "
          "open_by_deg, works_from_deg and works_to_deg (the openings between which it is used), "
          "thickness, weight_gsm, least_tab, tab_bevel_deg, fold_clearance, edge_reserve, "
@@ -178,6 +179,7 @@ constexpr Sentence kCommandLineSaid[] = {
          "  reverse 60 to 100 between 20 and 50     a section that folds the other way\n"
          "  tab left|right|bottom|top 12 KIND       paper added beyond an edge\n"
          "  tab at P 12 KIND [bevel 45]             beyond the edge on which P lies\n"
+         "  trim top 10 [from 20] [to 80]           so much off an edge, with all that is on it\n"
          "  corners round 5 | round P by 5 | snip P by 5\n"
          "  pull corner|end|line|opening P to P     moves what is at the first point\n"
          "  pull edge P to 60                       until the paper behind it is so wide\n"

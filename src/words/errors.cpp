@@ -46,6 +46,11 @@ constexpr Sentence kErrorsSaid[] = {
          "the second strut and front cannot reach a stop at this distance from the first")},
     {"error/line", QT_TRANSLATE_NOOP("words", "%1 (line %2)")},
     {"error/place", QT_TRANSLATE_NOOP("words", "%1: %2")},
+    {"envelope.size", QT_TRANSLATE_NOOP("words", "an envelope measures from %1 to %2")},
+    {"envelope.unknown",
+     QT_TRANSLATE_NOOP("words",
+                       "there is no envelope \"%1\": give its two inside measures, such as "
+                       "\"5 3/4 x 4 3/8\", or one of %2")},
     {"file.format",
      QT_TRANSLATE_NOOP(
          "words", "is not a Hinge Lantern project: member \"format\" is not \"hinge-lantern\"")},
@@ -493,6 +498,10 @@ constexpr Sentence kErrorsSaid[] = {
     {"sheet.reverse/nothing",
      QT_TRANSLATE_NOOP("words", "no score runs through the section to be reversed")},
     {"sheet.no-edge", QT_TRANSLATE_NOOP("words", "the sheet has no straight edge on that side")},
+    {"sheet.trim-apart", QT_TRANSLATE_NOOP("words", "trimmed so the sheet falls apart")},
+    {"sheet.trim-joint",
+     QT_TRANSLATE_NOOP("words", "what is joined at %1, %2 would be trimmed off: loosen it first")},
+    {"sheet.trim-nothing", QT_TRANSLATE_NOOP("words", "nothing is trimmed off there")},
     {"sheet.tab-deep", QT_TRANSLATE_NOOP("words", "the tab is deeper than its edge is long")},
     {"sheet.radius", QT_TRANSLATE_NOOP("words", "a radius of %1 has no room")},
     {"sheet.no-line", QT_TRANSLATE_NOOP("words", "there is no score at %1")},

@@ -214,6 +214,12 @@ constexpr Sentence kKindsSaid[] = {
     {"envelope.7x5", QT_TRANSLATE_NOOP("words", "7 1/4 x 5 1/4 inch")},
     {"envelope.square-155", QT_TRANSLATE_NOOP("words", "Square 155 mm")},
     {"envelope.square-220", QT_TRANSLATE_NOOP("words", "Square 220 mm")},
+    {"envelope.a2", QT_TRANSLATE_NOOP("words", "A2, 5 3/4 x 4 3/8 inch")},
+    {"envelope.a6-inch", QT_TRANSLATE_NOOP("words", "A6, 6 1/2 x 4 3/4 inch")},
+    {"envelope.a7-inch", QT_TRANSLATE_NOOP("words", "A7, 7 1/4 x 5 1/4 inch")},
+    {"envelope.no-10", QT_TRANSLATE_NOOP("words", "No. 10, 9 1/2 x 4 1/8 inch")},
+    {"envelope.square-6", QT_TRANSLATE_NOOP("words", "Square 6 inch")},
+    {"envelope.own", QT_TRANSLATE_NOOP("words", "%1 x %2 inside")},
 };
 
 } // namespace

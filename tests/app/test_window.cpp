@@ -28,6 +28,7 @@
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QTextDocumentFragment>
 #include <QThreadPool>
 #include <QTimer>
 #endif
@@ -391,7 +392,40 @@ private slots:
     emit envelope->activated(other);
     QCOMPARE(QString::fromStdString(m_window->document().committed().settings.envelope),
              envelope->itemData(other).toString());
+    // An envelope that is in no list: its inside measures.
+    envelope->setEditText(QStringLiteral("200 x 150"));
+    QTest::keyClick(envelope->lineEdit(), Qt::Key_Return);
+    QCOMPARE(m_window->document().committed().settings.envelope, std::string("own-200x150"));
+    envelope->setEditText(QStringLiteral("a big one"));
+    QTest::keyClick(envelope->lineEdit(), Qt::Key_Return);
+    QCOMPARE(m_window->document().committed().settings.envelope, std::string("own-200x150"));
+    QCOMPARE(envelope->currentText(), QStringLiteral("200 mm x 150 mm inside"));
     settle();
+  }
+  /// Who works in inches chooses so once.
+  void aNewCardKeepsUnitAndSheetOfTheLastOne() {
+    m_window->go(MainWindow::SizeCard);
+    const auto choose = [&](const char* name, const char* key) {
+      for (QComboBox* box : m_window->findChildren<QComboBox*>())
+        if (box->accessibleName() == QLatin1String(name)) {
+          box->setCurrentIndex(box->findData(QLatin1String(key)));
+          emit box->activated(box->currentIndex());
+        }
+    };
+    choose("Unit", "in");
+    const Settings& chosen = m_window->document().committed().settings;
+    QCOMPARE(chosen.sheet, std::string("letter"));
+    QVERIFY_NEAR(chosen.edgeReserve_mm, 25.4 / 8, 1e-9);
+    choose("Cut from", "12x12");
+    const Design next = MainWindow::emptyCard(SizePlace::chosenLast());
+    QVERIFY(next.settings.unit == LengthUnit::Inch);
+    QCOMPARE(next.settings.sheet, std::string("12x12"));
+    QVERIFY_NEAR(next.card.width_mm, 127, 1e-9);
+    // Back as it was: unit, sheet, and what had followed them.
+    choose("Cut from", "letter");
+    choose("Unit", "mm");
+    QCOMPARE(m_window->document().committed().settings.sheet, std::string("a4"));
+    QVERIFY(MainWindow::emptyCard(SizePlace::chosenLast()) == Design());
   }
   void aWidthIsTypedAndUndone() {
     m_window->document().select(StructureId{2});
@@ -1046,6 +1080,45 @@ private slots:
           items.at(k).role == QAccessible::Graphic)
         m_window->stage().pressItem(k);
     QVERIFY(m_window->document().selection() == StructureId{3});
+  }
+  /// Each place has a key, and the menu shows it.
+  void theMenuTakesOneToEveryPlace() {
+    for (int k = 0; k < 5; ++k) {
+      const QKeySequence keys(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + k));
+      QAction* found = nullptr;
+      for (QMenu* menu : m_window->findChildren<QMenu*>())
+        for (QAction* action : menu->actions())
+          if (action->shortcut() == keys) found = action;
+      QVERIFY2(found, qPrintable(keys.toString()));
+      m_window->go(k == 0 ? MainWindow::BuildCard : MainWindow::SizeCard);
+      QTest::keySequence(m_window.get(), keys);
+      for (QToolButton* button : m_window->findChildren<QToolButton*>())
+        if (button->objectName() == QStringLiteral("place"))
+          QCOMPARE(button->isChecked(), button->text() == found->text());
+    }
+  }
+  /// What is read aloud is what is seen: the opening in degrees, the verdict behind its name.
+  void openingAndVerdictAreSpoken() {
+    settle();
+    Fan& fan = m_window->stage().fan();
+    fan.setValue(1005);
+    QAccessibleInterface* opening = QAccessible::queryAccessibleInterface(&fan);
+    QVERIFY(opening && opening->valueInterface());
+    QCOMPARE(opening->valueInterface()->currentValue().toDouble(), 100.5);
+    QCOMPARE(opening->valueInterface()->maximumValue().toDouble(), 180.0);
+    QCOMPARE(opening->text(QAccessible::Value), QStringLiteral("100.5°"));
+    opening->valueInterface()->setCurrentValue(40);
+    QCOMPARE(fan.value(), 400);
+    int named = 0;
+    for (QLabel* label : m_window->findChildren<QLabel*>()) {
+      if (label->accessibleName().isEmpty() || label->text().isEmpty()) continue;
+      const QString heard = QAccessible::queryAccessibleInterface(label)->text(QAccessible::Name);
+      const QString seen = QTextDocumentFragment::fromHtml(label->text()).toPlainText();
+      QVERIFY2(heard.startsWith(label->accessibleName()) && heard.endsWith(seen),
+               qPrintable(heard));
+      ++named;
+    }
+    QVERIFY(named > 0);
   }
   void everyControlHasAnAccessibleName() {
     for (QWidget* widget : m_window->findChildren<QWidget*>()) {

@@ -478,6 +478,47 @@ private slots:
     QCOMPARE(run({"gallery", one, "--columns", "0", "-o", picture}).code, 2);
     QCOMPARE(run({"gallery", at("missing.hinge"), "-o", picture}).code, 2);
   }
+  /// A card in inches begins on the sheet and the ruler of who works in inches.
+  void whatIsNewInInchesStandsOnAnInchRuler() {
+    const QString file = at("begun.hinge");
+    QCOMPARE(run({"new", file, "--width", "5 1/4", "--height", "7 1/4", "--unit", "in"}).code, 0);
+    QCOMPARE(fileOf(file)["settings"].toObject()["sheet"].toString(), QStringLiteral("letter"));
+    for (const char* kind : {"box", "vfold", "side-box", "tiers", "platform", "cube", "step"}) {
+      const QString one = at("one.hinge");
+      QFile::remove(one);
+      QVERIFY(QFile::copy(file, one));
+      QVERIFY2(run({"add", one, kind, "--on", "gutter"}).code == 0, kind);
+      // Whole numbers and fractions, no decimals: all stand on the ruler.
+      const QByteArray page = run({"describe", one}).out;
+      const QByteArray sizes = page.mid(page.indexOf("\ns1 ") + 1).split('\n').value(0);
+      QVERIFY2(sizes.contains('/') && !sizes.contains('.'), sizes);
+    }
+    QCOMPARE(run({"add", file, "box", "--on", "gutter"}).code, 0);
+    QVERIFY(run({"describe", file}).out.contains("tab=1/2"));
+    QVERIFY(run({"set", file, "card", "envelope=4 3/8 x 5 3/4"}).code <= 1);
+    const Ran checked = run({"check", file});
+    QVERIFY2(checked.out.contains("too large for the envelope 5 3/4 in x 4 3/8 in inside"),
+             checked.out);
+    const Ran wrong = run({"set", file, "card", "envelope=huge"});
+    QCOMPARE(wrong.code, 2);
+    QVERIFY2(wrong.err.contains("such as \"5 3/4 x 4 3/8\""), wrong.err);
+    // Fractions side by side, as they are typed.
+    QVERIFY(run({"topper", file, "card/page-b", "disc", "--set", "at 2 3 1/2", "--set",
+                 "size 1 3/4 x 1 3/4"})
+                .code <= 1);
+    const QByteArray page = run({"describe", file}).out;
+    QVERIFY2(page.contains("at 2 3 1/2, size 1 3/4 x 1 3/4"), page);
+  }
+  /// What its maker calls it is what it is called.
+  void piecesAreCalledByTheirNames() {
+    const QString file = copyOf("steps-in-the-fold");
+    QCOMPARE(run({"set", file, "s2", "name=Accordion"}).code, 0);
+    QVERIFY(run({"describe", file}).out.contains("called Accordion"));
+    const QByteArray seats = run({"seats", file}).out;
+    QVERIFY2(seats.contains("face of panel 2 of Accordion") && !seats.contains(" of s2"), seats);
+    QCOMPARE(run({"set", file, "s2", "name="}).code, 0);
+    QVERIFY(run({"seats", file}).out.contains("face of panel 2 of Free piece s2"));
+  }
   void refusalsTellLengthsInTheCardsUnit() {
     const QString file = at("inches.hinge");
     QCOMPARE(run({"new", file, "--width", "5", "--height", "7", "--unit", "in"}).code, 0);

@@ -61,7 +61,7 @@ private slots:
     const Ran ran = run({"sheet", file, "card", "score 60mm m,", "8", "1/2", "m"});
     QVERIFY2(ran.code == 0, ran.err);
     QVERIFY2(ran.out.startsWith("lengths in in\n"), ran.out);
-    QVERIFY2(ran.out.contains("+ score 2.3622047244 mountain\n"), ran.out);
+    QVERIFY2(ran.out.contains("+ score 60mm mountain\n"), ran.out);
     QVERIFY2(ran.out.contains("+ score 8 1/2 mountain\n"), ran.out);
     const Ran turned = run({"sheet", file, "card", "turn 8 1/2"});
     QVERIFY2(turned.out.contains("- score 8 1/2 mountain\n+ score 8 1/2 valley\n"), turned.out);

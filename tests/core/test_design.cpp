@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/paper/envelope.h"
 #include "core/structures/registry.h"
 #endif
 
@@ -72,6 +73,32 @@ private slots:
     const auto edited = setCard(card(), c);
     QVERIFY(!edited.ok());
     QCOMPARE(QString::fromStdString(edited.error().place), QStringLiteral("card width"));
+  }
+  /// Settings that nobody touched follow the unit and come back; what was set stays.
+  void untouchedSettingsFollowTheUnit() {
+    Design d;
+    d.settings.edgeReserve_mm = 4;
+    const Design inches = inUnit(d, LengthUnit::Inch);
+    QCOMPARE(inches.settings.sheet, std::string("letter"));
+    QCOMPARE(inches.settings.edgeReserve_mm, 4.0);
+    QCOMPARE(inches.settings.matBorder_mm, 25.4 / 8);
+    QVERIFY(inches.card == d.card);
+    QVERIFY(inUnit(inches, LengthUnit::Millimetre) == d);
+    QVERIFY(startingSettings(LengthUnit::Millimetre) == Settings());
+  }
+  void envelopesAreKnownOrOnesOwn() {
+    const auto own = envelopeKeyFrom("4 3/8 x 5 3/4", LengthUnit::Inch);
+    QVERIFY(own && isEnvelope(*own));
+    QVERIFY_NEAR(envelopeByKey(*own).long_mm, 146.05, 1e-4);
+    QVERIFY_NEAR(envelopeByKey(*own).short_mm, 111.125, 1e-4);
+    // The same as the known one of that size, told as its maker did.
+    QVERIFY_NEAR(envelopeByKey("a2").long_mm, envelopeByKey(*own).long_mm, 1e-4);
+    QCOMPARE(*envelopeKeyFrom("no-10", LengthUnit::Inch), std::string("no-10"));
+    for (const char* wrong : {"", "huge", "5 3/4", "x 4", "5 x", "5 x 0", "5 x -4", "1e9 x 3"})
+      QVERIFY2(!envelopeKeyFrom(wrong, LengthUnit::Inch), wrong);
+    for (const char* wrong :
+         {"own-", "own-10", "own-10x20", "own-10x5x3", "own-nanx5", "own-9e9x5"})
+      QVERIFY2(!isEnvelope(wrong), wrong);
   }
   void twinsPointAtEachOther() {
     for (const StructureKind* kind : structureKinds())

@@ -10,7 +10,7 @@ namespace hinge {
 namespace {
 
 std::vector<Finding> checkEnvelope(const CheckInput& in) {
-  const EnvelopeSize& envelope = envelopeByKey(in.design.settings.envelope);
+  const EnvelopeSize envelope = envelopeByKey(in.design.settings.envelope);
   if (envelope.long_mm <= 0 || in.motion.anyLoose() || !in.motion.shuts())
     return {}; // loose paper has no one size
   const auto laid = in.snapshot.laid(in.stop);
@@ -26,7 +26,7 @@ std::vector<Finding> checkEnvelope(const CheckInput& in) {
             never > 0 ? Severity::Spoils : Severity::Advice,
             {"card"}};
   f.amount = never > 0 ? never : tight;
-  f.detail = "envelope." + std::string(envelope.key);
+  f.detail = nameOf(envelope);
   return {f};
 }
 

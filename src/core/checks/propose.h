@@ -8,8 +8,9 @@ namespace hinge {
 
 /// The design with a new structure on a seat: of the sizes that its kind drafts, made smaller or
 /// moved along the fold until nothing that it has a part in spoils the card, as far as `given`
-/// leaves them free. When no try works the first one is added: the findings then say what is wrong.
-/// After a stop request the try at hand is. Cost: up to 21 analyses.
+/// leaves them free; in a card in inches then on eighths, or sixteenths. When no try works the
+/// first one is added: the findings then say what is wrong. After a stop request the try at hand
+/// is. Cost: up to 21 analyses.
 Result<Added> addProposed(const Design& design, std::string_view kind, std::string_view seat,
                           const ParameterValues& given, std::stop_token stop = {});
 

@@ -26,6 +26,29 @@ std::optional<StructureId> ownerOfKey(std::string_view key) {
   return slash == std::string_view::npos ? std::nullopt : structureIdFromText(key.substr(0, slash));
 }
 
+Settings startingSettings(LengthUnit unit) {
+  Settings settings;
+  settings.unit = unit;
+  if (unit != LengthUnit::Inch) return settings;
+  settings.foldClearance_mm = starting::kFoldClearanceInch_mm;
+  settings.edgeReserve_mm = starting::kEdgeReserveInch_mm;
+  settings.matBorder_mm = starting::kMatBorderInch_mm;
+  settings.sheet = "letter";
+  return settings;
+}
+
+Design inUnit(Design design, LengthUnit unit) {
+  const Settings before = startingSettings(design.settings.unit), after = startingSettings(unit);
+  Settings& now = design.settings;
+  const auto follow = [&](auto Settings::*member) {
+    if (now.*member == before.*member) now.*member = after.*member;
+  };
+  follow(&Settings::foldClearance_mm), follow(&Settings::edgeReserve_mm);
+  follow(&Settings::matBorder_mm), follow(&Settings::sheet);
+  now.unit = unit;
+  return design;
+}
+
 const StructureItem* Design::find(StructureId id) const {
   const auto it = std::ranges::find(structures, id, &StructureItem::id);
   return it == structures.end() ? nullptr : &*it;

@@ -99,6 +99,9 @@ struct Settings {
   bool operator==(const Settings&) const = default;
 };
 
+/// The settings of a card that is begun in a unit: what a hand sets stands on that unit's ruler.
+Settings startingSettings(LengthUnit unit);
+
 /// The whole document, an immutable value: edits return a new one.
 struct Design {
   std::string title;
@@ -125,6 +128,10 @@ struct Design {
   /// Of the pieces that a structure, or without one the base, makes.
   const Paper& paperOf(std::optional<StructureId> owner) const;
 };
+
+/// The card in another unit. Settings that are still those a card in the old one begins with become
+/// those of the new one; sizes stay as they are.
+Design inUnit(Design design, LengthUnit unit);
 
 /// Every paper by itself, no key twice, and every one that is named is there; the place of an error
 /// is where it is named ("stock", "s3", "dressing.rules[1]").

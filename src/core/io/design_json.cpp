@@ -308,7 +308,8 @@ void readSettings(Reader& settings, Settings& out) {
   settings.positive("mat_border_mm", out.matBorder_mm);
   settings.keyOf(knownSheets(), "sheet", out.sheet);
   settings.yesOrNo("slice", out.slice);
-  settings.keyOf(knownEnvelopes(), "envelope", out.envelope);
+  settings.text("envelope", out.envelope);
+  if (!isEnvelope(out.envelope)) settings.keyOf(knownEnvelopes(), "envelope", out.envelope);
 }
 
 void readStructures(Reader& in, std::optional<Error>& error, Design& d) {

@@ -188,8 +188,7 @@ private:
     if (word == "stock") return stock(rest);
     if (word == "sheet-size" && sheetByKey(rest).key == rest)
       return d.settings.sheet = rest, Result<void>();
-    if (word == "envelope" && envelopeByKey(rest).key == rest)
-      return d.settings.envelope = rest, Result<void>();
+    if (word == "envelope" && isEnvelope(rest)) return d.settings.envelope = rest, Result<void>();
     if (word == "slice") return d.settings.slice = true, Result<void>();
     if (const CardNumber* number = findCardNumber(word)) {
       auto set = setCardNumber(d, *number, rest);

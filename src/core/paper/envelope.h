@@ -1,35 +1,31 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/units/length.h"
 #include <algorithm>
 #include <array>
+#include <string>
 #include <string_view>
 
 namespace hinge {
 
-/// Inside size of an envelope, called "envelope.KEY" in words/; the first one is made to measure
-/// and fits whatever the shut card needs.
+/// Inside size of an envelope. The first of those that are known is made to measure and fits
+/// whatever the shut card needs. A maker's own has its size in its key: "own-146.05x111.125".
 struct EnvelopeSize {
-  std::string_view key;
-  double long_mm, short_mm;
+  std::string key;
+  double long_mm = 0, short_mm = 0;
 };
 
-inline const std::array<EnvelopeSize, 7>& knownEnvelopes() {
-  static const std::array<EnvelopeSize, 7> all{{{"to-measure", 0, 0},
-                                                {"c6", 162, 114},
-                                                {"c5", 229, 162},
-                                                {"dl", 220, 110},
-                                                {"7x5", 184.15, 133.35},
-                                                {"square-155", 155, 155},
-                                                {"square-220", 220, 220}}};
-  return all;
-}
+inline constexpr int kKnownEnvelopes = 12;
+const std::array<EnvelopeSize, kKnownEnvelopes>& knownEnvelopes();
 
 /// The envelope of that key, or the one made to measure.
-inline const EnvelopeSize& envelopeByKey(std::string_view key) {
-  for (const EnvelopeSize& envelope : knownEnvelopes())
-    if (envelope.key == key) return envelope;
-  return knownEnvelopes().front();
-}
+EnvelopeSize envelopeByKey(std::string_view key);
+bool isEnvelope(std::string_view key);
+/// The key of what a maker says: a known one, or the two inside measures, "5 3/4 x 4 3/8". Fails
+/// with what there is to choose from, or with a measure that could not be read.
+Result<std::string> envelopeKeyFrom(std::string_view text, LengthUnit unit);
+/// "envelope.KEY" in words/; an own one by its measures.
+Text nameOf(const EnvelopeSize& envelope);
 
 /// What an envelope must measure inside: `room_mm` on every side and the thickness once.
 struct EnvelopeNeed {

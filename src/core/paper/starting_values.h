@@ -28,6 +28,14 @@ constexpr double kMatBorder_mm = 3.0;    ///< of a layer round what lies below i
 constexpr double kNarrowPanel_mm = 25.0; ///< panels narrower than this have half the border
 constexpr double kNarrowNeck_mm = 4.0;   ///< paper narrower than this tears
 
+// The same for cards in inches, on numbers that an inch ruler has.
+constexpr double kInch_mm =
+    25.4; ///< apart from units/length.h, which is included where these are not
+constexpr double kTabDepthInch_mm = kInch_mm / 2;
+constexpr double kFoldClearanceInch_mm = kInch_mm / 16;
+constexpr double kEdgeReserveInch_mm = kInch_mm / 8;
+constexpr double kMatBorderInch_mm = kInch_mm / 8;
+
 // Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.
 constexpr double kLeastCard_mm = 20.0;
 constexpr double kLargestCard_mm = 1000.0;
