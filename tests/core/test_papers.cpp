@@ -356,6 +356,25 @@ private slots:
                  words.c_str());
     }
   }
+  /// In inches whole numbers and fractions stand beside one another, in sizes and in places.
+  void fractionsComeBackSideBySide() {
+    Topper topper;
+    topper.shape = "disc", topper.face = "card/page-b", topper.paper = "moss";
+    for (const double x : {0.0, 12.7, 25.4, 88.9})
+      for (const double y : {0.0, 3.175, 76.2, 98.425}) {
+        topper.at = {x, y}, topper.width_mm = 12.7 + x, topper.height_mm = 12.7 + y;
+        const std::string words = inWords(topper, LengthUnit::Inch);
+        const auto again = topperFromWords(words, LengthUnit::Inch);
+        QVERIFY2(again.ok() && (again->at - topper.at).norm() < 1e-9, words.c_str());
+        QVERIFY2(std::abs(again->width_mm - topper.width_mm) < 1e-9 &&
+                     std::abs(again->height_mm - topper.height_mm) < 1e-9,
+                 words.c_str());
+      }
+    const auto typed = toppedUp(topper, {"at 2 3 1/2", "size 3 3/4 x 1 in"}, LengthUnit::Inch);
+    QVERIFY(typed.ok() && (typed->at - Vec2(50.8, 88.9)).norm() < 1e-9);
+    QVERIFY_NEAR(typed->width_mm, 95.25, 1e-9);
+    QVERIFY_NEAR(typed->height_mm, 25.4, 1e-9);
+  }
   void rulesToppersAndSplicesComeBackFromTheirWords() {
     std::mt19937 random(6);
     const auto any = [&](int most) {

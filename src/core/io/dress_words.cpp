@@ -38,11 +38,18 @@ Error notUnderstood(std::string_view what) {
   return {{"dress.words", std::string(what.substr(0, 60))}, ""};
 }
 
-/// A length in one word, whatever the unit.
+/// A length in one word, whatever the unit: for lists of borders, where a blank would part them.
 std::string inOneWord(double length_mm, LengthUnit unit) {
   const std::string text = exactLength(length_mm, unit);
   if (text.find(' ') == std::string::npos) return text;
   return exactLength(length_mm, LengthUnit::Millimetre) + "mm";
+}
+
+/// The second of two lengths side by side. A bare fraction would be taken for part of the first.
+std::string beside(double length_mm, LengthUnit unit) {
+  const std::string text = exactLength(length_mm, unit);
+  const bool bare = text.find('/') != std::string::npos && text.find(' ') == std::string::npos;
+  return bare && length_mm > 0 ? "0 " + text : text;
 }
 
 /// Before and behind the colon.
@@ -67,6 +74,21 @@ public:
   bool done() const { return m_at >= m_all.size(); }
   std::string next() { return done() ? "" : m_all[m_at++]; }
   std::string peek() const { return done() ? "" : m_all[m_at]; }
+  /// A length: a whole number takes the fraction behind it along, and a number its unit.
+  Result<double> length_mm(LengthUnit unit) {
+    std::string text = next();
+    const auto isDigits = [](std::string_view word) {
+      return !word.empty() && word.find_first_not_of("0123456789") == std::string_view::npos;
+    };
+    const std::string behind = peek();
+    const auto stroke = behind.find('/');
+    const bool isFraction = stroke != std::string::npos && isDigits(behind.substr(0, stroke)) &&
+                            parseLength_mm(behind, unit).ok();
+    if (isFraction && isDigits(std::string_view(text).substr(text.starts_with('-') ? 1 : 0)))
+      text += " " + next();
+    if (peek() == "mm" || peek() == "cm" || peek() == "in") text += " " + next();
+    return parseLength_mm(text, unit);
+  }
   std::string rest() {
     std::string text;
     while (!done())
@@ -85,8 +107,7 @@ Result<Print> printFromWords(Words& words, LengthUnit unit) {
   while (!words.done()) {
     const std::string word = words.next();
     if (word == "every" || word == "share") {
-      const std::string number = words.next();
-      const auto value = word == "every" ? parseLength_mm(number, unit) : parseAngle_deg(number);
+      const auto value = word == "every" ? words.length_mm(unit) : parseAngle_deg(words.next());
       if (!value) return value.error();
       (word == "every" ? print.repeat_mm : print.share) = *value;
     } else if (const auto ink = colourFromText(word)) {
@@ -100,9 +121,9 @@ Result<Print> printFromWords(Words& words, LengthUnit unit) {
 
 Result<SheetsAtHand> sheetFromWords(Words& words, LengthUnit unit) {
   SheetsAtHand sheet;
-  const auto width = parseLength_mm(words.next(), unit);
+  const auto width = words.length_mm(unit);
   const bool by = words.next() == "x";
-  const auto height = parseLength_mm(words.next(), unit);
+  const auto height = words.length_mm(unit);
   if (!width || !height || !by) return notUnderstood("sheets");
   sheet.width_mm = *width, sheet.height_mm = *height;
   if (words.done()) return sheet;
@@ -136,7 +157,7 @@ Result<void> readOnePart(const std::string& part, LengthUnit unit, Paper& paper)
     return paper.print = *print, Result<void>();
   }
   if (what == "picture") {
-    const auto wide = parseLength_mm(words.next(), unit);
+    const auto wide = words.length_mm(unit);
     const auto bytes = fromBase64(words.next());
     if (!wide || !bytes || !words.done()) return notUnderstood("picture");
     return paper.picture = Picture{*bytes, *wide}, Result<void>();
@@ -210,9 +231,9 @@ Result<Region> outlineFromWords(Words& words) {
 }
 
 Result<void> readLengths(Words& words, LengthUnit unit, bool by, double& one, double& other) {
-  const auto first = parseLength_mm(words.next(), unit);
+  const auto first = words.length_mm(unit);
   if (by && words.next() != "x") return notUnderstood("size");
-  const auto second = parseLength_mm(words.next(), unit);
+  const auto second = words.length_mm(unit);
   if (!first) return first.error();
   if (!second) return second.error();
   one = *first, other = *second;
@@ -279,20 +300,20 @@ std::string inWords(const Paper& paper, LengthUnit unit) {
     text += fmt::format(", surface {}", kSurfaceKeys[static_cast<std::size_t>(paper.surface)]);
   if (paper.print) {
     text += fmt::format(", print {} every {} share {}", paper.print->key,
-                        inOneWord(paper.print->repeat_mm, unit), exactNumber(paper.print->share));
+                        exactLength(paper.print->repeat_mm, unit), exactNumber(paper.print->share));
     for (const Colour& ink : paper.print->inks)
       text += " " + ink.text();
   }
   if (paper.picture)
-    text += fmt::format(", picture {} {}", inOneWord(paper.picture->width_mm, unit),
+    text += fmt::format(", picture {} {}", exactLength(paper.picture->width_mm, unit),
                         toBase64(paper.picture->bytes));
   if (paper.way != PatternWay::None)
     text += fmt::format(", way {}", kWayKeys[static_cast<std::size_t>(paper.way)]);
   if (paper.grain != Grain::Unknown)
     text += fmt::format(", grain {}", kGrainKeys[static_cast<std::size_t>(paper.grain)]);
   for (const SheetsAtHand& sheet : paper.sheets) {
-    text += fmt::format(", sheets {} x {}", inOneWord(sheet.width_mm, unit),
-                        inOneWord(sheet.height_mm, unit));
+    text += fmt::format(", sheets {} x {}", exactLength(sheet.width_mm, unit),
+                        exactLength(sheet.height_mm, unit));
     if (sheet.count) text += fmt::format(" {}", *sheet.count);
   }
   if (paper.price) text += ", price " + exactNumber(*paper.price);
@@ -343,13 +364,13 @@ Result<DressRule> ruleFromWords(std::string_view text, LengthUnit unit) {
 std::string inWords(const Topper& topper, LengthUnit unit) {
   std::string text =
       fmt::format("{} {} on {}: paper {}, at {} {}, size {} x {}, detail {}", topper.name(),
-                  topper.shape, topper.face, topper.paper, inOneWord(topper.at.x(), unit),
-                  inOneWord(topper.at.y(), unit), inOneWord(topper.width_mm, unit),
-                  inOneWord(topper.height_mm, unit), exactNumber(topper.detail));
+                  topper.shape, topper.face, topper.paper, exactLength(topper.at.x(), unit),
+                  beside(topper.at.y(), unit), exactLength(topper.width_mm, unit),
+                  exactLength(topper.height_mm, unit), exactNumber(topper.detail));
   if (topper.turn_deg != 0) text += ", turned " + exactNumber(topper.turn_deg);
   if (topper.mirrored) text += ", mirrored";
   if (topper.fix != TopperFix::Flat)
-    text += fmt::format(", {} {}", keyOf(topper.fix), inOneWord(topper.raised_mm, unit));
+    text += fmt::format(", {} {}", keyOf(topper.fix), exactLength(topper.raised_mm, unit));
   if (topper.mat) text += ", mat " + inWords(*topper.mat, unit, ':');
   if (!topper.text.empty()) text += ", text " + quoted(topper.text, ',');
   const auto ring = [](const Polygon& corners) {
@@ -388,8 +409,8 @@ Result<Topper> topperFromWords(std::string_view text, LengthUnit unit) {
 }
 
 std::string inWords(const Splice& splice, LengthUnit unit) {
-  return fmt::format("{}: at {}, overlap {}{}{}", splice.panel, inOneWord(splice.at_mm, unit),
-                     inOneWord(splice.overlap_mm, unit), splice.level ? ", level" : "",
+  return fmt::format("{}: at {}, overlap {}{}{}", splice.panel, exactLength(splice.at_mm, unit),
+                     exactLength(splice.overlap_mm, unit), splice.level ? ", level" : "",
                      splice.onFace ? ", on-face" : "");
 }
 

@@ -167,11 +167,13 @@ std::string exactLength(double length_mm, LengthUnit unit) {
     return again && std::abs(*again - length_mm) < kExact_mm;
   };
   if (std::string text = formatLength(length_mm, unit, false); exact(text, unit)) return text;
+  std::string inMillimetres = fmt::format("{}mm", length_mm);
   for (int decimals = 3; decimals < 12; ++decimals)
     if (std::string text = formatNumber(length_mm / millimetresIn(unit), decimals);
         exact(text, unit))
-      return text;
-  return fmt::format("{}mm", length_mm);
+      // 60 mm is no number of an inch ruler; nor are ten decimals.
+      return inMillimetres.size() < text.size() ? inMillimetres : text;
+  return inMillimetres;
 }
 
 std::vector<std::string> sentencesOf(const SheetInWork& sheet, LengthUnit unit) {
