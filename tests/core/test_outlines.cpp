@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/rim.h"
 #include "core/pieces/outline_edits.h"
+#include "core/pieces/sheet_words.h"
 #include "core/pieces/snapping.h"
 #include "core/units/tolerances.h"
 #include "support.h"
+#include <fmt/format.h>
+#include <random>
 
 using namespace hinge;
 using namespace hinge::test;
@@ -233,6 +236,71 @@ private slots:
              std::string("sheet.tab-deep"));
     QCOMPARE(codeOf(withTab(work, 1, 0, WorkLine::Kind::Valley, 20)),
              std::string("sheet.tab-deep"));
+  }
+
+  /// So much off one side: lines end at the new edge, what was on the rest is gone.
+  void sidesAreTrimmed() {
+    PieceWork work = sheet(kSheet, {score({30, 0}, {30, 60}), score({0, 50}, {100, 50}),
+                                    score({0, 20}, {100, 20}), score({10, 52}, {20, 58})});
+    work.windows = {rectangle({60, 30}, {80, 55}), rectangle({40, 53}, {45, 57})};
+    const auto top = withTrimmed(work, SheetEdge::Top, 10, -1e4, 1e4);
+    QVERIFY(top);
+    // The first opening is open to the top now, the second is gone, with the score on the edge and
+    // the one beyond it.
+    QVERIFY_NEAR(std::abs(signedArea_mm2(top->outline)), 100 * 50 - 20 * 20, 1e-9);
+    QVERIFY(top->windows.empty());
+    QCOMPARE(top->lines.size(), std::size_t(2));
+    QVERIFY(near(top->lines[0].to, {30, 50}) && near(top->lines[1].to, {100, 20}));
+    // As far as the score.
+    work.windows.clear(), work.lines.pop_back();
+    const auto corner = withTrimmed(work, SheetEdge::Top, 10, -1e4, 30);
+    QVERIFY(corner && corner->outline.size() == 6);
+    for (const Vec2& at : {Vec2(0, 50), Vec2(30, 50), Vec2(30, 60), Vec2(100, 60)})
+      QVERIFY(std::ranges::any_of(corner->outline, [&](const Vec2& c) { return c == at; }));
+    // The score stops where it would run along the edge, the level one begins there.
+    QVERIFY(near(corner->lines[0].to, {30, 50}));
+    QVERIFY(near(corner->lines[1].from, {30, 50}) && near(corner->lines[1].to, {100, 50}));
+    QCOMPARE(codeOf(withTrimmed(work, SheetEdge::Top, 60, -1e4, 1e4)),
+             std::string("sheet.trim-apart"));
+    QCOMPARE(codeOf(withTrimmed(work, SheetEdge::Left, 10, 70, 80)),
+             std::string("sheet.trim-nothing"));
+    QVERIFY_NEAR(std::abs(signedArea_mm2(withTrimmed(work, SheetEdge::Left, 10, 20, 50)->outline)),
+                 6000 - 300, 1e-9);
+    work.joints.push_back({{50, 58}, "card/page-a", {10, 10}, given::Glue(), {}});
+    QCOMPARE(codeOf(withTrimmed(work, SheetEdge::Top, 10, 40, 60)),
+             std::string("sheet.trim-joint"));
+    QVERIFY(withTrimmed(work, SheetEdge::Top, 10, 60, 100));
+  }
+  /// In words, in inches, on sheets of any size: what is left is what was there less the strip.
+  void trimmedInWords() {
+    std::mt19937 chance(5);
+    const auto sixteenths = [&](int least, int most) {
+      return static_cast<int>(std::uniform_int_distribution(least, most)(chance));
+    };
+    const auto inches = [](int of) { return exactLength(of * 25.4 / 16, LengthUnit::Inch); };
+    const char* const sides[] = {"left", "right", "bottom", "top"};
+    for (int n = 0; n < 60; ++n) {
+      const int wide = sixteenths(32, 160), high = sixteenths(32, 160), side = n % 4;
+      const int across = side < 2 ? wide : high, depth = sixteenths(1, across - 1);
+      const auto made =
+          workedBy({},
+                   fmt::format("size {} x {}; score {} v; trim {} {}", inches(wide), inches(high),
+                               inches(wide / 2), sides[side], inches(depth)),
+                   LengthUnit::Inch);
+      QVERIFY2(made.ok(), made ? "" : hinge::say(made.error()).c_str());
+      const double inch2 = 25.4 * 25.4 / 256;
+      const int along = side < 2 ? high : wide;
+      QVERIFY_NEAR(std::abs(signedArea_mm2(made->work.outline)),
+                   (wide * high - depth * along) * inch2, 1e-6);
+      for (const WorkLine& line : made->work.lines)
+        QVERIFY(distanceToOutline(made->work.outline, line.from) < 1e-9 &&
+                distanceToOutline(made->work.outline, line.to) < 1e-9);
+      // Written and read again it is the same sheet.
+      const auto sentences = sentencesOf(*made, LengthUnit::Inch);
+      const auto again =
+          workedBy({}, fmt::format("{}", fmt::join(sentences, "; ")), LengthUnit::Inch);
+      QVERIFY(again && sentencesOf(*again, LengthUnit::Inch) == sentences);
+    }
   }
 
   void pointsSnap() {

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/hand_words.h"
-#include "core/pieces/outline_edits.h"
 #include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/units/length.h"
@@ -30,7 +29,7 @@ public:
         {"smooth", &HandSentence::smooth}, {"round", &HandSentence::round},
         {"snip", &HandSentence::snip},     {"lean", &HandSentence::lean},
         {"repeat", &HandSentence::repeat}, {"alike", &HandSentence::alike},
-        {"close", &HandSentence::close}};
+        {"close", &HandSentence::close},   {"trim", &HandSentence::trim}};
     return all;
   }
 
@@ -52,6 +51,25 @@ private:
     const auto to = point();
     if (!to) return m_in.lost("x,y");
     return std::pair{*from, *to};
+  }
+
+  /// "trim top 3/8 [from 2] [to 3 1/2]".
+  Made trim() {
+    const auto side = sideIn(m_in);
+    if (!side) return m_in.lost("left, right, bottom, top");
+    const auto depth = m_in.length();
+    if (!depth) return m_in.lost("length");
+    const int along = *side == SheetEdge::Left || *side == SheetEdge::Right ? 1 : 0;
+    constexpr double kFar_mm = 1e4;
+    double ends[2] = {-kFar_mm, kFar_mm};
+    for (int k : {0, 1}) {
+      if (!m_in.take(k == 0 ? "from" : "to")) continue;
+      const auto place = m_in.length();
+      if (!place) return m_in.lost("length");
+      ends[k] = *place + m_corner[along];
+    }
+    if (!(*depth > 0) || !(ends[0] < ends[1])) return Error{"sheet.trim-nothing", ""};
+    return withTrimmed(m_work, *side, *depth, ends[0], ends[1]);
   }
 
   Made pull() {
@@ -183,6 +201,16 @@ private:
 };
 
 } // namespace
+
+std::optional<SheetEdge> sideIn(SheetScanner& in) {
+  static constexpr std::pair<std::string_view, SheetEdge> kSides[] = {{"left", SheetEdge::Left},
+                                                                      {"right", SheetEdge::Right},
+                                                                      {"bottom", SheetEdge::Bottom},
+                                                                      {"top", SheetEdge::Top}};
+  for (const auto& [word, side] : kSides)
+    if (in.take(word)) return side;
+  return std::nullopt;
+}
 
 const std::vector<std::string_view>& handVerbs() {
   static const std::vector<std::string_view> words = [] {

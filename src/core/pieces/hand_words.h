@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/design/piece_work.h"
+#include "core/pieces/outline_edits.h"
 #include "core/pieces/sheet_scanner.h"
 
 namespace hinge {
@@ -25,6 +26,9 @@ const std::vector<std::string_view>& handVerbs();
 
 /// Reads the line that is meant by its place on the lower edge or by a point.
 Result<std::size_t> lineMeant(const PieceWork& work, SheetScanner& in, const Vec2& corner);
+
+/// The side of a sheet that is named next, "left", "right", "bottom" or "top".
+std::optional<SheetEdge> sideIn(SheetScanner& in);
 
 /// What a sentence comes to when it begins with one of these words; nothing when it does not.
 /// `corner` is the point of the flat frame from which places are read.

@@ -4,6 +4,7 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace hinge {
 namespace {
@@ -139,6 +140,103 @@ Result<PieceWork> withTab(const PieceWork& work, std::size_t edge, double depth_
   made.outline.insert(made.outline.begin() + static_cast<std::ptrdiff_t>(edge) + 1,
                       std::begin(corners), std::end(corners));
   made.lines.push_back({kind, base.first, base.second});
+  if (auto valid = validate(made, ""); !valid) return valid.error();
+  return made;
+}
+
+namespace {
+
+/// What clipping moved by a hair back to where it was: on a coordinate of the paper, or of the cut.
+class Exactly {
+public:
+  void add(const Polygon& polygon) {
+    for (const Vec2& corner : polygon)
+      for (int axis : {0, 1})
+        m_known[axis].push_back(corner[axis]);
+  }
+  Vec2 operator()(Vec2 point) const {
+    constexpr double kHair_mm = 4 * kRegionLattice_mm;
+    for (int axis : {0, 1})
+      for (const double known : m_known[axis])
+        if (std::abs(point[axis] - known) < kHair_mm) {
+          point[axis] = known;
+          break;
+        }
+    return point;
+  }
+
+private:
+  std::vector<double> m_known[2];
+};
+
+/// The stretches of a line that lie in the paper, not along its rim.
+std::vector<WorkLine> within(const Polygon& rim, const WorkLine& line, const Exactly& exactly) {
+  const Vec2 along = line.to - line.from;
+  std::vector<double> ends{0, 1};
+  for (const auto& [from, to] : edgesOf(rim)) {
+    const Vec2 edge = to - from;
+    const double cross = cross2(along, edge);
+    if (std::abs(cross) < 1e-12) continue;
+    const double t = cross2(Vec2(from - line.from), edge) / cross,
+                 s = cross2(Vec2(from - line.from), along) / cross;
+    if (t > 0 && t < 1 && s > -1e-9 && s < 1 + 1e-9) ends.push_back(t);
+  }
+  std::ranges::sort(ends);
+  std::vector<std::pair<double, double>> stretches;
+  for (std::size_t k = 0; k + 1 < ends.size(); ++k) {
+    const Vec2 middle = line.from + 0.5 * (ends[k] + ends[k + 1]) * along;
+    if ((ends[k + 1] - ends[k]) * along.norm() < kTouch_mm) continue;
+    if (!contains(Region(rim), middle) || distanceToOutline(rim, middle) < kTouch_mm) continue;
+    if (!stretches.empty() && stretches.back().second == ends[k])
+      stretches.back().second = ends[k + 1];
+    else
+      stretches.push_back({ends[k], ends[k + 1]});
+  }
+  std::vector<WorkLine> lines;
+  for (const auto& [from, to] : stretches) {
+    lines.push_back(line);
+    if (from > 0) lines.back().from = exactly(line.from + from * along);
+    if (to < 1) lines.back().to = exactly(line.from + to * along);
+  }
+  return lines;
+}
+
+} // namespace
+
+Result<PieceWork> withTrimmed(const PieceWork& work, SheetEdge side, double depth_mm,
+                              double from_mm, double to_mm) {
+  const Box2 box = boundsOf(work.outline);
+  const int axis = side == SheetEdge::Left || side == SheetEdge::Right ? 0 : 1, other = 1 - axis;
+  const bool low = side == SheetEdge::Left || side == SheetEdge::Bottom;
+  constexpr double kBeyond_mm = 10;
+  Vec2 least, most;
+  least[axis] = low ? box.low[axis] - kBeyond_mm : box.high[axis] - depth_mm;
+  most[axis] = low ? box.low[axis] + depth_mm : box.high[axis] + kBeyond_mm;
+  least[other] = from_mm, most[other] = to_mm;
+  const Polygon off = rectangle(least, most);
+  Exactly exactly;
+  exactly.add(off), exactly.add(work.outline);
+  PieceWork made = work;
+  made.windows.clear();
+  std::vector<Region> taken{Region(off)};
+  for (const Polygon& window : work.windows) {
+    if (overlapArea_mm2(Region(window), Region(off)) < kRegionSpeck_mm2)
+      made.windows.push_back(window);
+    else
+      taken.emplace_back(window), exactly.add(window);
+  }
+  const Region before(work.outline);
+  const std::vector<Region> left = without(before, taken);
+  if (left.size() != 1 || !left.front().holes.empty()) return Error{"sheet.trim-apart", ""};
+  if (area_mm2(before) - area_mm2(left.front()) < 1e-3) return Error{"sheet.trim-nothing", ""};
+  made.outline.clear(), made.lines.clear();
+  for (const Vec2& corner : left.front().rim)
+    made.outline.push_back(exactly(corner));
+  for (const WorkLine& line : work.lines)
+    std::ranges::copy(within(made.outline, line, exactly), std::back_inserter(made.lines));
+  for (const PieceJoint& joint : work.joints)
+    if (!contains(Region(made.outline), joint.at))
+      return Error{{"sheet.trim-joint", Millimetres{joint.at.x()}, Millimetres{joint.at.y()}}, ""};
   if (auto valid = validate(made, ""); !valid) return valid.error();
   return made;
 }

@@ -35,6 +35,13 @@ enum class SheetEdge { Left, Right, Bottom, Top };
 /// The longest edge on one side of the bounding box.
 std::optional<std::size_t> outermost(const PieceWork& work, SheetEdge side);
 
+/// So much cut off along one side of the bounding box, between two places along it (x of the upper
+/// and lower side, y of the others). Scores and cuts end at the new edge, an opening that it meets
+/// becomes part of the rim, and what is cut off is gone. Fails where nothing is cut off, where the
+/// sheet falls apart, and where something is joined to what is cut off.
+Result<PieceWork> withTrimmed(const PieceWork& work, SheetEdge side, double depth_mm,
+                              double from_mm, double to_mm);
+
 /// How far the paper reaches from an edge, square to it: what "so wide" means to one who moves it.
 double widthAt_mm(const PieceWork& work, std::size_t edge);
 

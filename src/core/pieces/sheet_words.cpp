@@ -306,21 +306,15 @@ private:
   }
 
   Result<void> tab() {
-    static constexpr std::pair<std::string_view, SheetEdge> kEdges[] = {
-        {"left", SheetEdge::Left},
-        {"right", SheetEdge::Right},
-        {"bottom", SheetEdge::Bottom},
-        {"top", SheetEdge::Top}};
     std::optional<std::size_t> base;
     if (m_in.take("at")) {
       const auto at = point();
       if (!at) return lost("x,y");
       base = edgeAt(work(), *at, kNearEdge_mm);
     } else {
-      const auto edge =
-          std::ranges::find_if(kEdges, [&](const auto& e) { return m_in.take(e.first); });
-      if (edge == std::end(kEdges)) return lost("left, right, bottom, top, at");
-      base = outermost(work(), edge->second);
+      const auto edge = sideIn(m_in);
+      if (!edge) return lost("left, right, bottom, top, at");
+      base = outermost(work(), *edge);
     }
     if (!base) return Error{"sheet.no-edge", ""};
     const auto depth = m_in.length();
