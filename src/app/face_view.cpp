@@ -399,7 +399,8 @@ void FaceView::paintSaying(QPainter& p, const Face& face) const {
   const Seat& seat = (*made)->seats[face.seat];
   p.setPen(theme.ink);
   p.setFont(Look::font(14, QFont::Bold));
-  p.drawText(QRectF(16, 8, width() - 32, 22), Qt::AlignLeft | Qt::AlignVCenter, said(seat.label));
+  p.drawText(QRectF(16, 8, width() - 32, 22), Qt::AlignLeft | Qt::AlignVCenter,
+             said(seatName(snapshot->design(), **made, seat)));
   p.setFont(Look::font(12));
   p.setPen(theme.inkSoft);
   const auto seen = m_hand->seen();

@@ -83,7 +83,7 @@ void StageView::paintSeats(QPainter& painter) const {
   if (!m_hoveredSeat.valid()) return;
   const Seat& seat = assembly()->seats[m_hoveredSeat];
   const QString text = tr("%1, %2").arg(
-      said(seat.label),
+      said(seatName(m_document->design(), *assembly(), seat)),
       QString::fromStdString(formatLength(seat.length_mm, m_document->design().settings.unit)));
   painter.setFont(Look::font(13, QFont::DemiBold));
   const QRectF box(m_scene.beadOf(seat) + QPointF(16, -44), // clear of the letters

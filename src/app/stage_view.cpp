@@ -2,6 +2,7 @@
 #include "app/stage_view.h"
 #include "app/look.h"
 #include "app/saying.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include <QElapsedTimer>
 #include <QMouseEvent>
@@ -290,7 +291,7 @@ QList<AccessibleItem> StageView::accessibleItems() const {
                    : seat.kind() == SeatKind::Span ? tr("span %1")
                                                    : tr("fold %1"))
                       .arg(asQt(seat.key)),
-                  said(seat.label),
+                  said(seatName(m_document->design(), *assembly(), seat)),
                   QRectF(m_scene.beadOf(seat) - QPointF(8, 8), QSizeF(16, 16)).toRect(),
                   QAccessible::Button, true});
   for (const auto& tag : m_tags->tags())

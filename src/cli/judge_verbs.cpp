@@ -4,6 +4,7 @@
 #include "core/base/deadline.h"
 #include "core/checks/analysis.h"
 #include "core/io/design_json.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
 #include <algorithm>
@@ -38,14 +39,14 @@ int listSeats(const Options& o) {
   const auto assembly = snapshot.assembly();
   if (!assembly) return refuse(assembly.error(), d->settings.unit);
   if (o.json)
-    fmt::print("{}", seatsToJson(**assembly));
+    fmt::print("{}", seatsToJson(*d, **assembly));
   else
     for (const Seat& seat : (*assembly)->seats) {
       const bool face = seat.kind() == SeatKind::Face;
       const auto side = [&](std::size_t k) {
         return (*assembly)->panels[seat.sides[k].panel].label;
       };
-      fmt::print("{:16} {:36} {:>12}  {}\n", seat.key, say(seat.label),
+      fmt::print("{:16} {:36} {:>12}  {}\n", seat.key, say(seatName(*d, **assembly, seat)),
                  formatLength(seat.length_mm, d->settings.unit),
                  say(face ? Text("cli.seat-face", seatStart(**assembly, seat))
                           : Text("cli.seat-fold", side(0), side(1))));

@@ -6,6 +6,7 @@
 #include "core/paper/envelope.h"
 #include "core/states/shut_state.h"
 #include "core/states/stand.h"
+#include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
 #include <fmt/format.h>
@@ -97,11 +98,11 @@ Text seatStart(const Assembly& assembly, const Seat& seat) {
   return "seat.start/edge";
 }
 
-std::string seatsToJson(const Assembly& assembly) {
+std::string seatsToJson(const Design& design, const Assembly& assembly) {
   Json out = Json::array();
   for (const Seat& seat : assembly.seats) {
     Json entry = {{"id", seat.key},
-                  {"label", say(seat.label)},
+                  {"label", say(seatName(design, assembly, seat))},
                   {"length_mm", seat.length_mm},
                   {"kind", seatKindKey(seat.kind())},
                   {"start", say(seatStart(assembly, seat))}};

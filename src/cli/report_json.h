@@ -17,7 +17,7 @@ std::string kindsToJson();
 /// [{"id","label","length_mm","kind":"valley"|"ridge"}]
 /// From where places on a seat are read: the line it stands on, as its maker sees it.
 Text seatStart(const Assembly& assembly, const Seat& seat);
-std::string seatsToJson(const Assembly& assembly);
+std::string seatsToJson(const Design& design, const Assembly& assembly);
 /// {"verdict","mobility","findings":[{"code",...,"mend","mend_sought"}],"shut":{"thickness_mm",
 /// "width_mm","height_mm","thickest_sheets"},"stand":{...}}
 std::string analysisToJson(const Analysis& analysis);

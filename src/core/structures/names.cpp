@@ -18,6 +18,13 @@ Text panelName(const Design& design, const Assembly& assembly, PanelIndex index)
   return panel.owner ? Text("of", panel.label, nameOf(design, *panel.owner)) : panel.label;
 }
 
+Text seatName(const Design& design, const Assembly& assembly, const Seat& seat) {
+  const PanelIndex panel = seat.sides[0].panel;
+  if (seat.kind() != SeatKind::Face || !assembly.panels[panel].owner) return seat.label;
+  const bool isFace = seat.key == assembly.panels[panel].key;
+  return {isFace ? "face-of" : "back-of", panelName(design, assembly, panel)};
+}
+
 Text pieceName(const Design& design, const Assembly& assembly, PieceIndex index) {
   const Piece& piece = assembly.pieces[index];
   if (!piece.owner) return piece.label;

@@ -8,6 +8,8 @@ namespace hinge {
 Text nameOf(const Design& design, StructureId id);
 /// "wall a of Roof"; a page by itself.
 Text panelName(const Design& design, const Assembly& assembly, PanelIndex panel);
+/// What a seat is called: a face by its panel and whose that is.
+Text seatName(const Design& design, const Assembly& assembly, const Seat& seat);
 /// What a flat piece is called: by its structure, and which of its pieces when it has several
 /// ("Tower, tier 2 lid"); of the base what it is ("card", "second page").
 Text pieceName(const Design& design, const Assembly& assembly, PieceIndex piece);
