@@ -1,11 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/accessible_items.h"
+#include "app/fan.h"
+#include "app/saying.h"
 #include <QAbstractButton>
 #include <QAbstractItemView>
 #include <QAccessibleWidget>
 #include <QComboBox>
+#include <QCoreApplication>
+#include <QLabel>
 #include <QPointer>
+#include <QTextDocumentFragment>
 #include <QWidget>
+#include <cmath>
 
 namespace hinge {
 namespace {
@@ -159,9 +165,54 @@ private:
   QAbstractButton* m_button;
 };
 
+/// A label with a name is heard by it and by what it says. Qt gives the name in place of the text.
+class LabelInterface : public QAccessibleWidget {
+public:
+  explicit LabelInterface(QLabel* label)
+      : QAccessibleWidget(label, QAccessible::StaticText), m_label(label) {}
+  QString text(QAccessible::Text kind) const override {
+    const QString own = QTextDocumentFragment::fromHtml(m_label->text()).toPlainText();
+    if (kind != QAccessible::Name) return QAccessibleWidget::text(kind);
+    const QString name = m_label->accessibleName();
+    return name.isEmpty() || own.isEmpty() ? name + own : tr("%1: %2").arg(name, own);
+  }
+
+private:
+  static QString tr(const char* text) { return QCoreApplication::translate("hinge::Label", text); }
+  QLabel* m_label;
+};
+
+/// The opening in degrees, as the reading says it; the slider counts tenths.
+class FanInterface : public QAccessibleWidget, public QAccessibleValueInterface {
+public:
+  explicit FanInterface(Fan* fan) : QAccessibleWidget(fan, QAccessible::Slider), m_fan(fan) {}
+  void* interface_cast(QAccessible::InterfaceType type) override {
+    if (type == QAccessible::ValueInterface) return static_cast<QAccessibleValueInterface*>(this);
+    return QAccessibleWidget::interface_cast(type);
+  }
+  QString text(QAccessible::Text kind) const override {
+    if (kind == QAccessible::Value) return asQt(formatAngle(m_fan->value() / Fan::kPerDegree));
+    return QAccessibleWidget::text(kind);
+  }
+  QVariant currentValue() const override { return m_fan->value() / Fan::kPerDegree; }
+  void setCurrentValue(const QVariant& degrees) override {
+    m_fan->setValue(static_cast<int>(std::lround(degrees.toDouble() * Fan::kPerDegree)));
+  }
+  QVariant maximumValue() const override { return m_fan->maximum() / Fan::kPerDegree; }
+  QVariant minimumValue() const override { return m_fan->minimum() / Fan::kPerDegree; }
+  QVariant minimumStepSize() const override { return m_fan->singleStep() / Fan::kPerDegree; }
+
+private:
+  Fan* m_fan;
+};
+
 QAccessibleInterface* makeInterface(const QString& name, QObject* object) {
   if (auto* button = qobject_cast<QAbstractButton*>(object))
     return button->isCheckable() ? new CheckableInterface(button) : nullptr;
+  if (auto* fan = qobject_cast<Fan*>(object)) return new FanInterface(fan);
+  if (name == QLatin1String("QLabel"))
+    if (auto* label = qobject_cast<QLabel*>(object); !label->accessibleName().isEmpty())
+      return new LabelInterface(label);
   if (name == QLatin1String("QComboBox"))
     if (auto* box = qobject_cast<QComboBox*>(object)) return new ComboInterface(box);
   auto* widget = qobject_cast<QWidget*>(object);

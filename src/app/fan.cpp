@@ -19,8 +19,7 @@ Fan::Fan(QWidget* parent) : QAbstractSlider(parent) {
   setValue(1000);
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Opening"));
-  setAccessibleDescription(
-      tr("Opening angle of the card in tenths of a degree, 0 shut to 1800 open flat"));
+  setAccessibleDescription(tr("Opening angle of the card in degrees, 0 shut to 180 open flat"));
   setToolTip(tr("Drag the leaf, or use the arrow keys; space plays"));
   m_play.setInterval(16);
   connect(&m_play, &QTimer::timeout, this, &Fan::advance);

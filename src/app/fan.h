@@ -13,6 +13,8 @@ namespace hinge {
 class Fan : public QAbstractSlider {
   Q_OBJECT
 public:
+  static constexpr double kPerDegree = 10; ///< steps of the slider
+
   explicit Fan(QWidget* parent = nullptr);
   double opening_rad() const { return radians(value() / 10.0); }
   void setOpening_rad(double opening_rad);
