@@ -176,6 +176,13 @@ public:
     const QString name = m_label->accessibleName();
     return name.isEmpty() || own.isEmpty() ? name + own : tr("%1: %2").arg(name, own);
   }
+  QList<std::pair<QAccessibleInterface*, QAccessible::Relation>>
+  relations(QAccessible::Relation match) const override {
+    auto all = QAccessibleWidget::relations(match);
+    if ((match & QAccessible::Labelled) && m_label->buddy())
+      all.append({QAccessible::queryAccessibleInterface(m_label->buddy()), QAccessible::Labelled});
+    return all;
+  }
 
 private:
   static QString tr(const char* text) { return QCoreApplication::translate("hinge::Label", text); }
@@ -211,8 +218,7 @@ QAccessibleInterface* makeInterface(const QString& name, QObject* object) {
     return button->isCheckable() ? new CheckableInterface(button) : nullptr;
   if (auto* fan = qobject_cast<Fan*>(object)) return new FanInterface(fan);
   if (name == QLatin1String("QLabel"))
-    if (auto* label = qobject_cast<QLabel*>(object); !label->accessibleName().isEmpty())
-      return new LabelInterface(label);
+    if (auto* label = qobject_cast<QLabel*>(object)) return new LabelInterface(label);
   if (name == QLatin1String("QComboBox"))
     if (auto* box = qobject_cast<QComboBox*>(object)) return new ComboInterface(box);
   auto* widget = qobject_cast<QWidget*>(object);
