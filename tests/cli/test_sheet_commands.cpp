@@ -328,7 +328,7 @@ private slots:
                   file = at(QStringLiteral("large.hinge"));
     for (const QString& one : {small, file})
       QFile::remove(one);
-    QCOMPARE(run({"new", small, "--width", "40", "--height", "60"}).code, 0);
+    QCOMPARE(run({"new", small, "--width", "1 5/8", "--height", "2 3/8", "--unit", "in"}).code, 0);
     QCOMPARE(run({"add", small, "vfold", "--on", "gutter"}).code, 0);
     QCOMPARE(run({"new", file, "--width", "5 1/8", "--height", "7", "--unit", "in"}).code, 0);
     const QByteArray before = bytesOf(file);
@@ -356,7 +356,8 @@ private slots:
     const Ran page = run({"describe", file});
     QVERIFY2(page.out.contains("s1 card-on-face on card/page-b: position=3 1/2, up=2 1/2"),
              page.out);
-    QVERIFY2(page.out.contains("  | finished 40 x 60\n"), page.out); // in the small card's own
+    QVERIFY2(page.out.contains("  | finished 1 5/8 x 2 3/8\n"),
+             page.out); // in the small card's own
     QVERIFY(run({"seats", file}).out.contains("s1/card/page-a"));
     // Taken out it is what was put in; changed it goes back.
     const QString out = at(QStringLiteral("out.hinge"));
