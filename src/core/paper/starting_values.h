@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/units/length.h"
 
 /// The one place of starting values that a user can change in the settings of a design.
 namespace hinge::starting {
@@ -29,12 +30,10 @@ constexpr double kNarrowPanel_mm = 25.0; ///< panels narrower than this have hal
 constexpr double kNarrowNeck_mm = 4.0;   ///< paper narrower than this tears
 
 // The same for cards in inches, on numbers that an inch ruler has.
-constexpr double kInch_mm =
-    25.4; ///< apart from units/length.h, which is included where these are not
-constexpr double kTabDepthInch_mm = kInch_mm / 2;
-constexpr double kFoldClearanceInch_mm = kInch_mm / 16;
-constexpr double kEdgeReserveInch_mm = kInch_mm / 8;
-constexpr double kMatBorderInch_mm = kInch_mm / 8;
+constexpr double kTabDepthInch_mm = kMillimetresPerInch / 2;
+constexpr double kFoldClearanceInch_mm = kMillimetresPerInch / 16;
+constexpr double kEdgeReserveInch_mm = kMillimetresPerInch / 8;
+constexpr double kMatBorderInch_mm = kMillimetresPerInch / 8;
 
 // Smallest and largest finished card; a page under 20 mm carries no tab, over 1 m is no card.
 constexpr double kLeastCard_mm = 20.0;
