@@ -209,11 +209,13 @@ private slots:
 
   void edgesOfASide() {
     const PieceWork work = sheet(kSheet);
-    QVERIFY(outermost(work, SheetEdge::Bottom) == 0u && outermost(work, SheetEdge::Right) == 1u);
-    QVERIFY(outermost(work, SheetEdge::Top) == 2u && outermost(work, SheetEdge::Left) == 3u);
+    QVERIFY(edgeOnSide(work.outline, SheetEdge::Bottom) == 0u &&
+            edgeOnSide(work.outline, SheetEdge::Right) == 1u);
+    QVERIFY(edgeOnSide(work.outline, SheetEdge::Top) == 2u &&
+            edgeOnSide(work.outline, SheetEdge::Left) == 3u);
     const PieceWork parted = sheet({{0, 0}, {30, 0}, {100, 0}, {100, 60}, {0, 60}});
-    QVERIFY(outermost(parted, SheetEdge::Bottom) == 1u);
-    QVERIFY(!outermost(sheet({{0, 0}, {100, 0}, {50, 50}}), SheetEdge::Top));
+    QVERIFY(edgeOnSide(parted.outline, SheetEdge::Bottom) == 1u);
+    QVERIFY(!edgeOnSide({{0, 0}, {100, 0}, {50, 50}}, SheetEdge::Top));
     QVERIFY_NEAR(widthAt_mm(work, 1), 100, 1e-9);
     QVERIFY_NEAR(widthAt_mm(work, 2), 60, 1e-9);
     QVERIFY_NEAR(widthAt_mm(sheet(kTrapezoid), 2), 40, 1e-9);
@@ -370,12 +372,13 @@ private slots:
                                                 {SheetEdge::Left, {{0, 60}, {0, 0}}}};
     const std::vector<Edge> edges = edgesOf(work.outline);
     for (const auto& [side, meant] : sides) {
-      const auto found = outermost(work, side);
+      const auto found = edgeOnSide(work.outline, side);
       QVERIFY(found && edges[*found] == meant);
     }
     // A point is no edge.
     work.outline = {{0, 0}, {50, 0}, {25, 40}};
-    QVERIFY(!outermost(work, SheetEdge::Top) && outermost(work, SheetEdge::Bottom) == 0U);
+    QVERIFY(!edgeOnSide(work.outline, SheetEdge::Top) &&
+            edgeOnSide(work.outline, SheetEdge::Bottom) == 0U);
   }
 };
 

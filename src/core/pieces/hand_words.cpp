@@ -203,12 +203,8 @@ private:
 } // namespace
 
 std::optional<SheetEdge> sideIn(SheetScanner& in) {
-  static constexpr std::pair<std::string_view, SheetEdge> kSides[] = {{"left", SheetEdge::Left},
-                                                                      {"right", SheetEdge::Right},
-                                                                      {"bottom", SheetEdge::Bottom},
-                                                                      {"top", SheetEdge::Top}};
-  for (const auto& [word, side] : kSides)
-    if (in.take(word)) return side;
+  for (std::size_t k = 0; k < kSideWords.size(); ++k)
+    if (in.take(kSideWords[k])) return static_cast<SheetEdge>(k);
   return std::nullopt;
 }
 

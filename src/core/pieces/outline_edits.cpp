@@ -110,23 +110,6 @@ Result<PieceWork> withRoundCorners(const PieceWork& work, double radius_mm) {
   return made;
 }
 
-std::optional<std::size_t> outermost(const PieceWork& work, SheetEdge side) {
-  const Box2 box = boundsOf(work.outline);
-  const int axis = side == SheetEdge::Left || side == SheetEdge::Right ? 0 : 1;
-  const bool low = side == SheetEdge::Left || side == SheetEdge::Bottom;
-  const double at = low ? box.low[axis] : box.high[axis];
-  std::optional<std::size_t> longest;
-  const auto edges = edgesOf(work.outline);
-  const auto length = [&](std::size_t k) { return (edges[k].second - edges[k].first).norm(); };
-  for (std::size_t k = 0; k < edges.size(); ++k) {
-    if (std::abs(edges[k].first[axis] - at) > kTouch_mm ||
-        std::abs(edges[k].second[axis] - at) > kTouch_mm)
-      continue;
-    if (!longest || length(k) > length(*longest)) longest = k;
-  }
-  return longest;
-}
-
 Result<PieceWork> withTab(const PieceWork& work, std::size_t edge, double depth_mm,
                           WorkLine::Kind kind, double bevel_deg) {
   const Edge base = edgesOf(work.outline)[edge];

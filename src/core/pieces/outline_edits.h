@@ -3,6 +3,7 @@
 #include "core/base/result.h"
 #include "core/design/piece_work.h"
 #include "core/geom/rim.h"
+#include "core/geom/sheet_edge.h"
 
 namespace hinge {
 
@@ -31,9 +32,6 @@ Result<PieceWork> withRoundCorners(const PieceWork& work, double radius_mm);
 /// Paper added beyond an edge, scored there; its ends lean by `bevel_deg`.
 Result<PieceWork> withTab(const PieceWork& work, std::size_t edge, double depth_mm,
                           WorkLine::Kind kind, double bevel_deg);
-enum class SheetEdge { Left, Right, Bottom, Top };
-/// The longest edge on one side of the bounding box.
-std::optional<std::size_t> outermost(const PieceWork& work, SheetEdge side);
 
 /// So much cut off along one side of the bounding box, between two places along it (x of the upper
 /// and lower side, y of the others). Scores and cuts end at the new edge, an opening that it meets

@@ -314,7 +314,7 @@ private:
     } else {
       const auto edge = sideIn(m_in);
       if (!edge) return lost("left, right, bottom, top, at");
-      base = outermost(work(), *edge);
+      base = edgeOnSide(work().outline, *edge);
     }
     if (!base) return Error{"sheet.no-edge", ""};
     const auto depth = m_in.length();
