@@ -26,6 +26,7 @@ public:
   static std::span<const Sentence> parts();      ///< panels, folds, pieces, seats
   static std::span<const Sentence> errors();
   static std::span<const Sentence> findings();
+  static std::span<const Sentence> rules();  ///< of placement
   static std::span<const Sentence> making(); ///< order of work
   static std::span<const Sentence> tables(); ///< of scores and cuts
   static std::span<const Sentence> commandLine();

@@ -11,7 +11,8 @@ const Sentence* Words::find(std::string_view key) {
   static const auto all = [] {
     std::unordered_map<std::string_view, const Sentence*> map;
     for (const auto topic :
-         {parameters(), kinds(), parts(), errors(), findings(), making(), tables(), commandLine()})
+         {parameters(), kinds(), parts(), errors(), findings(), rules(), making(), tables(),
+          commandLine()})
       for (const Sentence& sentence : topic)
         map.emplace(sentence.key, &sentence);
     return map;

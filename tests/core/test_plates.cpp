@@ -25,7 +25,7 @@ ConvexSlab plate(double width, double height, double thickness, const Iso3& at) 
   return slab;
 }
 
-Iso3 placed(const Vec3& at, double turn_rad = 0, const Vec3& about = Vec3::UnitY()) {
+Iso3 putAt(const Vec3& at, double turn_rad = 0, const Vec3& about = Vec3::UnitY()) {
   Iso3 pose = Iso3::Identity();
   pose.translation() = at, pose.linear() = Eigen::AngleAxisd(turn_rad, about).toRotationMatrix();
   return pose;
@@ -70,25 +70,24 @@ class TestPlates : public QObject {
   Q_OBJECT
 private slots:
   void gapsInClosedForm() {
-    const ConvexSlab flat = plate(40, 30, 0.4, placed({0, 0, 0}));
+    const ConvexSlab flat = plate(40, 30, 0.4, putAt({0, 0, 0}));
     // Over one another: what is between them less half of each.
-    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.6, placed({5, 5, 2}))), 1.5, 1e-12);
-    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.6, placed({5, 5, 0.3}))), -0.2, 1e-12);
+    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.6, putAt({5, 5, 2}))), 1.5, 1e-12);
+    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.6, putAt({5, 5, 0.3}))), -0.2, 1e-12);
     // Side by side in one plane.
-    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, placed({43, 0, 0}))), 3.0, 1e-12);
+    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, putAt({43, 0, 0}))), 3.0, 1e-12);
     // On edge over the other: the edge has no thickness of its own along its plane.
-    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, placed({10, 10, 21}, radians(90)))), 0.8,
-                 1e-9);
+    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, putAt({10, 10, 21}, radians(90)))), 0.8, 1e-9);
     // A leaning plate: its lowest edge is lower by half its thickness times the cosine.
     const double lean = radians(30);
-    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, placed({5, 5, 2}, -lean))),
+    QVERIFY_NEAR(gapBetween(flat, plate(20, 20, 0.4, putAt({5, 5, 2}, -lean))),
                  2 - 0.2 - 0.2 * std::cos(lean), 1e-9);
   }
 
   void aCornerThatIsThereTwiceChangesNoGap() {
-    const ConvexSlab flat = plate(40, 30, 0.4, placed({0, 0, 0}));
+    const ConvexSlab flat = plate(40, 30, 0.4, putAt({0, 0, 0}));
     ConvexSlab leaning =
-        plate(20, 20, 0.4, placed({43, 4, 3}, radians(40), Vec3(1, 2, 3).normalized()));
+        plate(20, 20, 0.4, putAt({43, 4, 3}, radians(40), Vec3(1, 2, 3).normalized()));
     const double gap = gapBetween(flat, leaning);
     for (std::size_t k = 0; k < 4; ++k) {
       ConvexSlab twice = leaning;
@@ -110,7 +109,7 @@ private slots:
       const auto random = [&] {
         const Vec3 about = Vec3(place(chance), place(chance), place(chance)).normalized();
         return plate(size(chance), size(chance), thick(chance),
-                     placed({place(chance), place(chance), place(chance)}, turn(chance), about));
+                     putAt({place(chance), place(chance), place(chance)}, turn(chance), about));
       };
       const ConvexSlab a = random(), b = random();
       const double gap = gapBetween(a, b);
@@ -140,12 +139,12 @@ private slots:
       const auto random = [&] {
         const Vec3 about = Vec3(place(chance), place(chance), place(chance)).normalized();
         return plate(size(chance), size(chance), thick(chance),
-                     placed({place(chance), place(chance), place(chance)}, turn(chance), about));
+                     putAt({place(chance), place(chance), place(chance)}, turn(chance), about));
       };
       const ConvexSlab still = random(), turning = random();
       const Vec3 axis = Vec3(place(chance), place(chance), place(chance)).normalized();
       const auto at = [&](double part) {
-        return moved(turning, placed({0, 0, 0}, radians(6) * part, axis));
+        return moved(turning, putAt({0, 0, 0}, radians(6) * part, axis));
       };
       const GapThrough through = gapThrough(still, {at(0), at(0.5), at(1)}, kWanted_mm);
       if (!through.parted) {
@@ -167,10 +166,10 @@ private slots:
     std::uniform_real_distribution<double> turn(-kPi, kPi), place(-20, 20), size(4, 20);
     int apart = 0;
     for (int n = 0; n < 400; ++n) {
-      const ConvexSlab own = plate(size(chance), size(chance), 1, placed({0, 0, 0})),
-                       other = plate(size(chance), size(chance), 1, placed({0, 0, 0}));
-      const Iso3 there = placed({place(chance), place(chance), place(chance)}, turn(chance),
-                                Vec3(place(chance), place(chance), place(chance)).normalized());
+      const ConvexSlab own = plate(size(chance), size(chance), 1, putAt({0, 0, 0})),
+                       other = plate(size(chance), size(chance), 1, putAt({0, 0, 0}));
+      const Iso3 there = putAt({place(chance), place(chance), place(chance)}, turn(chance),
+                               Vec3(place(chance), place(chance), place(chance)).normalized());
       const double boxes = gapBetween(boxOf({own}), boxOf({other}).seenThrough(there));
       QVERIFY(boxes <= gapBetween(own, moved(other, there)) + 1e-9);
       if (boxes > 0) ++apart;

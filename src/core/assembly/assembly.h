@@ -160,6 +160,16 @@ struct Carried {
   Iso3 at;
 };
 
+/// A joint of a free piece, or of a sheet of the base, that is placed by rules: as it lies now.
+struct PlacedByRule {
+  std::optional<StructureId> owner; ///< nothing: the base
+  std::size_t sheet = 0;            ///< of the base
+  std::size_t number = 0;           ///< of its joints, from 0
+  PanelIndex own, below;            ///< the panels that it joins
+  PieceJoint joint;                 ///< with the numbers that the rules come to
+  std::optional<Error> lost = {};   ///< why they come to nothing: its last numbers count
+};
+
 /// What the recipes make of a design: everything that is cut, folded and glued, still flat.
 struct Assembly {
   IndexedVector<PieceIndex, Piece> pieces;
@@ -174,6 +184,7 @@ struct Assembly {
   /// of tabs that are the base's own or are glued twice, slides that are pulled.
   std::vector<JointIndex> jointsOfBase;
 
+  std::vector<PlacedByRule> byRule;
   std::vector<Carried> carried;
   std::vector<char> readyMade; ///< per piece: comes made, with the joints between such pieces
   std::vector<Lift> lifts;     ///< filled in by settleLooseFolds()

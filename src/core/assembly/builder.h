@@ -12,6 +12,7 @@ public:
       : m_assembly(assembly), m_owner(owner), m_name(owner ? owner->text() : "card"),
         m_firstPiece(assembly.pieces.size()), m_firstFold(assembly.folds.size()) {}
 
+  std::optional<StructureId> owner() const { return m_owner; }
   PieceIndex piece(std::string_view role, Text label);
   /// Outline in the piece's frame, either direction of travel. Must be a simple polygon with an
   /// area.
@@ -23,6 +24,8 @@ public:
                  Vec2 to, FoldSense sense, double shutAngle_rad);
   void glue(PanelIndex tab, PanelIndex host, const Iso3& tabToHost, bool byFace = true,
             Polygon area = {});
+  /// Keeps what the rules of a joint came to (see Assembly::byRule).
+  void placedByRule(PlacedByRule placed) { m_assembly.byRule.push_back(std::move(placed)); }
   /// Cuts a region across the seat's fold free from the panels on both sides, so that a structure
   /// can be made of it. The fold is opened from `from_mm` to `to_mm` along it; `onFirst` and
   /// `onSecond` are the corners of the region inside each side, in that side's frame, in the order

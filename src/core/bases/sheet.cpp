@@ -53,16 +53,12 @@ private:
     auto made = WorkedPiece::make(work, names, m_builder);
     if (!made) return made.error();
     made->drive(m_builder.assembly(), true);
-    for (std::size_t j = 0; j < work.joints.size(); ++j) {
+    for (std::size_t j = 0; j < work.joints.size(); ++j)
       if (!is<given::Glue>(work.joints[j]))
         return Error{"sheet.glue-only", fmt::format("{}.joints[{}]", place, j)};
-      JoinedHow how;
-      how.place = place;
-      if (auto joined =
-              joinPiece(m_builder, work.joints[j], j + 1, made->panelAt(work.joints[j].at), how);
-          !joined)
-        return joined;
-    }
+    JoinedHow how;
+    how.place = place, how.sheet = k;
+    if (auto joined = joinPiece(m_builder, work, *made, how); !joined) return joined;
     m_made.push_back(std::move(*made));
     return {};
   }

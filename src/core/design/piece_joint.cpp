@@ -83,6 +83,25 @@ std::optional<LiesOn> liesOn(const given::Kind& kind) {
   return std::nullopt;
 }
 
+std::optional<LiesOn> startsAs(const given::Kind& kind) {
+  const auto* pin = std::get_if<given::Pivot>(&kind);
+  return pin ? liesOn(given::Glue{pin->turn_deg, pin->byFace, {}}) : liesOn(kind);
+}
+
+void layAs(given::Kind& kind, double x_rad) {
+  const auto set = [&](double& turn_deg, double way_deg) {
+    constexpr double kTidy_deg = 1e-9; // what is turned by a whole number of degrees says so
+    const double turned = std::remainder(degrees(x_rad) + way_deg, 360.0),
+                 whole = std::round(turned);
+    turn_deg = std::abs(turned - whole) < kTidy_deg ? whole : turned;
+    if (turn_deg == -180) turn_deg = 180;
+  };
+  if (auto* glue = std::get_if<given::Glue>(&kind)) set(glue->turn_deg, 0);
+  if (auto* pin = std::get_if<given::Pivot>(&kind)) set(pin->turn_deg, 0);
+  if (auto* slide = std::get_if<given::Slide>(&kind))
+    set(slide->turn_deg, (slide->byFace ? -1 : 1) * slide->way_deg);
+}
+
 given::Kind mirrored(const given::Kind& kind) {
   given::Kind image = kind;
   std::visit(

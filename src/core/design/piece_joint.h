@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/design/parameter.h"
+#include "core/design/place_rule.h"
 #include "core/geom/polygon.h"
 #include <array>
 #include <optional>
@@ -90,6 +91,8 @@ struct PieceJoint {
   std::string on;
   Vec2 to = Vec2::Zero();
   given::Kind kind;
+  /// Where it lies, by rules: `to` and the turn are then the numbers to which these came last.
+  std::vector<PlaceRule> rules = {};
   std::string extras; ///< members of the file this version does not know, as JSON text
   bool operator==(const PieceJoint&) const = default;
 };
@@ -124,6 +127,10 @@ struct LiesOn {
   Vec2 y() const { return up * Vec2(-x.y(), x.x()); }
 };
 std::optional<LiesOn> liesOn(const given::Kind& kind);
+/// The same of all that lies on the face at first: of pins too.
+std::optional<LiesOn> startsAs(const given::Kind& kind);
+/// Turns it on the face so that the piece's x axis is at an angle from the face's.
+void layAs(given::Kind& kind, double x_rad);
 
 /// The joint of the mirror image, left and right exchanged on the piece and on the face; points are
 /// left to the caller, who knows about which line.

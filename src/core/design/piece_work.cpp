@@ -51,6 +51,8 @@ void eachPoint(PieceWork& work, const std::function<void(Vec2&)>& change) {
     std::ranges::for_each(window, change);
   for (PieceJoint& joint : work.joints) {
     change(joint.at);
+    for (PlaceRule& rule : joint.rules)
+      eachPoint(rule, change);
     if (auto* glue = std::get_if<given::Glue>(&joint.kind))
       std::ranges::for_each(glue->area, change);
   }
@@ -102,6 +104,26 @@ std::optional<Error> wrongNumbers(const given::Kind& kind) {
 } // namespace
 
 namespace {
+
+bool possible(const PlaceRule& rule) {
+  PlaceRule named = rule;
+  bool sane = true;
+  eachPoint(named,
+            [&](Vec2& p) { sane &= p.allFinite() && p.cwiseAbs().maxCoeff() <= kFarthest_mm; });
+  if (const placed::LineBelow* line = lineBelow(rule))
+    if (const auto* fold = std::get_if<placed::FoldBelow>(line))
+      sane &= std::ranges::all_of(fold->key, [](char c) {
+        return std::isalnum(static_cast<unsigned char>(c)) || c == '-' || c == '/';
+      });
+  if (const auto* distance = std::get_if<placed::Distance>(&rule))
+    sane &= std::abs(distance->distance_mm) <= kFarthest_mm;
+  constexpr double kMostInRow = 100;
+  if (const auto* spaced = std::get_if<placed::Spaced>(&rule))
+    sane &= spaced->of >= 1 && spaced->of <= kMostInRow && spaced->of == std::floor(spaced->of) &&
+            spaced->which >= 1 && spaced->which <= spaced->of &&
+            spaced->which == std::floor(spaced->which);
+  return sane;
+}
 
 bool possible(const FoldMoves& moves) {
   const auto within = [](double deg, double most) { return deg >= 0 && deg <= most; };
@@ -157,6 +179,10 @@ Result<void> validate(const PieceWork& work, std::string_view place) {
       return refused(
           {"work.joint-outside", called(j.kind), Millimetres{j.at.x()}, Millimetres{j.at.y()}},
           at("joints", k));
+    constexpr std::size_t kMostRules = 4;
+    if (j.rules.size() > kMostRules) return refused({"work.rules", kMostRules}, at("joints", k));
+    if (!std::ranges::all_of(j.rules, [](const PlaceRule& rule) { return possible(rule); }))
+      return refused("work.rule", at("joints", k));
     if (const auto wrong = wrongNumbers(j.kind)) return refused(wrong->message, at("joints", k));
     if (const auto* glue = std::get_if<given::Glue>(&j.kind); glue && !glue->area.empty())
       if (glue->area.size() > 1000 || !std::ranges::all_of(glue->area, sane) ||
@@ -342,8 +368,11 @@ PieceWork exchanged(const PieceWork& work, given::Kind (*of)(const given::Kind&)
   std::ranges::reverse(image.outline);
   for (Polygon& window : image.windows)
     std::ranges::reverse(window);
-  for (PieceJoint& joint : image.joints)
+  for (PieceJoint& joint : image.joints) {
     joint.kind = of(joint.kind);
+    for (PlaceRule& rule : joint.rules)
+      rule = mirrored(rule);
+  }
   return image;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/joining.h"
+#include "core/pieces/placing.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -116,19 +117,40 @@ private:
   std::string m_role;
 };
 
-} // namespace
-
-Result<void> joinPiece(AssemblyBuilder& builder, const PieceJoint& joint, std::size_t number,
-                       PanelIndex own, const JoinedHow& how) {
-  const Seat* face = builder.assembly().findSeat(joint.on);
-  if (!face || face->kind() != SeatKind::Face) return Error{{"joint.no-face", joint.on}, how.place};
+Result<void> join(AssemblyBuilder& builder, const PieceJoint& joint, std::size_t number,
+                  PanelIndex own, const JoinedHow& how) {
   if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty()) {
     Polygon area = glue->area;
     if (signedArea_mm2(area) < 0) std::ranges::reverse(area);
     if (common(builder.assembly().panels[own].outline, area).empty())
       return Error{"joint.glue-beside", how.place};
   }
+  const Seat* face = builder.assembly().findSeat(joint.on);
   std::visit(Joining(builder, joint, number, own, face->sides[0], how), joint.kind);
+  return {};
+}
+
+} // namespace
+
+Result<void> joinPiece(AssemblyBuilder& builder, const PieceWork& work, const WorkedPiece& made,
+                       const JoinedHow& how) {
+  std::vector<PieceJoint> placed;
+  for (std::size_t k = 0; k < work.joints.size(); ++k) {
+    const PieceJoint& given = work.joints[k];
+    const Seat* face = builder.assembly().findSeat(given.on);
+    if (!face || face->kind() != SeatKind::Face)
+      return Error{{"joint.no-face", given.on}, how.place};
+    const PanelIndex own = made.panelAt(given.at);
+    const Assembly& assembly = builder.assembly();
+    const Panel& panel = assembly.panels[own];
+    auto lies = placedByRules(given, {assembly, work, panel.outline.rim, panel.label, placed});
+    // An edge that is gone takes its rule with it; the paper stays where it was.
+    placed.push_back(lies ? std::move(lies).value() : given);
+    if (!given.rules.empty())
+      builder.placedByRule({builder.owner(), how.sheet, k, own, face->sides[0].panel, placed.back(),
+                            lies ? std::nullopt : std::optional(lies.error())});
+    if (auto joined = join(builder, placed.back(), k + 1, own, how); !joined) return joined;
+  }
   return {};
 }
 

@@ -35,16 +35,12 @@ public:
     auto made = WorkedPiece::make(m_work, names, m_builder);
     if (!made) return made.error();
     m_made = std::move(made).value();
-    JoinedHow how{m_in.thickness_mm, names.place,
+    JoinedHow how{m_in.thickness_mm, names.place, 0,
                   [this](const SeatSide& face) {
                     return Vec2(m_in.value(pieceRows().front().key) * alongFace(m_in.seat, face));
                   },
                   m_in.faceThickness_mm};
-    for (std::size_t k = 0; k < m_work.joints.size(); ++k)
-      if (auto joined = joinPiece(m_builder, m_work.joints[k], k + 1,
-                                  m_made->panelAt(m_work.joints[k].at), how);
-          !joined)
-        return joined;
+    if (auto joined = joinPiece(m_builder, m_work, *m_made, how); !joined) return joined;
     const auto known = openWithTheCard();
     if (!known) return known.error();
     strap();
