@@ -4,6 +4,8 @@
 #include "core/base/deadline.h"
 #include "core/checks/analysis.h"
 #include "core/io/design_json.h"
+#include "core/pieces/placing.h"
+#include "core/pieces/rule_words.h"
 #include "core/structures/names.h"
 #include "core/structures/registry.h"
 #include "words/words.h"
@@ -14,6 +16,17 @@
 // The verbs that say what is there and what it is worth.
 
 namespace hinge {
+namespace {
+
+/// By which rules can place paper on a face.
+std::string linesOf(const Assembly& assembly, const Seat& face) {
+  std::string all;
+  for (const auto& [name, line] : linesBelow(assembly, face.sides[0]))
+    all += (all.empty() ? "" : ", ") + inWords(name);
+  return all;
+}
+
+} // namespace
 
 int listStructures(const Options& o) {
   if (o.json) {
@@ -46,10 +59,11 @@ int listSeats(const Options& o) {
       const auto side = [&](std::size_t k) {
         return (*assembly)->panels[seat.sides[k].panel].label;
       };
-      fmt::print("{:16} {:36} {:>12}  {}\n", seat.key, say(seatName(*d, **assembly, seat)),
-                 formatLength(seat.length_mm, d->settings.unit),
-                 say(face ? Text("cli.seat-face", seatStart(**assembly, seat))
-                          : Text("cli.seat-fold", side(0), side(1))));
+      fmt::print(
+          "{:16} {:36} {:>12}  {}\n", seat.key, say(seatName(*d, **assembly, seat)),
+          formatLength(seat.length_mm, d->settings.unit),
+          say(face ? Text("cli.seat-face", seatStart(**assembly, seat), linesOf(**assembly, seat))
+                   : Text("cli.seat-fold", side(0), side(1))));
     }
   return kFine;
 }

@@ -4,6 +4,8 @@
 #include "core/bases/base.h"
 #include "core/contact/contact.h"
 #include "core/paper/envelope.h"
+#include "core/pieces/placing.h"
+#include "core/pieces/rule_words.h"
 #include "core/states/shut_state.h"
 #include "core/states/stand.h"
 #include "core/structures/names.h"
@@ -109,6 +111,9 @@ std::string seatsToJson(const Design& design, const Assembly& assembly) {
     if (seat.kind() != SeatKind::Face)
       entry["sides"] = {{"a", assembly.panels[seat.sides[0].panel].key},
                         {"b", assembly.panels[seat.sides[1].panel].key}};
+    else
+      for (const auto& [name, line] : linesBelow(assembly, seat.sides[0]))
+        entry["lines"].push_back(inWords(name));
     out.push_back(std::move(entry));
   }
   return printed(out);

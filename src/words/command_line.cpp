@@ -197,7 +197,8 @@ constexpr Sentence kCommandLineSaid[] = {
          "                                          what moves it: the joints; nothing; a hand; "
          "the\n"
          "                                          card. Angles between the leaves, inner side\n"
-         "  JOINT P on FACE at P [by face] [...]    FACE as in \"seats\"; JOINT is glue, slot, "
+         "  JOINT P on FACE at P | RULES [by face] [...]\n"
+         "                                          FACE as in \"seats\"; JOINT is glue, slot, "
          "pivot,\n"
          "                                          slide, band or film, with its numbers: turned "
          "90,\n"
@@ -210,10 +211,17 @@ constexpr Sentence kCommandLineSaid[] = {
          "                                          face, but over one of the things that lie "
          "there\n"
          "                                          only P P P ...: the part that takes glue\n"
+         "  RULES, parted by \"and\", hold when sizes change:\n"
+         "    left edge on fold gutter              an edge of the panel on a line below\n"
+         "    left edge 1/4 from fold gutter        the panel goes on from there\n"
+         "    right edge up to 30 from left edge    it ends there; \"edge P\" is the edge or\n"
+         "                                          score nearest to P, \"point\" the joint's\n"
+         "    centred on bottom edge | spaced 1 of 3 on fold gutter\n"
+         "    level with P | mirrored from P        as another joint of the piece, at P\n"
          "  loosen P                                the joints at that panel\n"
          "  glued P only P P P ... | all            the part of that panel that takes the glue\n"
          "  ground P                                the panel of the base that lies on the table")},
-    {"cli.seat-face", QT_TRANSLATE_NOOP("words", "x along %1, y away from it")},
+    {"cli.seat-face", QT_TRANSLATE_NOOP("words", "x along %1, y away from it; lines: %2")},
     {"cli.seat-fold", QT_TRANSLATE_NOOP("words", "side a: %1, side b: %2")},
     {"seat.start/fold", QT_TRANSLATE_NOOP("words", "%1")},
     {"seat.start/edge", QT_TRANSLATE_NOOP("words", "the lower edge")},

@@ -66,6 +66,9 @@ constexpr Sentence kErrorsSaid[] = {
     {"file.member/fold", QT_TRANSLATE_NOOP("words", "must be \"side\" or \"top\"")},
     {"file.member/id", QT_TRANSLATE_NOOP("words", "\"%1\" is no structure id (s1, s2, ...)")},
     {"file.member/kind", QT_TRANSLATE_NOOP("words", "there is no structure kind \"%1\"")},
+    {"file.member/line",
+     QT_TRANSLATE_NOOP("words", "is no line: \"left\", \"right\", \"bottom\", \"top\", or an "
+                                "object with the \"fold\"")},
     {"file.member/list", QT_TRANSLATE_NOOP("words", "is not a list")},
     {"file.member/missing", QT_TRANSLATE_NOOP("words", "is missing")},
     {"file.member/none-of", QT_TRANSLATE_NOOP("words", "\"%1\" is none of %2")},

@@ -5,7 +5,7 @@
 
 namespace hinge {
 
-constexpr int kFormatVersion = 4;
+constexpr int kFormatVersion = 5;
 
 /// The project file as text: UTF-8 JSON, members in a fixed order, unknown members of a read file
 /// kept. See docs/format.md.

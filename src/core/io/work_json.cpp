@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/io/work_json.h"
+#include "core/io/rule_json.h"
 #include <algorithm>
 
 namespace hinge {
@@ -109,6 +110,8 @@ PieceWork readWork(const Json& source, const std::string& place, std::optional<E
       r.number(number.key, *number.value);
     if (auto* glue = std::get_if<given::Glue>(&j.kind))
       if (const Json* area = r.get("area", false)) glue->area = readPolygon(*area, r, "area");
+    eachOf(r.get("rules", false), r, "rules", error,
+           [&](Reader& rule) { j.rules.push_back(readRule(rule)); });
     j.extras = r.extrasText();
     work.joints.push_back(std::move(j));
   });
@@ -151,6 +154,8 @@ Json workJson(const PieceWork& work) {
       if (!number.spared || *number.value != 0) entry[std::string(number.key)] = *number.value;
     if (const auto* glue = std::get_if<given::Glue>(&joint.kind); glue && !glue->area.empty())
       entry["area"] = polygonJson(glue->area);
+    for (const PlaceRule& rule : joint.rules)
+      entry["rules"].push_back(ruleJson(rule));
     addExtras(entry, joint.extras);
     out["joints"].push_back(std::move(entry));
   }

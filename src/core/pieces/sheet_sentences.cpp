@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/rim.h"
+#include "core/pieces/rule_words.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/units/tolerances.h"
@@ -40,6 +41,8 @@ public:
   std::string joined(PieceJoint joint) const {
     std::string text = fmt::format("{} {} on {} at {},{}", jointKey(joint.kind), point(joint.at),
                                    joint.on, length(joint.to.x()), length(joint.to.y()));
+    for (std::size_t k = 0; k < joint.rules.size(); ++k)
+      text += (k == 0 ? " " : " and ") + inWords(joint.rules[k], m_corner, m_unit);
     if (const bool* byFace = byFaceOf(joint.kind); byFace && *byFace) text += " by face";
     const auto index = static_cast<std::size_t>(
         std::ranges::find(kJointKeys, jointKey(joint.kind)) - kJointKeys.begin());

@@ -4,6 +4,7 @@
 #include "core/pieces/hand_words.h"
 #include "core/pieces/outline_edits.h"
 #include "core/pieces/piece_sheet.h"
+#include "core/pieces/rule_words.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_scanner.h"
 #include "core/units/tolerances.h"
@@ -394,10 +395,16 @@ private:
     if (!m_in.take("on")) return lost("on");
     made.on = m_in.key();
     if (made.on.empty()) return lost("card/page-a");
-    if (!m_in.take("at")) return lost("at");
-    const auto to = m_in.point(); // on the face: from the line on which that stands
-    if (!to) return lost("x,y");
-    made.to = *to;
+    const bool byNumbers = m_in.take("at");
+    if (byNumbers) {
+      const auto to = m_in.point(); // on the face: from the line on which that stands
+      if (!to) return lost("x,y");
+      made.to = *to;
+    }
+    if (auto ruled = rules(made); !ruled) return ruled;
+    if (!byNumbers && made.rules.empty())
+      return lost("at, left, right, bottom, top, edge, point, "
+                  "centred, spaced, level, mirrored");
     const auto numbers = numbersOf(made.kind);
     for (;;) {
       if (bool* byFace = byFaceOf(made.kind); byFace && m_in.take("by")) {
@@ -418,6 +425,17 @@ private:
       *number->value = *value;
     }
     work().joints.push_back(std::move(made));
+    return {};
+  }
+
+  /// By what rules a joint is placed, if any.
+  Result<void> rules(PieceJoint& made) {
+    do {
+      auto rule = ruleIn(m_in, m_corner);
+      if (!rule) return rule.error();
+      if (!*rule) break;
+      made.rules.push_back(**rule);
+    } while (m_in.take("and"));
     return {};
   }
 

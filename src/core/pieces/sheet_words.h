@@ -38,7 +38,9 @@ namespace hinge {
 //                                      where it lay, its scores fold to the other side of the card
 //   move S to L [carrying]             a score to another place; what lies beyond it goes along
 //   fold S MOVES                       how a score moves
-//   JOINT P on FACE at P [by face] [NUMBER ...]
+//   JOINT P on FACE [at P] [RULE and RULE ...] [by face] [NUMBER ...]
+//                                      where its point lies on the face, by numbers or by rules
+//                                      (rule_words.h);
 //                                      glue, slot, pivot, slide, band or film, with the numbers
 //                                      that it has: turned A, way A, deep L, into L, catch L, least
 //                                      L, most L, pulled L, after A, until A (by the opening), spun
