@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/document.h"
 #include "app/saying.h"
+#include "core/edits/settling.h"
 #include "core/io/design_json.h"
 #include "core/io/file_lock.h"
 #include "core/io/text_file.h"
@@ -96,6 +97,8 @@ Result<void> Document::apply(const Design& next, const QString& what) {
     endPreview();
     return possible;
   }
+  if (Design settled = withPlacesSettled(made->design()); settled != made->design())
+    made = std::make_shared<const Snapshot>(std::move(settled));
   m_stack.push(new DesignCommand(*this, committed(), std::move(made), what));
   return {};
 }

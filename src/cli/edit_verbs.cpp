@@ -251,7 +251,13 @@ Result<Added> addWorked(const Design& d, const StructureKind& kind, const Option
   ParameterValues values = startingValues(kind.parameters);
   for (const auto& [key, value] : given)
     values[key] = value;
-  return addStructure(d, o.kind, o.seat, values, sheet->work);
+  PieceWork bare = sheet->work; // first the paper, then what joins it: rules need what is there
+  bare.joints.clear();
+  auto added = addStructure(d, o.kind, o.seat, values, bare);
+  if (!added) return added;
+  auto joined = withSheet(added->design, {added->id, 0}, *sheet);
+  if (!joined) return joined.error();
+  return Added{std::move(joined).value(), added->id};
 }
 
 /// A finished card on a face or astride a fold.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/options.h"
+#include "core/edits/settling.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
 #include "core/model/snapshot.h"
@@ -77,7 +78,7 @@ int saveEdited(const Design& edited, const std::string& path) {
   if (auto possible = Snapshot(edited).possible(); !possible)
     return refuse(possible.error(), edited.settings.unit);
   if (!allWasWritten()) return kUnusable; // which is told at the end
-  if (auto saved = saveDesign(edited, path); !saved)
+  if (auto saved = saveDesign(withPlacesSettled(edited), path); !saved)
     return refuse(saved.error(), edited.settings.unit);
   return kFine;
 }

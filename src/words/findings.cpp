@@ -205,6 +205,9 @@ constexpr Sentence kFindingsSaid[] = {
     {"over-nothing",
      QT_TRANSLATE_NOOP("words", "{panel} is said to lie \"over {much}\" on {other}, but nothing "
                                 "else is joined to that side of it: leave that out")},
+    {"rule-lost",
+     QT_TRANSLATE_NOOP("words", "{panel} lies on {other} where it lay last, not by its rule any "
+                                "more: {detail}. Place it anew")},
     {"hands-in-turn",
      QT_TRANSLATE_NOOP("words", "{panel} and {other} can be moved by hand, but only the one that "
                                 "lies on top first")},

@@ -150,6 +150,7 @@ constexpr Sentence kPartsSaid[] = {
     {"mend/lower", QT_TRANSLATE_NOOP("words", "%1: pads of %2")},
     {"mend/score", QT_TRANSLATE_NOOP("words", "%1: score %2 at %3 → %4")},
     {"mend/joint", QT_TRANSLATE_NOOP("words", "%1: joined to %2 at %3, %4 → %5, %6")},
+    {"mend/rule", QT_TRANSLATE_NOOP("words", "%1 on %2: %3 → %4")},
     {"mend/turn-over",
      QT_TRANSLATE_NOOP("words", "%1: the piece turned over, glued by its other side")},
     {"mend/turn-score", QT_TRANSLATE_NOOP("words", "%1: fold %2 the other way")},

@@ -140,6 +140,39 @@ private slots:
     const Ran box = run({"add", file, "box", "--on", "gutter", "--sheet", "size 3 x 4"});
     QCOMPARE(box.code, 2);
   }
+  void paperIsPlacedByRulesThatHold() {
+    const QString file = at(QStringLiteral("rules.hinge"));
+    QCOMPARE(run({"new", file, "--width", "5", "--height", "7", "--unit", "in"}).code, 0);
+    const Ran added =
+        run({"add", file, "piece", "--on", "gutter", "--sheet",
+             "size 2 x 1; glue 1,1/2 on card/page-b left edge 1/4 from fold gutter and bottom "
+             "edge 1 from bottom edge"});
+    QVERIFY2(added.code == 0, added.err + added.out);
+    // Page b counts from its upper end: the number follows, the rule stays.
+    QVERIFY(run({"describe", file}).out.contains("at 5 1/2,1 1/4 left edge 1/4 from fold gutter"));
+    QCOMPARE(run({"set", file, "card", "height=8"}).code, 0);
+    QVERIFY(run({"describe", file}).out.contains("at 6 1/2,1 1/4 left edge 1/4 from fold gutter"));
+    // Which lines there are to go by.
+    QVERIFY(run({"seats", file}).out.contains("lines: fold gutter, right edge, bottom edge"));
+    const QJsonArray seats = QJsonDocument::fromJson(run({"seats", file, "--json"}).out).array();
+    const auto page = std::ranges::find_if(seats, [](const QJsonValue& seat) {
+      return seat[QStringLiteral("id")].toString() == QLatin1String("card/page-b");
+    });
+    QVERIFY(page != seats.end());
+    QCOMPARE((*page)[QStringLiteral("lines")].toArray().first().toString(),
+             QStringLiteral("fold gutter"));
+    // What cannot hold is refused, and the card stays as it was.
+    const QByteArray before = bytesOf(file);
+    const Ran both = run({"sheet", file, "s1",
+                          "loosen 1,1/2; glue 1,1/2 on card/page-b left edge 1/4 from fold and "
+                          "right edge up to 3 from fold"});
+    QCOMPARE(both.code, 2);
+    QVERIFY2(
+        both.err.contains("\"left edge 1/4 in from the fold\" and \"right edge up to 3 in from "
+                          "the fold\" cannot both hold"),
+        both.err);
+    QCOMPARE(bytesOf(file), before);
+  }
   void theFinishedSizeOfASheetIsThatOfTheShutCardOrAsGiven() {
     const auto sizes = [](const QString& file) {
       const QJsonObject card =

@@ -92,6 +92,17 @@ void lookAtOrder(const CheckInput& in, std::vector<Finding>& found) {
   }
 }
 
+/// A rule of placement that goes by a line which is gone: the paper lies where it lay last.
+void lookAtRules(const CheckInput& in, std::vector<Finding>& found) {
+  for (const PlacedByRule& placed : in.assembly.byRule) {
+    if (!placed.lost) continue;
+    Finding f = findingOn(in, "rule-lost", Severity::Advice, {placed.own, placed.below});
+    f.amount = 1, f.unit = AmountUnit::Count;
+    f.detail = placed.lost->message;
+    found.push_back(std::move(f));
+  }
+}
+
 /// Whether a card that is used from some opening on could be shut: judged as if it were, what does
 /// not fit is told, as advice.
 void lookBelow(const CheckInput& in, std::vector<Finding>& found) {
@@ -124,6 +135,7 @@ std::vector<Finding> checkDeclaredUse(const CheckInput& in) {
   lookAtPulls(in, found);
   lookAtHands(in, found);
   lookAtOrder(in, found);
+  lookAtRules(in, found);
   lookBelow(in, found);
   return found;
 }

@@ -172,12 +172,14 @@ private:
       });
       placesAcross(owner, mark, name, axis, places, in);
     }
-    for (std::size_t k = 0; k < work.joints.size(); ++k)
+    for (std::size_t k = 0; k < work.joints.size(); ++k) {
+      if (!work.joints[k].rules.empty()) continue; // its rules say where it lies
       for (Eigen::Index axis : {0, 1}) {
         const std::string key = mark + "joint" + std::to_string(k + 1) + (axis == 0 ? "-x" : "-y");
         push(owner, key, Text("of", Text("round.joint", k + 1), name), work.joints[k].to[axis],
              -1e6, 1e6, [in, k, axis](Design& d, double mm) { in(d)->joints[k].to[axis] = mm; });
       }
+    }
   }
 
   void placesAcross(const std::string& owner, const std::string& mark, const Text& name,

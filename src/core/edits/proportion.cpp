@@ -25,6 +25,8 @@ void stretch(PieceWork& sheet, double factor) {
       p.x() *= factor;
   for (PieceJoint& joint : sheet.joints) {
     joint.at.x() *= factor;
+    for (PlaceRule& rule : joint.rules)
+      eachPoint(rule, [factor](Vec2& p) { p.x() *= factor; });
     // Faces of sheets stand on their lower edge.
     joint.to.x() *= factor;
   }

@@ -65,15 +65,30 @@ void Renaming::applyTo(std::string& key) const {
   if (const auto found = m_names.find(key); found != m_names.end()) key = found->second;
 }
 
+void Renaming::applyTo(PieceJoint& joint) const {
+  // Rules call a fold of the panel below by its last word.
+  const auto owner = ownerOfKey(joint.on);
+  const std::string before = owner ? owner->text() + "/" : "";
+  for (PlaceRule& rule : joint.rules) {
+    placed::LineBelow* line = lineBelow(rule);
+    auto* fold = line ? std::get_if<placed::FoldBelow>(line) : nullptr;
+    if (!fold || fold->key.empty()) continue;
+    std::string whole = before + fold->key.substr(fold->key.rfind('/') + 1);
+    applyTo(whole);
+    fold->key = whole.substr(whole.rfind('/') + 1);
+  }
+  applyTo(joint.on);
+}
+
 void Renaming::apply(Design& design) const {
   for (PieceWork& sheet : design.card.sheets)
     for (PieceJoint& joint : sheet.joints)
-      applyTo(joint.on);
+      applyTo(joint);
   for (StructureItem& item : design.structures) {
     applyTo(item.seat);
     if (item.work)
       for (PieceJoint& joint : item.work->joints)
-        applyTo(joint.on);
+        applyTo(joint);
   }
   for (DressRule& rule : design.dressing.rules)
     applyTo(rule.face);

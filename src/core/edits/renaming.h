@@ -25,6 +25,7 @@ public:
 private:
   void note(const std::string& from, const std::string& to);
   void applyTo(std::string& key) const;
+  void applyTo(PieceJoint& joint) const;
 
   std::map<std::string, std::string> m_names;
 };

@@ -2,6 +2,7 @@
 #include "core/edits/sheet.h"
 #include "core/bases/base.h"
 #include "core/edits/renaming.h"
+#include "core/edits/settling.h"
 #include "core/motion/motion.h"
 #include "core/states/shut_state.h"
 #include "core/structures/assemble.h"
@@ -61,8 +62,11 @@ Result<Design> withSheet(const Design& design, const SheetTarget& target,
   const auto before = assembleDesign(upTo(design, target.piece));
   const auto after = assembleDesign(upTo(edited, target.piece));
   if (!after) return after.error();
+  const SheetInWork was = sheetOf(design, target);
+  if (auto holds = newRulesHold(*after, target, was.work, worked.work); !holds)
+    return holds.error();
   if (before) Renaming(*before, *after).apply(edited);
-  return edited;
+  return withPlacesSettled(std::move(edited));
 }
 
 PieceWork workOf(const Assembly& assembly, const Piece& piece) {

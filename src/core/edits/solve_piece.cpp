@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/solve_piece.h"
+#include "core/pieces/placing.h"
 #include "core/structures/assemble.h"
 #include "core/structures/closure.h"
 #include "core/structures/names.h"
@@ -61,6 +62,20 @@ std::optional<Mend> joinedElsewhere(const StructureItem& item, std::size_t joint
   return mend;
 }
 
+/// The distance by which a rule places a joint.
+std::optional<Mend> ruledElsewhere(const StructureItem& item, std::size_t joint, std::size_t rule,
+                                   const Text& panel, const Text& face, double by) {
+  PieceWork work = *item.work;
+  PlaceRule& placed = work.joints[joint].rules[rule];
+  const Text was = described(placed);
+  double& distance_mm = std::get<placed::Distance>(placed).distance_mm;
+  distance_mm = rounded(distance_mm + by);
+  Mend mend;
+  mend.change = Text("mend/rule", panel, face, was, described(placed));
+  mend.works.push_back({item.id, std::move(work)});
+  return mend;
+}
+
 std::optional<PanelIndex> panelWith(const Assembly& assembly, StructureId id, const Vec2& point) {
   for (PanelIndex p : assembly.panels.indices())
     if (assembly.panels[p].owner == id && contains(assembly.panels[p].outline, point)) return p;
@@ -88,6 +103,12 @@ std::vector<Single> singlesOf(const Design& design, const StructureItem& item,
     if (!panel || !face) continue;
     const Text name = panelName(design, assembly, *panel),
                host = panelName(design, assembly, face->sides[0].panel);
+    for (std::size_t r = 0; r < joint.rules.size(); ++r)
+      if (std::holds_alternative<placed::Distance>(joint.rules[r]))
+        all.push_back([&item, j, r, name, host](double by) {
+          return ruledElsewhere(item, j, r, name, host, by);
+        });
+    if (!joint.rules.empty()) continue;
     for (const int axis : {0, 1})
       all.push_back([&item, j, name, host, axis](double by) {
         return joinedElsewhere(item, j, name, host, axis, by);

@@ -95,6 +95,8 @@ PieceWork grownEvenly(const Design& design, const StructureItem& item, double fa
       p *= factor;
   for (PieceJoint& joint : work.joints) {
     joint.at *= factor;
+    for (PlaceRule& rule : joint.rules)
+      eachPoint(rule, [factor](Vec2& p) { p *= factor; });
     if (auto* band = std::get_if<given::Band>(&joint.kind)) band->length_mm *= factor;
     if (auto* film = std::get_if<given::Film>(&joint.kind)) film->length_mm *= factor;
     if (facesGrowEvenly(design, joint.on, held))

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/piece_sheet.h"
+#include "core/pieces/placing.h"
 #include "core/structures/assemble.h"
 #include "core/structures/names.h"
 #include "core/structures/piece.h"
@@ -62,9 +63,12 @@ PieceWork mirrorWork(const PieceWork& work, const Assembly& assembly, bool sameF
   for (PieceJoint& joint : image.joints) {
     const Seat* face = assembly.findSeat(joint.on);
     if (face) joint.to.x() = face->length_mm - joint.to.x();
-    if (sameFaces) continue;
-    if (std::string other = assembly.otherSideOf(joint.on); !other.empty())
+    if (std::string other = assembly.otherSideOf(joint.on); !other.empty() && !sameFaces)
       joint.on = std::move(other);
+    const Seat* onto = assembly.findSeat(joint.on);
+    for (PlaceRule& rule : joint.rules)
+      if (placed::LineBelow* line = lineBelow(rule); line && face && onto)
+        *line = mirroredLine(assembly, *line, face->sides[0], onto->sides[0]);
   }
   return image;
 }
