@@ -3,13 +3,15 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "core/pieces/piece_sheet.h"
+#include "core/structures/names.h"
 #include "render/flat_painter.h"
+#include <algorithm>
 #include <cmath>
 
 namespace hinge {
 namespace {
 
-constexpr double kClear_mm = 0.1;
+constexpr double kClear_mm = 0.1, kSamePlace_mm = 1e-6;
 constexpr double kSnap_px = 8, kTurn_deg = 90, kSmallTurn_deg = 15;
 
 bool liesFlat(std::size_t kind) {
@@ -72,9 +74,11 @@ void JointHand::pick(const Vec2& at) {
     if (!contains(panel, m_lying.at) || distanceToOutline(panel, m_lying.at) < kClear_mm)
       m_lying.at = centroidOf(convexParts(panel).front());
   }
-  // As it is joined there already, if it is.
+  // As this panel is joined already; else by its back.
+  m_lying.byFace = false, m_typedRules.clear();
   for (const PieceJoint& joint : m_work.joints)
-    if (const bool* byFace = byFaceOf(joint.kind)) m_lying.byFace = *byFace;
+    if (const bool* byFace = byFaceOf(joint.kind); byFace && sheet.faceAt(joint.at) == face)
+      m_lying.byFace = *byFace;
   m_sheet->setPicked(m_lying.at);
   m_lying.on.clear();
   m_laying = true;
@@ -144,7 +148,7 @@ void JointHand::goTo(const std::string& face, const Vec2& to) {
   const auto assembly = m_stage->assembly();
   if (!assembly) return;
   if (face != m_lying.on) {
-    m_lying.on = face;
+    m_lying.on = face, m_typedRules.clear();
     m_lying.to = to;
     m_lying.turn_deg = turnFor(*assembly, m_stage->pose(), m_target, m_work, m_lying);
   }
@@ -155,6 +159,8 @@ void JointHand::pointed(const QPointF& at) {
   const auto assembly = m_stage->assembly();
   const auto picked = m_stage->scene().pickedAt(at, 0);
   if (!picked || !assembly) return;
+  // What was typed stays until something else is said.
+  if (!m_typedRules.empty() && picked->face == m_lying.on) return;
   goTo(picked->face, picked->onFace);
   const double scale = m_stage->scene().camera().scale_px;
   const LaySnap snap = snappedLying(*assembly, m_work, m_lying, kSnap_px / std::max(scale, 0.1),
@@ -203,12 +209,13 @@ void JointHand::otherSide() {
 
 void JointHand::slide(const Vec2& by) {
   if (m_lying.on.empty()) return nextFace(1);
-  m_lying.to += by;
+  m_lying.to += by, m_typedRules.clear();
   m_stage->update();
 }
 
 void JointHand::turn(double by_deg) {
   m_lying.turn_deg = std::remainder(m_lying.turn_deg + by_deg, 360.0);
+  m_typedRules.clear();
   m_stage->update();
 }
 
@@ -227,7 +234,7 @@ bool JointHand::key(const QKeyEvent& event) {
   case Qt::Key_Period:
   case Qt::Key_Greater: return turn(shift ? -kSmallTurn_deg : -kTurn_deg), true;
   case Qt::Key_F:
-    m_lying.byFace = !m_lying.byFace;
+    m_lying.byFace = !m_lying.byFace, m_typedRules.clear();
     if (face())
       m_lying.turn_deg = turnFor(*m_stage->assembly(), m_stage->pose(), m_target, m_work, m_lying);
     m_stage->update();
@@ -239,7 +246,11 @@ bool JointHand::key(const QKeyEvent& event) {
     return true;
   default: break;
   }
-  if (event.text().isEmpty() || !event.text().at(0).isDigit() || !face()) return false;
+  if (event.text().isEmpty() || !event.text().at(0).isDigit()) return false;
+  if (!face()) {
+    emit refused(tr("Point at the face first: numbers are measured from its lines"));
+    return true;
+  }
   const QPointF at = onStage(m_lying.to).value_or(QPointF(20, 60));
   m_typed->move(at.toPoint() + QPoint(16, 12));
   m_typed->setText(event.text());
@@ -251,14 +262,21 @@ bool JointHand::key(const QKeyEvent& event) {
 
 void JointHand::takeTyped() {
   const LengthUnit unit = m_document->committed().settings.unit;
-  const Vec2 start = layingStart(m_work, m_lying);
-  const std::vector<StrokeMeasure> measures{{start, start}, {start, start}};
+  const auto assembly = m_stage->assembly();
+  if (!assembly) return;
+  const auto distances = distancesSaid(*assembly, m_work, m_lying);
+  std::vector<StrokeMeasure> measures(distances.size());
   const auto values = typedMeasures(measures, m_typed->text().toStdString(), unit);
   if (!values) return void(emit refused(said(values.error(), unit)));
-  Vec2 wanted = start;
-  for (std::size_t k = 0; k < values->size(); ++k)
-    wanted[static_cast<Eigen::Index>(k)] = (*values)[k];
-  m_lying.to = layingPointFor(m_work, m_lying, wanted);
+  std::vector<PlaceRule> rules;
+  for (std::size_t k = 0; k < values->size(); ++k) {
+    placed::Distance rule = distances[k];
+    rule.distance_mm = (*values)[k];
+    rules.push_back(std::move(rule));
+  }
+  const auto laid = laidBy(*assembly, m_work, m_lying, rules);
+  if (!laid) return void(emit refused(said(laid.error(), unit)));
+  m_lying = *laid, m_typedRules = std::move(rules);
   m_typed->hide();
   m_stage->setFocus();
   m_stage->update();
@@ -274,6 +292,18 @@ bool JointHand::eventFilter(QObject* object, QEvent* event) {
   return true;
 }
 
+std::vector<PlaceRule> JointHand::rulesKept(const Assembly& assembly) const {
+  std::vector<PlaceRule> rules = m_typedRules;
+  constexpr std::size_t kPlace = 2; ///< rules fix it
+  for (const PlaceRule& met : metBy(placeSaid(assembly, m_work, m_lying))) {
+    if (rules.size() == kPlace) break;
+    rules.push_back(met);
+    const auto laid = laidBy(assembly, m_work, m_lying, rules);
+    if (!laid || (laid->to - m_lying.to).norm() > kSamePlace_mm) rules.pop_back();
+  }
+  return rules;
+}
+
 void JointHand::keep() {
   const auto assembly = m_stage->assembly();
   if (!assembly) return;
@@ -281,15 +311,18 @@ void JointHand::keep() {
   if (!m_hand->target()) return m_stage->take(nullptr);
   const Design& design = m_document->committed();
   const LengthUnit unit = design.settings.unit;
-  const auto joint = jointOf(design, *assembly, m_stage->pose(), m_target, m_lying);
-  if (!joint) return void(emit refused(said(joint.error(), unit)));
-  QString sentence = QString::fromStdString(jointSentence(m_hand->committed(), *joint, unit));
+  auto made = jointOf(design, *assembly, m_stage->pose(), m_target, m_lying);
+  if (!made) return void(emit refused(said(made.error(), unit)));
+  PieceJoint joint = std::move(made).value();
+  // Where the piece is moved along its fold the joint lies elsewhere than its rules say.
+  if ((joint.to - m_lying.to).norm() < kSamePlace_mm) joint.rules = rulesKept(*assembly);
+  QString sentence = QString::fromStdString(jointSentence(m_hand->committed(), joint, unit));
   if (!m_more.trimmed().isEmpty()) sentence += QLatin1Char(' ') + m_more.trimmed();
   // A panel is glued in one place: the new one takes over.
   const PieceSheet sheet(m_work);
   const bool again =
-      m_lying.kind == 0 && std::ranges::any_of(m_work.joints, [&](const PieceJoint& made) {
-        return is<given::Glue>(made) && sheet.faceAt(made.at) == sheet.faceAt(m_lying.at);
+      m_lying.kind == 0 && std::ranges::any_of(m_work.joints, [&](const PieceJoint& was) {
+        return is<given::Glue>(was) && sheet.faceAt(was.at) == sheet.faceAt(m_lying.at);
       });
   if (again) sentence = QStringLiteral("loosen %1; %2").arg(placeOf(m_lying.at), sentence);
   m_stage->take(nullptr);
@@ -314,6 +347,7 @@ void JointHand::paint(QPainter& p) const {
       if (const auto at = onStage((lies * lift(q)).head<2>())) polygon << *at;
     return polygon;
   };
+  QRectF ghost;
   if (liesFlat(m_lying.kind)) {
     QColor veil = theme.paperLit;
     veil.setAlphaF(0.22f);
@@ -323,7 +357,9 @@ void JointHand::paint(QPainter& p) const {
     veil.setAlphaF(0.55f);
     p.setPen(QPen(theme.accent, 2));
     p.setBrush(veil);
-    p.drawPolygon(outline(heldPanel(m_work, m_lying.at)));
+    const QPolygonF held = outline(heldPanel(m_work, m_lying.at));
+    ghost = held.boundingRect();
+    p.drawPolygon(held);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(theme.stageSoft, 1, Qt::DotLine));
     for (const WorkLine& line : m_work.lines)
@@ -332,22 +368,71 @@ void JointHand::paint(QPainter& p) const {
   }
   const auto at = onStage(m_lying.to);
   if (!at) return;
+  paintSlit(p, *at);
   p.setBrush(m_flush ? theme.fine : theme.accent);
   p.setPen(Qt::NoPen);
   p.drawEllipse(*at, 4, 4);
-  // Where it begins: along the line on which the face stands, and away from it.
-  const Vec2 start = liesFlat(m_lying.kind) ? layingStart(m_work, m_lying) : m_lying.to;
-  const LengthUnit unit = m_document->design().settings.unit;
-  const QString text = tr("%1 along, %2 away")
-                           .arg(QString::fromStdString(formatLength(start.x(), unit, false)),
-                                QString::fromStdString(formatLength(start.y(), unit)));
+  paintTold(p, ghost.united(QRectF(*at - QPointF(4, 4), QSizeF(8, 8))));
+}
+
+/// A slot runs out to the nearest edge of the face: where it would be cut.
+void JointHand::paintSlit(QPainter& p, const QPointF& at) const {
+  const auto assembly = m_stage->assembly();
+  const SeatSide* side = face();
+  if (!assembly || !side || kJointKeys[m_lying.kind] != "slot") return;
+  const auto lines = linesBelow(*assembly, *side);
+  const auto far = [&](const auto& line) {
+    return line.second.in.dot(m_lying.to - line.second.at);
+  };
+  const auto nearest = std::ranges::min_element(lines, {}, far);
+  if (nearest == lines.end()) return;
+  const auto end = onStage(m_lying.to - far(*nearest) * nearest->second.in);
+  if (!end) return;
+  p.setPen(QPen(Look::theme().accent, 3));
+  p.drawLine(at, *end);
+}
+
+QStringList JointHand::told() const {
+  const auto assembly = m_stage->assembly();
+  const SeatSide* side = face();
+  if (!assembly || !side) return {};
+  const Design& design = m_document->design();
+  const LengthUnit unit = design.settings.unit;
+  QStringList lines{said(seatName(design, *assembly, *assembly->findSeat(m_lying.on)), unit)};
+  for (const PlaceRule& rule : placeSaid(*assembly, m_work, m_lying))
+    lines << said(described(rule), unit);
+  if (!liesFlat(m_lying.kind)) return lines;
+  const QString turn =
+      m_lying.turn_deg == 0 ? QString() : tr(", turned %1°").arg(m_lying.turn_deg, 0, 'g', 6);
+  lines << (m_lying.byFace ? tr("its face takes the glue") : tr("its back takes the glue")) + turn;
+  return lines;
+}
+
+/// Above the ghost, or below it where there is no room; on the stage whatever is near its rim.
+void JointHand::paintTold(QPainter& p, const QRectF& ghost) const {
+  const QStringList lines = told();
+  const Theme& theme = Look::theme();
   p.setFont(Look::font(12, QFont::DemiBold));
-  const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 16;
-  const QRectF tag(at->x() + 12, at->y() - 34, w, 22);
+  const QFontMetricsF metrics(p.font());
+  double wide = 0;
+  for (const QString& line : lines)
+    wide = std::max(wide, metrics.horizontalAdvance(line));
+  const QSizeF size(wide + 20, metrics.lineSpacing() * static_cast<double>(lines.size()) + 10);
+  constexpr double kBeside_px = 10;
+  const QRectF stage = QRectF(m_stage->rect()).adjusted(4, 4, -4, -4);
+  QRectF tag(QPointF(ghost.center().x(), ghost.top() - kBeside_px - size.height()), size);
+  if (tag.top() < stage.top()) tag.moveTop(ghost.bottom() + kBeside_px);
+  const auto within = [](double at, double low, double high) {
+    return std::clamp(at, low, std::max(low, high));
+  };
+  tag.moveLeft(within(tag.left(), stage.left(), stage.right() - size.width()));
+  tag.moveTop(within(tag.top(), stage.top(), stage.bottom() - size.height()));
+  p.setPen(Qt::NoPen);
   p.setBrush(theme.accent);
-  p.drawRoundedRect(tag, 11, 11);
+  p.drawRoundedRect(tag, 8, 8);
   p.setPen(theme.accentInk);
-  p.drawText(tag, Qt::AlignCenter, text);
+  p.drawText(tag.adjusted(10, 5, -10, -5), Qt::AlignLeft | Qt::AlignVCenter,
+             lines.join(QLatin1Char('\n')));
 }
 
 } // namespace hinge

@@ -4,7 +4,7 @@
 #include "app/stage_hand.h"
 #include "app/stage_view.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
-#include "core/edits/laying.h"
+#include "core/edits/place_said.h"
 #endif
 
 namespace hinge {
@@ -27,6 +27,8 @@ public:
   bool laying() const { return m_laying; }
   const HeldSheet& lying() const { return m_lying; }
   QLineEdit& typed() { return *m_typed; }
+  /// What stands beside the ghost: the face, where it lies there, which side takes the glue.
+  QStringList told() const;
 
   QString hint() const override;
   void pointed(const QPointF& at) override;
@@ -58,6 +60,10 @@ private:
   std::optional<QPointF> onStage(const Vec2& onFace) const;
   const PieceWork& work() const { return m_work; }
   QString placeOf(const Vec2& at) const;
+  /// The rules that the joint keeps: what was typed, and where lines and middles meet.
+  std::vector<PlaceRule> rulesKept(const Assembly& assembly) const;
+  void paintSlit(QPainter& painter, const QPointF& at) const;
+  void paintTold(QPainter& painter, const QRectF& ghost) const;
 
   Document* m_document;
   SheetHand* m_hand;
@@ -68,6 +74,7 @@ private:
   SheetTarget m_target; ///< the sheet that is held
   PieceWork m_work;
   QString m_more;
+  std::vector<PlaceRule> m_typedRules; ///< where it lies by what was typed
   bool m_laying = false, m_flush = false;
 };
 

@@ -371,6 +371,61 @@ private slots:
     QTest::keyClick(&view(), Qt::Key_Delete);
     QVERIFY(work().joints.empty());
   }
+  /// What the ghost says is measured from named lines, what is typed takes its place, and a click
+  /// keeps it; in a taller card it still holds.
+  void typedDistancesAreRulesThatHold() {
+    document().start(Design());
+    m_window->go(MainWindow::BuildCard);
+    settle();
+    QTest::keyClick(m_window.get(), Qt::Key_N);
+    QVERIFY(hand().say(QStringLiteral("size 40 x 30")));
+    take("join");
+    click(at(20, 15));
+    JointHand& joints = m_window->sheet().joints();
+    StageView& stage = m_window->stage();
+    // Before there is a face no number goes astray to the opening.
+    const double opening = stage.fan().opening_rad();
+    QTest::keyClicks(&stage, QStringLiteral("9"));
+    QCOMPARE(stage.fan().opening_rad(), opening);
+    const QPoint page = seen("card/page-b");
+    QTest::mouseMove(&stage, page);
+    QCOMPARE(QString::fromStdString(joints.lying().on), QStringLiteral("card/page-b"));
+    QCOMPARE(joints.told().size(), 4);
+    QVERIFY2(joints.told().at(0).contains(QLatin1String("page b")),
+             qPrintable(joints.told().at(0)));
+    QVERIFY2(joints.told().at(1).endsWith(QLatin1String("from the fold gutter")) ||
+                 joints.told().at(1).contains(QLatin1String("the fold gutter")),
+             qPrintable(joints.told().join(QLatin1Char('|'))));
+    QVERIFY(joints.told().at(3).contains(QLatin1String("its back takes the glue")));
+    QTest::keyClicks(&stage, QStringLiteral("6"));
+    QTest::keyClicks(&joints.typed(), QStringLiteral(", 12"));
+    QTest::keyClick(&joints.typed(), Qt::Key_Return);
+    const Vec2 typed = joints.lying().to;
+    // The pointer may go where it likes.
+    QTest::mouseMove(&stage, page + QPoint(9, 7));
+    QTest::mouseClick(&stage, Qt::LeftButton, {}, page + QPoint(9, 7));
+    QCOMPARE(work().joints.size(), std::size_t(1));
+    const PieceJoint& joint = work().joints.front();
+    QCOMPARE(joint.rules.size(), std::size_t(2));
+    QVERIFY((joint.to - typed).norm() < 1e-9);
+    QVERIFY(std::abs(std::get<placed::Distance>(joint.rules[0]).distance_mm - 6) < 1e-9);
+    QVERIFY(std::abs(std::get<placed::Distance>(joint.rules[1]).distance_mm - 12) < 1e-9);
+    Design taller = document().committed();
+    taller.card.height_mm += 20;
+    QVERIFY(document().apply(taller, QString()));
+    const Vec2 moved = work().joints.front().to - typed;
+    QVERIFY(moved.norm() < 1e-9 || std::abs(moved.norm() - 20) < 1e-9);
+    // F says what it does, and is forgotten with the next panel.
+    QTest::keyClick(m_window.get(), Qt::Key_N);
+    take("join");
+    click(at(5, 5));
+    QTest::mouseMove(&stage, page);
+    QTest::keyClick(&stage, Qt::Key_F);
+    QVERIFY(joints.told().constLast().contains(QLatin1String("its face takes the glue")));
+    QTest::keyClick(&stage, Qt::Key_Escape);
+    click(at(5, 5));
+    QVERIFY(!joints.lying().byFace);
+  }
   void aPanelIsJoinedToAnotherSheet() {
     stepsWithoutTheirBrace();
     QVERIFY(hand().say(QStringLiteral("size 20 x 20")));

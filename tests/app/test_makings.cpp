@@ -103,7 +103,12 @@ class TestMakings : public SheetDriver {
     bare.papers = Design().papers, bare.stock = Design().stock, bare.dressing = {};
     for (StructureItem& item : bare.structures)
       item.paper.clear();
-    const QStringList made = linesOf(document().committed()), wanted = linesOf(bare);
+    // Rules are how a hand came to the places; the demo has the places.
+    Design bySizes = document().committed();
+    for (StructureItem& item : bySizes.structures)
+      for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
+        item.work->joints[k].rules.clear();
+    const QStringList made = linesOf(bySizes), wanted = linesOf(bare);
     for (qsizetype k = 0; k < std::min(made.size(), wanted.size()); ++k)
       QCOMPARE(made[k], wanted[k]);
     QCOMPARE(made.size(), wanted.size());

@@ -1,0 +1,156 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edits/place_said.h"
+#include "core/units/tolerances.h"
+#include <algorithm>
+#include <cmath>
+
+namespace hinge {
+namespace {
+
+constexpr double kAlike_rad = 1e-4; ///< lines that run alike to a hand
+constexpr double kMet_mm = 1e-6;
+
+bool liesFlat(const HeldSheet& lying) {
+  const given::Kind made = changedTo(lying.kind, given::Kind());
+  return byFaceOf(made) != nullptr;
+}
+
+/// A line of the work runs along this edge of a panel: a score, not the rim of the sheet.
+bool isScore(const PieceWork& work, const PaperLine& edge) {
+  return std::ranges::any_of(work.lines, [&](const WorkLine& line) {
+    const auto on = [&](const Vec2& p) { return std::abs(edge.in.dot(p - edge.at)) < kTouch_mm; };
+    return line.kind != WorkLine::Kind::Cut && on(line.from) && on(line.to);
+  });
+}
+
+/// A distance that could be said, and how gladly: the least first.
+struct Sayable {
+  placed::Distance rule;
+  Vec2 across; ///< on the face
+  double rank = 0;
+};
+
+/// All pairs of a line of the panel and one below that run alike.
+std::vector<Sayable> sayable(const Assembly& assembly, const PieceWork& work,
+                             const HeldSheet& lying, const SeatSide& face) {
+  const Iso3 map = onFace(lying);
+  const auto vector = [&](const Vec2& v) {
+    return Vec2((map.linear() * Vec3(v.x(), v.y(), 0)).head<2>());
+  };
+  const auto own = ownLines(heldPanel(work, lying.at));
+  std::vector<Sayable> all;
+  constexpr double kAway_mm = 1e4; ///< more than any paper: order before distance
+  for (const auto& [below, line] : linesBelow(assembly, face))
+    for (const auto& [name, edge] : own) {
+      const Vec2 in = vector(edge.in);
+      if (std::abs(cross2(in, line.in)) > kAlike_rad) continue;
+      const bool upTo = in.dot(line.in) < 0, score = isScore(work, edge);
+      const double far = line.in.dot((map * lift(edge.at)).head<2>() - line.at);
+      const double exact = std::abs(far) < kMet_mm ? 0 : far;
+      // An edge that looks away is said of a score alone: a tab is measured by its fold.
+      if (upTo && !score) continue;
+      const bool fold = std::holds_alternative<placed::FoldBelow>(below);
+      const double rank =
+          (exact == 0 ? 0 : 4 * kAway_mm) + (fold ? 0 : kAway_mm) + (score ? 0 : 0.5 * kAway_mm);
+      all.push_back({{name, exact, upTo, below}, line.in, rank + std::abs(far)});
+    }
+  return all;
+}
+
+std::vector<placed::Distance> saidOfPoint(const Assembly& assembly, const HeldSheet& lying,
+                                          const SeatSide& face) {
+  std::vector<placed::Distance> said;
+  std::optional<Vec2> across;
+  auto lines = linesBelow(assembly, face);
+  const auto far = [&](const auto& line) { return line.second.in.dot(lying.to - line.second.at); };
+  std::ranges::stable_sort(lines, {}, [&](const auto& line) { return std::abs(far(line)); });
+  for (const auto& line : lines) {
+    if (across && std::abs(cross2(*across, line.second.in)) < 0.5) continue;
+    said.push_back(placed::Distance{{}, far(line), false, line.first});
+    if (across) break;
+    across = line.second.in;
+  }
+  return said;
+}
+
+/// How far the middle of the panel is from that of a line, along it.
+double offMiddle(const PieceWork& work, const HeldSheet& lying, const PaperLine& line) {
+  const Iso3 map = onFace(lying);
+  double low = 1e300, high = -1e300;
+  for (const Vec2& p : heldPanel(work, lying.at)) {
+    const double at = line.along.dot((map * lift(p)).head<2>() - line.at);
+    low = std::min(low, at), high = std::max(high, at);
+  }
+  return 0.5 * (low + high - line.length_mm);
+}
+
+} // namespace
+
+std::vector<placed::Distance> distancesSaid(const Assembly& assembly, const PieceWork& work,
+                                            const HeldSheet& lying) {
+  const Seat* seat = assembly.findSeat(lying.on);
+  if (!seat) return {};
+  const SeatSide& face = seat->sides[0];
+  if (!liesFlat(lying)) return saidOfPoint(assembly, lying, face);
+  auto all = sayable(assembly, work, lying, face);
+  std::ranges::stable_sort(all, {}, &Sayable::rank);
+  std::vector<placed::Distance> said;
+  std::optional<Vec2> across;
+  for (const Sayable& one : all) {
+    if (across && std::abs(cross2(*across, one.across)) < 0.5) continue;
+    said.push_back(one.rule);
+    if (across) break;
+    across = one.across;
+  }
+  return said;
+}
+
+std::vector<PlaceRule> placeSaid(const Assembly& assembly, const PieceWork& work,
+                                 const HeldSheet& lying) {
+  const auto distances = distancesSaid(assembly, work, lying);
+  std::vector<PlaceRule> said(distances.begin(), distances.end());
+  if (said.empty() || !liesFlat(lying)) return said;
+  const SeatSide& face = assembly.findSeat(lying.on)->sides[0];
+  const auto lines = linesBelow(assembly, face);
+  for (std::size_t k = 0; k < said.size(); ++k) {
+    if (distances[k].distance_mm == 0) continue;
+    const auto from =
+        std::ranges::find(lines, distances[k].from, &decltype(lines)::value_type::first);
+    for (const auto& [name, line] : lines) {
+      const bool runsAcross = std::abs(cross2(line.along, from->second.in)) < kAlike_rad;
+      if (!runsAcross || std::abs(offMiddle(work, lying, line)) > kMet_mm) continue;
+      said[k] = placed::Centred{name};
+      break;
+    }
+  }
+  return said;
+}
+
+std::vector<PlaceRule> metBy(const std::vector<PlaceRule>& said) {
+  std::vector<PlaceRule> met;
+  for (const PlaceRule& rule : said) {
+    const auto* distance = std::get_if<placed::Distance>(&rule);
+    if (!distance || distance->distance_mm == 0) met.push_back(rule);
+  }
+  return met;
+}
+
+Result<HeldSheet> laidBy(const Assembly& assembly, const PieceWork& work, const HeldSheet& lying,
+                         const std::vector<PlaceRule>& rules) {
+  if (!assembly.findSeat(lying.on)) return Error{{"joint.no-face", lying.on}, ""};
+  PieceJoint joint;
+  joint.at = lying.at, joint.on = lying.on, joint.to = lying.to, joint.rules = rules;
+  joint.kind = changedTo(liesFlat(lying) ? 0 : lying.kind, given::Kind());
+  if (bool* byFace = byFaceOf(joint.kind)) *byFace = lying.byFace;
+  layAs(joint.kind, radians(lying.turn_deg));
+  const Polygon panel = heldPanel(work, lying.at);
+  const auto placed = placedByRules(joint, {assembly, work, panel, "panel", work.joints});
+  if (!placed) return placed.error();
+  HeldSheet laid = lying;
+  laid.to = placed->to;
+  if (const auto lies = startsAs(placed->kind))
+    laid.turn_deg = degrees(std::atan2(lies->x.y(), lies->x.x()));
+  return laid;
+}
+
+} // namespace hinge

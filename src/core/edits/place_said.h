@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/edits/laying.h"
+#include "core/pieces/placing.h"
+
+namespace hinge {
+
+/// What a maker would say of the place: how far a line of the panel (a score before an edge) is
+/// from a line of what lies below that runs alike (a fold before an edge), the nearest in each of
+/// two directions. Of what does not lie flat its point.
+std::vector<placed::Distance> distancesSaid(const Assembly& assembly, const PieceWork& work,
+                                            const HeldSheet& lying);
+/// The same, with middle over middle where lines do not meet.
+std::vector<PlaceRule> placeSaid(const Assembly& assembly, const PieceWork& work,
+                                 const HeldSheet& lying);
+/// Those of them that a hand means to keep: where lines meet, or middles.
+std::vector<PlaceRule> metBy(const std::vector<PlaceRule>& said);
+/// The sheet laid as rules say.
+Result<HeldSheet> laidBy(const Assembly& assembly, const PieceWork& work, const HeldSheet& lying,
+                         const std::vector<PlaceRule>& rules);
+
+} // namespace hinge
