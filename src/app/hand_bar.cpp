@@ -45,6 +45,8 @@ HandBar::HandBar(SheetHand* hand, SheetView* sheet, JointHand* joints, FoldHand*
           tr("Drag a band across scores: it is cut and folds the other way"));
   addWord(tr("Tab"), QStringLiteral("tab"), Qt::Key_T, Way::Tool, SheetTool::Tab,
           tr("Click an edge, or drag the tab out of it"));
+  addWord(tr("Trim"), QStringLiteral("trim"), Qt::Key_I, Way::Tool, SheetTool::Trim,
+          tr("Drag an edge inwards: so much is cut off; from a corner, as far as you drag"));
   addWord(tr("Corner"), QStringLiteral("corner"), Qt::Key_K, Way::Tool, SheetTool::Corner,
           tr("Click a corner, or drag as far as it is rounded or cut off"));
   addWord(tr("Outline"), QStringLiteral("trace"), Qt::Key_L, Way::Tool, SheetTool::Outline,

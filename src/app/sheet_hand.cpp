@@ -264,6 +264,7 @@ QString SheetHand::verb() const {
   case SheetTool::Opening: return QStringLiteral("opening");
   case SheetTool::Reverse: return QStringLiteral("reverse");
   case SheetTool::Tab: return QStringLiteral("tab");
+  case SheetTool::Trim: return QStringLiteral("trim");
   case SheetTool::Outline: return QStringLiteral("outline");
   case SheetTool::Corner:
     return m_stroke.corner == CornerCut::Round ? QStringLiteral("round") : QStringLiteral("snip");

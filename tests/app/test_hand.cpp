@@ -124,6 +124,28 @@ private slots:
     document().undoStack().undo();
     QVERIFY(m_window->bench().isVisible());
   }
+  void aStripIsTrimmedOffByHand() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 60; score 40 v; cut 70,20 to 70,60")));
+    take("trim");
+    drag(at(20, 60), at(22, 51));
+    QCOMPARE(hand().lastSaid(), QStringLiteral("trim top 9"));
+    QVERIFY(std::abs(boundsOf(work().outline).size().y() - 51) < 1e-9);
+    for (const WorkLine& line : work().lines) // what ran over the edge ends there
+      QVERIFY(std::max(line.from.y(), line.to.y()) < 51 + 1e-9);
+    // As far as the score, the depth typed.
+    QTest::keyClick(&view(), Qt::Key_I);
+    const QPoint corner = at(0, 0), to = at(41, 5);
+    QTest::mouseMove(&view(), corner);
+    QTest::mousePress(&view(), Qt::LeftButton, {}, corner);
+    QTest::mouseMove(&view(), (corner + to) / 2);
+    QTest::mouseMove(&view(), to);
+    QTest::keyClicks(&view(), QStringLiteral("6"));
+    QTest::keyClick(&view().typed(), Qt::Key_Return);
+    QTest::mouseRelease(&view(), Qt::LeftButton, {}, to);
+    QCOMPARE(hand().lastSaid(), QStringLiteral("trim bottom 6 from 0 to 40"));
+    QCOMPARE(work().outline.size(), std::size_t(6));
+  }
   void aScoreIsDrawnTurnedMovedAndTakenAway() {
     open("steps-in-the-fold");
     document().select(StructureId{1});

@@ -250,12 +250,30 @@ private slots:
              "reverse 30 to 50 between 20 and 36");
     QVERIFY(said(sheet, stroke(SheetTool::Cut, {20, 20}, {20, 20})).isEmpty());
   }
+  /// All along a side from its edge; as far as a score from a corner.
+  void aStripIsTrimmedOff() {
+    const SheetInWork sheet = made("size 100 x 60; score 40 v");
+    const auto trimmed = [&](const Vec2& from, const Vec2& to, std::vector<double> typed = {}) {
+      Stroke s = stroke(SheetTool::Trim, from, to);
+      s.grip = gripAt(sheet.work, from, 2);
+      s.typed = std::move(typed);
+      return said(sheet, s);
+    };
+    QCOMPARE(trimmed({70, 60}, {72, 52}), QStringLiteral("trim top 8"));
+    QCOMPARE(trimmed({0, 30}, {6, 31}), QStringLiteral("trim left 6"));
+    QCOMPARE(trimmed({70, 60}, {72, 52}, {9.5}), QStringLiteral("trim top 9.5"));
+    QCOMPARE(trimmed({0, 60}, {41, 52}), QStringLiteral("trim top 8 from 0 to 40"));
+    QCOMPARE(trimmed({100, 0}, {41, 5}), QStringLiteral("trim bottom 5 from 40 to 100"));
+    QCOMPARE(trimmed({100, 0}, {95, 25}, {4, 30}), QStringLiteral("trim right 4 from 0 to 30"));
+    QVERIFY(trimmed({70, 60}, {72, 68}).isEmpty()); // away from the paper
+    QVERIFY(trimmed({50, 30}, {60, 20}).isEmpty()); // in the middle of it
+  }
   void everyStrokeIsASentenceThatIsUnderstood() {
     const SheetInWork sheet = made("size 100 x 60; score 40 v; opening 60,10 to 80,30; "
                                    "score across 50 m; pull end 100,50 to 100,45");
     const SheetTool tools[] = {SheetTool::Hold,    SheetTool::Score,   SheetTool::Cut,
                                SheetTool::Opening, SheetTool::Reverse, SheetTool::Tab,
-                               SheetTool::Corner};
+                               SheetTool::Trim,    SheetTool::Corner};
     int spoken = 0, refused = 0;
     for (SheetTool tool : tools)
       for (int shape = 0; shape < 4; ++shape)

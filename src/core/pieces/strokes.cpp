@@ -41,6 +41,7 @@ public:
     case SheetTool::Opening: opening(); break;
     case SheetTool::Reverse: reverse(); break;
     case SheetTool::Tab: tab(); break;
+    case SheetTool::Trim: trim(); break;
     case SheetTool::Corner: corner(); break;
     case SheetTool::Outline: outlined(); break;
     }
@@ -292,6 +293,56 @@ private:
                     m_stroke.bevel_deg == starting::kTabBevel_deg
                         ? ""
                         : " bevel " + exactNumber(m_stroke.bevel_deg)));
+  }
+
+  /// The place of a line that runs square to an axis, if one is near; else the lattice.
+  double atScore(int axis, double at) const {
+    for (const WorkLine& line : m_work.lines)
+      if (std::abs((line.to - line.from)[axis]) < kTouch_mm &&
+          std::abs(line.from[axis] - at) < m_stroke.snapping.reach_mm)
+        return line.from[axis];
+    return snappedPlace(m_work, axis, at, m_stroke.snapping).at;
+  }
+
+  /// From an edge inwards: all along that side. From a corner: along the side on which the drag
+  /// runs on, as far as it goes, to a score if one is near.
+  void trim() {
+    const Grip& held = m_stroke.grip;
+    const bool corner = held.what == What::Corner;
+    if (!dragged() || (held.what != What::Rim && !corner)) return;
+    const Vec2 way = m_stroke.to - m_stroke.from;
+    const Vec2 inwards = -outwards(m_work.outline, held.index);
+    const int along = corner ? (std::abs(way.x()) < std::abs(way.y()) ? 1 : 0)
+                             : (std::abs(inwards.x()) > std::abs(inwards.y()) ? 1 : 0);
+    const int deep = 1 - along;
+    const Vec2 begin = corner ? m_work.outline[held.index] : m_stroke.from;
+    const bool low = begin[deep] < m_box.centre()[deep];
+    const SheetEdge side = deep == 0 ? (low ? SheetEdge::Left : SheetEdge::Right)
+                                     : (low ? SheetEdge::Bottom : SheetEdge::Top);
+    const double rim = low ? m_box.low[deep] : m_box.high[deep];
+    const double depth = typed(0).value_or(
+        onLattice(std::max(0.0, (low ? 1 : -1) * (m_stroke.to[deep] - rim)), lattice()));
+    double from = m_box.low[along], to = m_box.high[along];
+    if (corner) {
+      const double end = atScore(along, m_stroke.to[along]);
+      (begin[along] < m_box.centre()[along] ? to : from) =
+          typed(1) ? m_box.low[along] + *typed(1) : end;
+    }
+    Vec2 a, b;
+    a[along] = from, b[along] = to, a[deep] = rim, b[deep] = rim + (low ? depth : -depth);
+    Vec2 edge = a;
+    edge[deep] = b[deep];
+    measure(a, edge, depth);
+    if (corner) {
+      const double end = begin[along] < m_box.centre()[along] ? to : from;
+      measure(a, b, end - m_box.low[along]);
+    }
+    if (depth < kTouch_mm || to - from < kLeastDrag_mm) return;
+    ghost(rectangle(a, b));
+    say(fmt::format("trim {} {}{}", wordOf(side), length(depth),
+                    corner ? fmt::format(" from {} to {}", length(from - m_box.low[along]),
+                                         length(to - m_box.low[along]))
+                           : ""));
   }
 
   void corner() {
