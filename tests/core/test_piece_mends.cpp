@@ -156,6 +156,60 @@ private slots:
     QCOMPARE(verdictKey(checked(*mended).verdict), verdictKey(Verdict::Good));
   }
 
+  /// A tab by its wrong side, or turned round, is no matter of a length: the finding says which
+  /// joint, and what it comes to is the card that was meant.
+  void whatClosesTheWrongWayIsJoinedOtherwise_data() {
+    QTest::addColumn<bool>("side");
+    QTest::newRow("by the other side") << true;
+    QTest::newRow("turned half round") << false;
+  }
+  void whatClosesTheWrongWayIsJoinedOtherwise() {
+    QFETCH(bool, side);
+    const Design good = overGutter(40, 40, 50, 50);
+    QCOMPARE(checked(good).verdict, Verdict::Good);
+    const Design off = with(good, [&](PieceWork& work) {
+      auto& glue = std::get<given::Glue>(work.joints[1].kind);
+      // Its score runs along y: by the other side the way across it stays.
+      if (side)
+        glue.byFace = false;
+      else
+        glue.turn_deg += 180;
+    });
+    const Analysis analysis = checked(off, true);
+    QVERIFY(analysis.verdict == Verdict::Spoiled);
+    const char* wanted = side ? "mend/other-side" : "mend/half-round";
+    bool offered = false;
+    for (const Finding& f : analysis.findings)
+      for (const Mend& mend : mendsOf(f)) {
+        if (mend.change.key != wanted) continue;
+        offered = true;
+        QVERIFY2(describe(mend, off).find("joint 2") != std::string::npos,
+                 describe(mend, off).c_str());
+        QCOMPARE(verdictKey(checked(*applyMend(off, mend)).verdict), verdictKey(Verdict::Good));
+      }
+    QVERIFY2(offered, describe(analysis.findings.front(), off).c_str());
+  }
+
+  /// Three walls in a loop sway; with a fold less they are the two that were meant.
+  void aFoldThatNothingDrivesIsToldWhatCould() {
+    Design d = card(150, 150);
+    PieceWork work = strip({8, 50, 20, 30, 8}, 40, std::vector(4, WorkLine::Kind::Mountain));
+    work.joints = {onPage('a', d, {4, 20}, 60, 36, true), onPage('b', d, {112, 20}, 60, 36, true)};
+    d = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work)->design;
+    const Analysis analysis = checked(d, true);
+    const Finding* f = findCode(analysis, "floppy");
+    QVERIFY(f);
+    bool keptFlat = false;
+    for (const Mend& mend : mendsOf(*f)) {
+      const Analysis after = checked(*applyMend(d, mend));
+      QVERIFY2(!findCode(after, "floppy"), describe(mend, d).c_str());
+      if (mend.change.key != "mend/kept-flat") continue;
+      keptFlat = true;
+      QVERIFY(after.verdict != Verdict::Spoiled);
+    }
+    QVERIFY(keptFlat);
+  }
+
   void scoresThatAllGoTheOtherWay() {
     const Design off =
         *loadDesign(std::string(HINGE_TEST_DATA) + "/wrong/tower-marked-wrong.hinge");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/evidence.h"
+#include "core/edits/rejoining.h"
 #include "core/motion/fold_angle.h"
 #include "core/motion/openings.h"
 #include "core/units/tolerances.h"
@@ -39,13 +40,11 @@ std::optional<Mend> turned(const CheckInput& in, StructureId id,
   PieceWork work = *item->work;
   bool any = false;
   for (WorkLine& line : work.lines) {
+    const auto number = static_cast<std::size_t>(&line - work.lines.data());
     const auto liesOn = [&](FoldIndex f) {
-      const Fold& fold = in.assembly.folds[f];
-      return std::ranges::all_of(std::array{fold.from, fold.to}, [&](const Vec2& end) {
-        return distanceToSegment(end, line.from, line.to) < kSameVertex_mm;
-      });
+      return lineUnder(work, in.assembly.folds[f]) == number;
     };
-    if (line.kind == WorkLine::Kind::Cut || std::ranges::none_of(folds, liesOn)) continue;
+    if (std::ranges::none_of(folds, liesOn)) continue;
     line.kind =
         line.kind == WorkLine::Kind::Mountain ? WorkLine::Kind::Valley : WorkLine::Kind::Mountain;
     any = true;

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/analysis.h"
+#include "core/edits/rejoining.h"
 #include "core/edits/solve_piece.h"
 #include "core/structures/registry.h"
 #include "core/structures/toppers.h"
 #include "core/units/lattice.h"
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <map>
 
 namespace hinge {
@@ -276,6 +278,8 @@ private:
 
 namespace {
 
+constexpr double kFarOff_mm = 5; ///< a loop that misses by more was joined the wrong way
+
 /// What need not be searched for: what the check itself knows, and of a free piece every single
 /// change that makes it lie flat, or closes its ring.
 std::vector<Mend> workedOut(const Analysis& before, const Finding& finding, bool piece,
@@ -283,9 +287,16 @@ std::vector<Mend> workedOut(const Analysis& before, const Finding& finding, bool
   if (!piece || (finding.code != "shut-flat" && finding.code != "impossible"))
     return finding.proposed;
   const bool apart = finding.code == "impossible";
-  if (apart && finding.unit != AmountUnit::Millimetre) return finding.proposed;
-  return changesThatShut(before.design, *before.motion, finding.owners.front(),
-                         apart ? finding.amount : 0, stop);
+  std::vector<Mend> all = finding.proposed;
+  if (!apart || finding.unit == AmountUnit::Millimetre)
+    all = changesThatShut(before.design, *before.motion, finding.owners.front(),
+                          apart ? finding.amount : 0, stop);
+  // What is far off is seldom a length: it closes the wrong way.
+  if (finding.unit != AmountUnit::Millimetre || finding.amount > kFarOff_mm)
+    std::ranges::move(
+        joinedOtherwise(before.design, *before.assembly, *before.design.find(finding.owners[0])),
+        std::back_inserter(all));
+  return all;
 }
 
 } // namespace

@@ -1,12 +1,32 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/checks/check.h"
+#include "core/edits/rejoining.h"
 #include <algorithm>
+#include <iterator>
 
 // Guided or floppy: with the opening fixed nothing may be free to move. The count is the rank of
 // the closure's Jacobian.
 
 namespace hinge {
 namespace {
+
+/// What could drive the folds of a free piece that flops; of many only the first are tried.
+void proposeDrives(const CheckInput& in, Finding& finding) {
+  constexpr std::size_t kMostFolds = 6;
+  std::size_t folds = 0;
+  for (const Fold& fold : in.assembly.folds) {
+    const auto loose = [&](PanelIndex p) {
+      return std::ranges::find(finding.elements, in.assembly.panels[p].key) !=
+             finding.elements.end();
+    };
+    const auto owner = in.assembly.panels[fold.left].owner;
+    const StructureItem* item = owner ? in.design.find(*owner) : nullptr;
+    if (!item || (!loose(fold.left) && !loose(fold.right)) || folds == kMostFolds) continue;
+    auto mends = drivenOtherwise(in.design, *item, fold);
+    if (!mends.empty()) ++folds;
+    std::ranges::move(mends, std::back_inserter(finding.proposed));
+  }
+}
 
 /// Loose blocks of the same structures are one trouble, whose motions are counted together.
 std::vector<Finding> checkMobility(const CheckInput& in) {
@@ -31,6 +51,8 @@ std::vector<Finding> checkMobility(const CheckInput& in) {
           if (in.assembly.panels[p].use != PanelUse::Tab && !known) it->elements.push_back(key);
         }
   }
+  for (Finding& finding : found)
+    proposeDrives(in, finding);
   return found;
 }
 
