@@ -298,9 +298,9 @@ QString shutFacts(const Analysis& analysis) {
   const ShutState& shut = *analysis.shut;
   const LengthUnit unit = analysis.design.settings.unit;
   const auto length = [&](double mm, LengthUnit in) {
-    return QString::fromStdString(formatLength(mm, in));
+    return QString::fromStdString(sayLength(mm, in));
   };
-  const auto thin = [&](double mm) { return length(mm, LengthUnit::Millimetre); };
+  const auto thin = [&](double mm) { return QString::fromStdString(sayThickness(mm, unit)); };
   QString text = FindingsPanel::tr(
                      "Shut: %1 × %2, %3 thick where most paper lies (%4 sheets). Nothing is left "
                      "loose: the opening alone decides where every panel is.")

@@ -390,12 +390,10 @@ void SizePlace::offerStocks(const Design& d) {
   m_stocks = offered, m_stocksInInches = inches;
   m_stock->clear();
   for (const Paper& paper : offered)
-    m_stock->addItem((inches ? QStringLiteral("%1, %2 in") : QStringLiteral("%1, %2 mm"))
-                         .arg(said(nameOf(paper)),
-                              inches
-                                  ? asQt(formatNumber(paper.thickness_mm / kMillimetresPerInch, 3))
-                                  : QString::number(paper.thickness_mm)),
-                     asQt(paper.key));
+    m_stock->addItem(
+        QStringLiteral("%1, %2").arg(said(nameOf(paper)),
+                                     asQt(sayThickness(paper.thickness_mm, d.settings.unit))),
+        asQt(paper.key));
   m_stock->setCurrentIndex(m_stock->findData(asQt(d.stock)));
 }
 

@@ -3,6 +3,7 @@
 #include "words/sentences.h"
 #include <QLocale>
 #include <algorithm>
+#include <cmath>
 #include <unordered_map>
 
 namespace hinge {
@@ -10,9 +11,8 @@ namespace hinge {
 const Sentence* Words::find(std::string_view key) {
   static const auto all = [] {
     std::unordered_map<std::string_view, const Sentence*> map;
-    for (const auto topic :
-         {parameters(), kinds(), parts(), errors(), findings(), rules(), making(), tables(),
-          commandLine()})
+    for (const auto topic : {parameters(), kinds(), parts(), errors(), findings(), rules(),
+                             making(), tables(), commandLine()})
       for (const Sentence& sentence : topic)
         map.emplace(sentence.key, &sentence);
     return map;
@@ -47,12 +47,29 @@ QString Words::filled(const QString& pattern, const std::function<QString(const 
   return out;
 }
 
+std::string sayLength(double length_mm, LengthUnit unit) {
+  const std::string exact = formatLength(length_mm, unit);
+  // What stands on a 64th is a fraction already.
+  if (unit != LengthUnit::Inch || exact.find('.') == std::string::npos) return exact;
+  constexpr double kMark_mm = kMillimetresPerInch / 16;
+  if (std::abs(length_mm) < kMark_mm) return sayThickness(length_mm, unit);
+  const double mark_mm = std::round(length_mm / kMark_mm) * kMark_mm;
+  return say(Text(std::abs(length_mm) > std::abs(mark_mm) ? "table.mark-over" : "table.mark-under",
+                  formatLength(mark_mm, unit)));
+}
+
+std::string sayThickness(double thickness_mm, LengthUnit unit) {
+  if (unit != LengthUnit::Inch) return formatLength(thickness_mm, LengthUnit::Millimetre);
+  constexpr int kThousandths = 3;
+  return formatNumber(thickness_mm / kMillimetresPerInch, kThousandths) + " in";
+}
+
 QString Words::said(const Said& one, LengthUnit unit) {
   struct {
     LengthUnit unit;
     QString operator()(int count) const { return QString::number(count); }
     QString operator()(Millimetres length) const {
-      return QString::fromStdString(formatLength(length.value, unit));
+      return QString::fromStdString(sayLength(length.value, unit));
     }
     QString operator()(Degrees angle) const {
       return QString::fromStdString(formatAngle(angle.value));

@@ -19,6 +19,11 @@ struct Mend;
 /// The text in the user's language, lengths in the unit. A key without a sentence is said as it
 /// is.
 std::string say(const Text& text, LengthUnit unit = LengthUnit::Millimetre);
+/// A length as it is told: in inches on the marks of a ruler ("9 13/16 in less a hair"); what is
+/// thinner than a sixteenth as a thickness.
+std::string sayLength(double length_mm, LengthUnit unit);
+/// Millimetres, or thousandths of an inch in a card in inches.
+std::string sayThickness(double thickness_mm, LengthUnit unit);
 /// "place: cause (line 12)", without the parts that are not known.
 std::string say(const Error& error, LengthUnit unit = LengthUnit::Millimetre);
 /// The same, beginning with a capital letter, to stand alone.

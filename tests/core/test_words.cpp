@@ -18,8 +18,8 @@ using namespace hinge::test;
 class TestWords : public QObject {
   Q_OBJECT
   static std::vector<std::span<const Sentence>> topics() {
-    return {Words::parameters(), Words::kinds(),  Words::parts(),      Words::errors(),
-            Words::findings(),   Words::making(), Words::commandLine()};
+    return {Words::parameters(), Words::kinds(), Words::parts(),  Words::errors(),
+            Words::findings(),   Words::rules(), Words::making(), Words::commandLine()};
   }
   /// All sources but those of the words themselves.
   static QString sources() {
@@ -66,6 +66,25 @@ private slots:
       for (const Sentence& sentence : topic)
         QVERIFY2(seen.insert(sentence.key).second, sentence.key);
     QVERIFY(seen.size() > 600);
+  }
+  /// Inches are told on a ruler's marks; what is thinner than a sixteenth in thousandths.
+  void inchesAreToldOnAMark_data() {
+    QTest::addColumn<double>("inches");
+    QTest::addColumn<QString>("told");
+    QTest::newRow("a fraction") << 3.75 << "3 3/4 in";
+    QTest::newRow("a 64th") << 2 + 5 / 64.0 << "2 5/64 in";
+    QTest::newRow("less than a mark") << 9.8043 << "9 13/16 in less a hair";
+    QTest::newRow("beyond a mark") << 1.005 << "1 in and a hair";
+    QTest::newRow("to the other side") << -1.005 << "-1 in and a hair";
+    QTest::newRow("paper") << 0.0106 << "0.011 in";
+    QTest::newRow("hardly anything") << 0.0034 << "0.003 in";
+  }
+  void inchesAreToldOnAMark() {
+    QFETCH(double, inches);
+    QFETCH(QString, told);
+    const double mm = inches * kMillimetresPerInch;
+    QCOMPARE(QString::fromStdString(sayLength(mm, LengthUnit::Inch)), told);
+    QCOMPARE(sayLength(mm, LengthUnit::Millimetre), formatLength(mm, LengthUnit::Millimetre));
   }
   void everyKindAndRowHasWords() {
     std::set<std::string> unknown;
