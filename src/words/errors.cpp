@@ -45,6 +45,11 @@ constexpr Sentence kErrorsSaid[] = {
          "words",
          "the second strut and front cannot reach a stop at this distance from the first")},
     {"error/line", QT_TRANSLATE_NOOP("words", "%1 (line %2)")},
+    {"place/sheet", QT_TRANSLATE_NOOP("words", "sheet %1")},
+    {"place/line", QT_TRANSLATE_NOOP("words", "line %1")},
+    {"place/joint", QT_TRANSLATE_NOOP("words", "joint %1")},
+    {"place/window", QT_TRANSLATE_NOOP("words", "opening %1")},
+    {"place/corner", QT_TRANSLATE_NOOP("words", "corner %1")},
     {"error/place", QT_TRANSLATE_NOOP("words", "%1: %2")},
     {"envelope.size", QT_TRANSLATE_NOOP("words", "an envelope measures from %1 to %2")},
     {"envelope.unknown",
@@ -234,8 +239,9 @@ constexpr Sentence kErrorsSaid[] = {
     {"round.step", QT_TRANSLATE_NOOP("words", "a step is from %1 to 50 mm")},
     {"round.stopped", QT_TRANSLATE_NOOP("words", "the search was stopped before it had an answer")},
     {"round.impossible",
-     QT_TRANSLATE_NOOP("words", "no sizes in steps of %1 keep %2 = %3 with what is held; steps of "
-                                "%4 do")},
+     QT_TRANSLATE_NOOP("words",
+                       "no sizes in steps of %1 keep %2 = %3 with what is held; steps of "
+                       "%4 do")},
     {"round.impossible/none",
      QT_TRANSLATE_NOOP("words", "no sizes in steps of %1 keep %2 = %3 with what is held, nor do "
                                 "finer ones")},
@@ -510,6 +516,13 @@ constexpr Sentence kErrorsSaid[] = {
     {"sheet.no-line", QT_TRANSLATE_NOOP("words", "there is no score at %1")},
     {"sheet.no-line/at", QT_TRANSLATE_NOOP("words", "there is no line at %1, %2")},
     {"sheet.no-joint", QT_TRANSLATE_NOOP("words", "nothing is joined to this panel")},
+    {"sheet.no-verb",
+     QT_TRANSLATE_NOOP("words", "no sentence begins with \"%1\"; did you mean \"%2\"?")},
+    {"sheet.no-verb/none",
+     QT_TRANSLATE_NOOP("words", "a sentence begins with what is done (score, cut, opening, tab, "
+                                "glue ...), not with \"%1\"; \"sheet --help\" lists all words")},
+    {"sheet.no-verb/empty", QT_TRANSLATE_NOOP("words", "nothing is said here: leave out a "
+                                                       "semicolon, or say what is done")},
     {"sheet.sentence", QT_TRANSLATE_NOOP("words", "expected %1 before \"%2\"")},
     {"sheet.sentence/end", QT_TRANSLATE_NOOP("words", "expected %1 at the end")},
     {"sheet.sentence/no-more",

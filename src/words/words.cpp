@@ -4,6 +4,7 @@
 #include <QLocale>
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
 #include <unordered_map>
 
 namespace hinge {
@@ -111,10 +112,41 @@ std::string saySentence(const Text& text, LengthUnit unit) {
   return Words::withCapital(Words::said(text, unit)).toStdString();
 }
 
+namespace {
+
+/// The place of an edit as its maker calls it: "s1.lines[1]" is "s1, line 2". What is no part of a
+/// sheet stays as it is.
+std::string placeOfEdit(const std::string& place) {
+  static constexpr std::pair<std::string_view, const char*> kParts[] = {
+      {"sheets[", "place/sheet"},   {"lines[", "place/line"},     {"joints[", "place/joint"},
+      {"windows[", "place/window"}, {"outline[", "place/corner"},
+  };
+  std::string told;
+  bool any = false;
+  for (std::size_t at = 0; at <= place.size();) {
+    const std::size_t end = std::min(place.find('.', at), place.size());
+    std::string part = place.substr(at, end - at);
+    for (const auto& [begin, key] : kParts)
+      if (part.starts_with(begin) && part.ends_with(']')) {
+        part = say(Text(key, std::atoi(part.c_str() + begin.size()) + 1));
+        any = true;
+        break;
+      }
+    told += (told.empty() ? "" : ", ") + part;
+    at = end + 1;
+  }
+  return any ? told : place;
+}
+
+} // namespace
+
 std::string say(const Error& error, LengthUnit unit) {
   Text text = error.message;
+  // With a line it is a file, in which the path can be found.
   if (error.line > 0) text = Text("error/line", std::move(text), error.line);
-  if (!error.place.empty()) text = Text("error/place", error.place, std::move(text));
+  if (!error.place.empty())
+    text = Text("error/place", error.line > 0 ? error.place : placeOfEdit(error.place),
+                std::move(text));
   return say(text, unit);
 }
 

@@ -161,7 +161,9 @@ private slots:
     for (const char* size : {"size -3 x 50", "size 50 x 0", "size 50 x 0.9"})
       QCOMPARE(refusal(s, size), std::string("sheet.size"));
     QCOMPARE(refusal(s, "size 1 x 1"), std::string("work.line-outside")); // its score stays behind
-    QCOMPARE(refusal(s, "skore 80 v"), std::string("sheet.sentence"));
+    QCOMPARE(refusal(s, "skore 80 v"), std::string("sheet.no-verb"));
+    QVERIFY(say(workedBy(s, "skore 80 v", LengthUnit::Millimetre).error())
+                .find("did you mean \"score\"?") != std::string::npos);
     QCOMPARE(refusal(s, "score 80"), std::string("sheet.sentence/end"));
     QCOMPARE(refusal(s, "score 80 w"), std::string("sheet.sentence"));
     QCOMPARE(refusal(s, "score 80 v 90"), std::string("sheet.sentence/no-more"));

@@ -167,7 +167,7 @@ private slots:
   }
   void severalSentencesStandBehindOneAnother() {
     QCOMPARE(made("size 50 x 20; score 10 v; score 30 m").work.lines.size(), std::size_t(2));
-    QCOMPARE(refusal({}, "size 50 x 20; scratch 10"), "sheet.sentence");
+    QCOMPARE(refusal({}, "size 50 x 20; scratch 10"), "sheet.no-verb/none");
   }
 
   // --- where a hand is helped ----------------------------------------------------------------

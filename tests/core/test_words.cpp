@@ -67,6 +67,17 @@ private slots:
         QVERIFY2(seen.insert(sentence.key).second, sentence.key);
     QVERIFY(seen.size() > 600);
   }
+  /// A place of an edit is told as its maker counts; in a file it is the path that is found there.
+  void placesAreToldAsMakersCount() {
+    QCOMPARE(say(Error{"work.window", "s1.windows[1]"}),
+             "s1, opening 2: " + say(Text("work.window")));
+    QCOMPARE(say(Error{"work.window", "card.sheets[0].lines[3]"}),
+             "card, sheet 1, line 4: " + say(Text("work.window")));
+    QCOMPARE(say(Error{"work.window", "s1.values"}), "s1.values: " + say(Text("work.window")));
+    Error inFile{"work.window", "s1.windows[1]"};
+    inFile.line = 7;
+    QVERIFY(say(inFile).starts_with("s1.windows[1]: "));
+  }
   /// Inches are told on a ruler's marks; what is thinner than a sixteenth in thousandths.
   void inchesAreToldOnAMark_data() {
     QTest::addColumn<double>("inches");

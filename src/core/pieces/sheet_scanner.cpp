@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/sheet_scanner.h"
+#include "core/base/nearest_word.h"
 #include <cctype>
 #include <charconv>
 #include <cmath>
@@ -131,6 +132,15 @@ Error SheetScanner::lost(std::string_view wanted) const {
   const std::string place(m_text.substr(0, kMostShown));
   if (rest().empty()) return Error{{"sheet.sentence/end", wanted}, place};
   return Error{{"sheet.sentence", wanted, rest()}, place};
+}
+
+Error SheetScanner::noVerb(std::span<const std::string_view> words) const {
+  const std::string place(m_text.substr(0, kMostShown));
+  if (rest().empty()) return Error{"sheet.no-verb/empty", place};
+  const std::string_view first = rest().substr(0, rest().find(' '));
+  const auto meant = nearestWord(first, words);
+  if (meant) return Error{{"sheet.no-verb", first, *meant}, place};
+  return Error{{"sheet.no-verb/none", first}, place};
 }
 
 Error SheetScanner::tooMuch() const {

@@ -4,6 +4,7 @@
 #include "core/geom/vectors.h"
 #include "core/units/length.h"
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 
@@ -28,6 +29,8 @@ public:
   /// What could not be understood from here on, or is too much.
   Error lost(std::string_view wanted) const;
   Error tooMuch() const;
+  /// The sentence begins with none of these words; names the one that was likely meant.
+  Error noVerb(std::span<const std::string_view> words) const;
 
 private:
   void skip();

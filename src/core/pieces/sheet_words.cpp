@@ -10,6 +10,7 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace hinge {
 namespace {
@@ -43,14 +44,10 @@ public:
     const auto verb =
         std::ranges::find_if(kVerbs, [&](const Verb& v) { return m_in.take(v.word); });
     if (verb == std::end(kVerbs)) {
-      std::string all;
-      for (const Verb& v : kVerbs)
-        all += (all.empty() ? "" : ", ") + std::string(v.word);
-      for (std::string_view word : handVerbs())
-        all += ", " + std::string(word);
-      for (std::string_view joint : kJointKeys)
-        all += ", " + std::string(joint);
-      return m_in.lost(all);
+      std::vector<std::string_view> all(kJointKeys.begin(), kJointKeys.end());
+      std::ranges::transform(kVerbs, std::back_inserter(all), &Verb::word);
+      std::ranges::copy(handVerbs(), std::back_inserter(all));
+      return m_in.noVerb(all);
     }
     return finished((this->*verb->run)());
   }
