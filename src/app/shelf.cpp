@@ -8,6 +8,7 @@
 #include "core/structures/registry.h"
 #include <QFutureWatcher>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 #include <QToolButton>
@@ -65,9 +66,10 @@ Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWid
       auto* search = new QFutureWatcher<std::optional<Added>>(button);
       ++m_searching;
       connect(search, &QFutureWatcherBase::finished, this, [this, search, button] {
-        if (const auto added = search->result())
+        if (const auto added = search->result()) {
           button->showCard(added->design, added->id);
-        else
+          if (!qobject_cast<LivePicture*>(focusWidget())) button->setFocus();
+        } else
           button->showNothing(tr("no room here"));
         if (--m_searching == 0) emit ready();
       });
@@ -86,6 +88,21 @@ Shelf::Shelf(std::shared_ptr<const Snapshot> snapshot, const QString& seat, QWid
   if (place && count == 0) column->addWidget(new QLabel(tr("Nothing stands here."), this));
   column->addLayout(grid);
   if (place) offerCards(*place, **assembled, *column);
+}
+
+void Shelf::keyPressEvent(QKeyEvent* event) {
+  auto* button = qobject_cast<QAbstractButton*>(focusWidget());
+  switch (event->key()) {
+  case Qt::Key_Return:
+  case Qt::Key_Enter:
+    if (button) button->click();
+    return;
+  case Qt::Key_Right:
+  case Qt::Key_Down: focusNextChild(); return;
+  case Qt::Key_Left:
+  case Qt::Key_Up: focusPreviousChild(); return;
+  default: QFrame::keyPressEvent(event);
+  }
 }
 
 /// Cards that are finished already stand there as they are.

@@ -20,6 +20,10 @@ public:
   ~Shelf() override { m_stop.request_stop(); }
   bool isReady() const { return m_searching == 0; } ///< all pictures are there
 
+protected:
+  /// Arrows go through the pictures, Enter takes one.
+  void keyPressEvent(QKeyEvent* event) override;
+
 signals:
   /// The design with the chosen structure in it.
   void chosen(const Design& design, StructureId added);

@@ -2,7 +2,9 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "app/stage_view.h"
+#include <QAccessible>
 #include <QMouseEvent>
+#include <algorithm>
 #include <cmath>
 #include <utility>
 
@@ -127,8 +129,39 @@ void StageView::liftAll() {
   refresh();
 }
 
+bool StageView::chooseSeat(const QKeyEvent& event) {
+  const auto& seats = assembly()->seats;
+  const bool enter = event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter;
+  if (enter && m_hoveredSeat.valid()) {
+    emit seatChosen(asQt(seats[m_hoveredSeat].key),
+                    mapToGlobal(m_scene.beadOf(seats[m_hoveredSeat]).toPoint()));
+    return true;
+  }
+  if (event.key() != Qt::Key_PageDown && event.key() != Qt::Key_PageUp) return false;
+  std::vector<SeatIndex> order; // folds first, as they have the plus signs
+  for (const bool faces : {false, true})
+    for (SeatIndex s : seats.indices())
+      if ((seats[s].kind() == SeatKind::Face) == faces && pose().placed[seats[s].sides[0].panel])
+        order.push_back(s);
+  if (order.empty()) return true;
+  const auto count = static_cast<std::ptrdiff_t>(order.size());
+  const auto at = std::ranges::find(order, m_hoveredSeat) - order.begin();
+  const std::ptrdiff_t next =
+      event.key() == Qt::Key_PageDown ? (at == count ? 0 : at + 1) : (at == 0 ? count : at) - 1;
+  m_hoveredSeat = order[static_cast<std::size_t>(next % count)];
+  // A screen reader says the fold that is reached.
+  const qsizetype panels =
+      accessibleItems().size() - static_cast<qsizetype>(m_tags->tags().size() + seats.size());
+  QAccessibleEvent reached(this, QAccessible::Focus);
+  reached.setChild(static_cast<int>(panels) + m_hoveredSeat.value);
+  QAccessible::updateAccessibility(&reached);
+  update();
+  return true;
+}
+
 void StageView::keyPressEvent(QKeyEvent* event) {
   if (m_hand && m_hand->key(*event)) return;
+  if (m_adding && chooseSeat(*event)) return;
   if (!m_adding && !m_hand && m_nudge->take(*event)) return;
   switch (event->key()) {
   case Qt::Key_Escape:

@@ -159,7 +159,7 @@ void StageView::paintStatus(QPainter& painter) const {
   else if (m_isShown == Shown::AMomentAgo)
     text = tr("As the stroke was a moment ago …");
   else if (m_adding)
-    text = tr("Choose a fold, or a face for figures. Esc ends.");
+    text = tr("Choose a fold, or a face for figures: click, or Page Down and Enter. Esc ends.");
   else {
     QStringList missing;
     for (const Placement& placement : assembly()->placements)

@@ -101,6 +101,8 @@ private:
   QTimer m_settles;        ///< runs while the card moves
   double m_printed_ms = 0; ///< what the last picture with printed papers took
   int m_stillCount = 0;    ///< goes up when the pose or the card is another
+  /// The plus signs by keys: Page Down and Up go through folds, then faces; Enter takes one.
+  bool chooseSeat(const QKeyEvent& event);
   QString m_hovered;
   StageHand* m_hand = nullptr;
   std::optional<std::size_t> m_knob; ///< of what a hand is moving

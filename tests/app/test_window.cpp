@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QClipboard>
 #include <QComboBox>
+#include <QLabel>
 #include <QTest>
 #ifndef Q_MOC_RUN
 #include "app/accessible_items.h"
@@ -290,6 +291,38 @@ private slots:
     QVERIFY(m_window->document().selection() == added.id);
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
+  }
+  /// No pointer: A, through the plus signs, Enter, through the shelf, Enter.
+  void aFirstStructureIsAddedByKeysAlone() {
+    Design empty;
+    m_window->document().start(empty);
+    settle();
+    StageView& stage = m_window->stage();
+    stage.setFocus();
+    QTest::keyClick(m_window.get(), Qt::Key_A);
+    QVERIFY(stage.adding());
+    const int opening = stage.fan().value();
+    QTest::keyClick(&stage, Qt::Key_Return); // nothing is chosen yet
+    QVERIFY(!QApplication::activePopupWidget());
+    QTest::keyClick(&stage, Qt::Key_PageDown);
+    QTest::keyClick(&stage, Qt::Key_PageDown); // a face
+    QTest::keyClick(&stage, Qt::Key_PageUp);   // and back to the gutter
+    QTest::keyClick(&stage, Qt::Key_Return);
+    QCOMPARE(stage.fan().value(), opening);
+    auto* shelf = qobject_cast<Shelf*>(QApplication::activePopupWidget());
+    QVERIFY(shelf);
+    QTRY_VERIFY_WITH_TIMEOUT(shelf->isReady(), kPatience_ms);
+    auto* first = qobject_cast<QToolButton*>(shelf->focusWidget());
+    QVERIFY(first && first->objectName().startsWith(QLatin1String("add-")));
+    QTest::keyClick(shelf, Qt::Key_Right);
+    auto* second = qobject_cast<QToolButton*>(shelf->focusWidget());
+    QVERIFY(second && second != first);
+    const QString kind = second->objectName().mid(4);
+    QTest::keyClick(shelf, Qt::Key_Return);
+    const auto& structures = m_window->document().committed().structures;
+    QCOMPARE(structures.size(), std::size_t(1));
+    QCOMPARE(QString::fromStdString(structures[0].kind), kind);
+    QCOMPARE(QString::fromStdString(structures[0].seat), QStringLiteral("gutter"));
   }
   void aFinishedCardIsPlacedOnAFace() {
     const QString path = m_folder.filePath(QStringLiteral("small.hinge"));
