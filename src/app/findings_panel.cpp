@@ -2,6 +2,7 @@
 #include "app/findings_panel.h"
 #include "app/look.h"
 #include "app/saying.h"
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
@@ -157,6 +158,13 @@ void FindingsPanel::showWorking() {
                .arg(m_analyst->done())
                .arg(m_analyst->all());
   m_verdict->setText(text);
+}
+
+void FindingsPanel::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  const auto analysis = m_analyst->current();
+  // Its own colour is a change of style too: the palette changes only with the bench.
+  if (event->type() == QEvent::PaletteChange && analysis) showVerdict(*analysis);
 }
 
 void FindingsPanel::showVerdict(const Analysis& analysis) {

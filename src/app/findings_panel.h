@@ -35,6 +35,7 @@ private:
   };
   void rebuild();
   void showWorking();
+  void changeEvent(QEvent* event) override; ///< another bench has other colours
   void showVerdict(const Analysis& analysis);
   void clearRows();
   void addRows(); ///< the next ones that are not there yet

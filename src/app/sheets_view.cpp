@@ -127,7 +127,7 @@ void SheetsView::paintCuts(QPainter& p, std::size_t sheet, const std::vector<Bla
     const QString number = QString::number(k + 1);
     const QSizeF needs = QFontMetricsF(p.font()).size(Qt::TextSingleLine, number);
     if (blank.cut || needs.width() + 4 > box.width() || needs.height() > box.height()) continue;
-    p.setPen(theme.ink);
+    p.setPen(theme.cut); // on paper, whatever the bench looks like
     const QRectF corner(box.left() + 1, box.top() + 1, needs.width() + 4, needs.height());
     p.fillRect(corner, theme.sheet);
     p.drawText(corner, Qt::AlignCenter, number);

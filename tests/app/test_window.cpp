@@ -292,6 +292,21 @@ private slots:
     settle();
     QVERIFY(m_window->analyst().current()->verdict == Verdict::Good);
   }
+  void theVerdictHasTheColoursOfTheBench() {
+    settle();
+    const auto* verdict = [this]() -> QLabel* {
+      for (QLabel* label : m_window->findChildren<QLabel*>())
+        if (label->accessibleName() == QLatin1String("Verdict") && label->isVisible()) return label;
+      return nullptr;
+    }();
+    QVERIFY(verdict);
+    for (const bool dark : {true, false}) {
+      QTest::keyClick(m_window.get(), Qt::Key_D, Qt::ControlModifier);
+      QCOMPARE(Look::isDark(), dark);
+      QVERIFY2(verdict->styleSheet().contains(Look::theme().fine.name()),
+               qPrintable(verdict->styleSheet()));
+    }
+  }
   /// No pointer: A, through the plus signs, Enter, through the shelf, Enter.
   void aFirstStructureIsAddedByKeysAlone() {
     Design empty;
