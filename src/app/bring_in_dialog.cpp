@@ -60,7 +60,7 @@ BringInDialog::BringInDialog(Document* document, Drawing drawing, const QString&
   m_becomes = new QComboBox(this);
   m_becomes->addItem(tr("a piece, joined to nothing yet"), Piece);
   m_becomes->addItem(tr("the base of the card"), Base);
-  if (m_sheet) m_becomes->addItem(tr("an opening in the sheet under the hand"), Opening);
+  if (m_sheet) m_becomes->addItem(tr("an opening in the sheet on the table"), Opening);
   labelled(tr("It becomes"), m_becomes);
   m_number = new QComboBox(this);
   labelled(tr("Of what is drawn"), m_number);

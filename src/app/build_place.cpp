@@ -28,7 +28,7 @@ BuildPlace::BuildPlace(Document* document, Analyst* analyst, QWidget* parent)
   m_flat->addWidget(m_sheet);
   column->addWidget(m_flat, 8);
   m_take = new QToolButton(m_bench);
-  m_take->setText(tr("Take it under the hand"));
+  m_take->setText(tr("Edit as a sheet"));
   m_take->setAccessibleName(m_take->text());
   m_take->setToolTip(tr("Makes the base a sheet that is scored, cut and joined by hand"));
   connect(m_take, &QToolButton::clicked, this, &BuildPlace::takeBaseUnderHand);
@@ -95,8 +95,8 @@ void BuildPlace::layOut() {
 void BuildPlace::takeBaseUnderHand() {
   const Design& design = m_document->committed();
   const auto next = withBaseAsSheet(design);
-  const auto done = next ? m_document->apply(*next, tr("take the base under the hand"))
-                         : Result<void>(next.error());
+  const auto done =
+      next ? m_document->apply(*next, tr("edit the base as a sheet")) : Result<void>(next.error());
   if (!done) return void(emit refused(said(done.error(), design.settings.unit)));
   m_sheet->view().setFocus();
 }

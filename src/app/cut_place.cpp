@@ -120,7 +120,7 @@ QWidget* CutPlace::makeCuts() {
   m_cuts->setWordWrap(true);
   m_cuts->setSelectionMode(QAbstractItemView::NoSelection);
   column->addWidget(m_cuts, 1);
-  m_part = new QPushButton(tr("Part what is too long…"), page);
+  m_part = new QPushButton(tr("Split oversize pieces…"), page);
   m_part->setObjectName(QStringLiteral("part"));
   m_part->setVisible(false);
   connect(m_part, &QPushButton::clicked, this, &CutPlace::askSplices);
@@ -271,7 +271,7 @@ void CutPlace::showPlan() {
                      .arg(percent(plan->waste()),
                           percent(plan->sheets_mm2 > 0 ? plan->kept_mm2 / plan->sheets_mm2 : 0));
   if (plan->how == LayoutFor::Trimmer)
-    text += tr("; %1 cuts, the stop is set %2 times").arg(plan->cuts.size()).arg(plan->settings());
+    text += tr("; %1 cuts, %2 fence settings").arg(plan->cuts.size()).arg(plan->settings());
   if (const auto lost = plan->tooLarge.size() + plan->noSheet.size(); lost > 0)
     text += tr("; ◆ %1 without a sheet: see Cuts and sheets").arg(lost);
   m_summary->setText(text);

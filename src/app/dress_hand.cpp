@@ -26,7 +26,7 @@ DressHand::DressHand(Document* document, StageView* stage, QObject* parent)
 QString DressHand::hint() const {
   if (!m_carried.empty())
     return m_over.empty() ? tr("Drop it on a face") : tr("Let go to lay it on this face");
-  if (m_face.empty()) return tr("Click a face, then a paper. X strikes out what nobody sees.");
+  if (m_face.empty()) return tr("Click a face, then a paper. X marks hidden faces.");
   if (m_topper != 0) return tr("Drag it on the face. R turns it, M mirrors it, P puts it on pads.");
   return tr("A letter or a click lays a paper on it, Backspace takes the top one off");
 }

@@ -10,10 +10,10 @@ namespace hinge {
 FitDialog::FitDialog(Document* document, std::optional<StructureId> piece, QWidget* parent)
     : WorkDialog(
           document, piece ? tr("Fit to another length") : tr("Fit to another sheet"),
-          piece ? tr("What gives grows in proportion until the piece is as long as this; its feet "
+          piece ? tr("Free lengths grow in proportion until the piece is as long as this; its feet "
                      "stand farther out, its windows with it.")
-                : tr("What gives grows in proportion until the open sheet is as long as this. "
-                     "Ticked lengths are held: at first those along the folds, and the tabs."),
+                : tr("Free lengths grow in proportion until the open sheet is as long as this. "
+                     "Ticked lengths are locked: at first those along the folds, and the tabs."),
           parent),
       m_piece(piece) {
   resize(560, 520);
@@ -44,7 +44,7 @@ void FitDialog::makeTable() {
   const LengthUnit unit = m_document->committed().settings.unit;
   m_rows = lengthRows(m_document->committed(), m_piece);
   m_table = new QTableWidget(static_cast<int>(m_rows.size()), 3, this);
-  m_table->setAccessibleName(tr("Lengths held and giving"));
+  m_table->setAccessibleName(tr("Lengths locked and free"));
   m_table->setHorizontalHeaderLabels({tr("Held"), tr("Now"), tr("Then")});
   m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft);
@@ -93,7 +93,7 @@ void FitDialog::work() {
                                   : QString());
   if (fitted) {
     m_says->setText(
-        tr("What gives becomes %1 % of what it is.").arg(100 * fitted->factor, 0, 'f', 1));
+        tr("Free lengths become %1 % of what they are.").arg(100 * fitted->factor, 0, 'f', 1));
     m_fitted = *fitted;
   } else
     sayRefusal(fitted.error());
@@ -108,7 +108,7 @@ void FitDialog::take() {
                                                         : tr("fit to another sheet"));
       !done)
     return m_says->setText(said(done.error(), m_document->design().settings.unit));
-  emit notice(tr("Fitted: what gives is %1 % of what it was").arg(100 * factor, 0, 'f', 1));
+  emit notice(tr("Fitted: free lengths are %1 % of what they were").arg(100 * factor, 0, 'f', 1));
 }
 
 } // namespace hinge

@@ -227,8 +227,8 @@ Result<void> NumbersPanel::putBeside(std::optional<double> flat_mm) {
         gave << tr("%1: %2 → %3")
                     .arg(said(length.label, unit), asQt(formatLength(length.from_mm, unit, false)),
                          asQt(formatLength(length.to_mm, unit)));
-    m_gave = (gave.isEmpty() ? tr("Nothing gives")
-                             : tr("What gives: %1").arg(gave.join(QStringLiteral("; "))))
+    m_gave = (gave.isEmpty() ? tr("Nothing is free")
+                             : tr("Free: %1").arg(gave.join(QStringLiteral("; "))))
                  .toStdString();
   }
   chooseRow(m_pieces->currentRow());

@@ -11,7 +11,7 @@ RoundDialog::RoundDialog(Document* document, QWidget* parent)
     : WorkDialog(document, tr("Round to what I can set"),
                  tr("Every size moves to the nearest mark, all of them together, so that what "
                     "shuts flat still does and what is the same on both sides still is. Ticked "
-                    "sizes are held as they are."),
+                    "sizes are locked as they are."),
                  parent),
       m_snapshot(document->committedSnapshot()), m_working(this) {
   resize(640, 560);
@@ -102,7 +102,7 @@ void RoundDialog::fill(const Rounding& rounding) {
     m_table->setItem(row++, 2, new QTableWidgetItem(later));
   };
   for (const std::string& key : m_held)
-    put(key, asQt(key), true, tr("held"), {});
+    put(key, asQt(key), true, tr("locked"), {});
   for (const RoundedLength& change : rounding.changes)
     put(change.key, said(change.label, unit), false, asQt(formatLength(change.from_mm, unit)),
         asQt(formatLength(change.to_mm, then)));

@@ -51,7 +51,7 @@ SheetView::SheetView(Document* document, SheetHand* hand, QWidget* parent)
   setMinimumSize(320, 200);
   setAccessibleName(tr("Sheet"));
   setAccessibleDescription(
-      tr("The sheet under the hand. What is drawn, dragged or typed here is done to the paper. "
+      tr("The sheet you work on. What is drawn, dragged or typed here is done to the paper. "
          "Left and Right choose a line, Space turns it over, Delete takes it away; typing says "
          "where the next stroke goes."));
   m_typed = new QLineEdit(this);

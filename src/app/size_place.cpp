@@ -173,7 +173,7 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   connect(onward, &QPushButton::clicked, this, &SizePlace::done);
   auto* fit = new QPushButton(tr("Fit to another sheet …"), this);
   fit->setObjectName(QStringLiteral("fit-sheet"));
-  fit->setToolTip(tr("The whole card at another open length, with what you hold held"));
+  fit->setToolTip(tr("The whole card at another open length, with what you lock kept"));
   connect(fit, &QPushButton::clicked, this, [this] {
     auto* dialog = new FitDialog(m_document, std::nullopt, window());
     connect(dialog, &FitDialog::notice, this, &SizePlace::notice);
@@ -256,8 +256,8 @@ void SizePlace::makeForm() {
   m_openBy = lineEdit(tr("Pulls begin at"), 110);
   m_openBy->setToolTip(tr("Way of the leaf by which the card is fully open; what is pulled has the "
                           "rest to itself. 180°: pulls move while the card opens"));
-  m_worksFrom = lineEdit(tr("Used from"), 110);
-  m_worksTo = lineEdit(tr("Used up to"), 110);
+  m_worksFrom = lineEdit(tr("Working range, from"), 110);
+  m_worksTo = lineEdit(tr("Working range, up to"), 110);
   for (QLineEdit* edit : {m_worksFrom, m_worksTo})
     edit->setToolTip(tr("The openings between which the card is used. It is judged there and only "
                         "there: a tent that opens to 60°, a stand that never lies flat"));

@@ -7,7 +7,7 @@
 namespace hinge {
 
 SpliceDialog::SpliceDialog(Document* document, double margin_mm, QWidget* parent)
-    : WorkDialog(document, tr("Part what is too long"),
+    : WorkDialog(document, tr("Split oversize pieces"),
                  tr("A piece that is longer than every sheet of its paper is cut in parts, which a "
                     "tab holds as one panel: off folds and openings, where it is least seen."),
                  parent),

@@ -83,7 +83,7 @@ QHBoxLayout* WorkPanel::makeTools() {
                        tr("wrap it round"));
   });
   m_fit = new QPushButton(tr("Fit to a length …"), this);
-  m_fit->setToolTip(tr("The piece at another length, with what you hold held"));
+  m_fit->setToolTip(tr("The piece at another length, with what you lock kept"));
   connect(m_fit, &QPushButton::clicked, this, [this] {
     const auto piece = item();
     if (!piece) return;

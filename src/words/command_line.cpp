@@ -56,7 +56,7 @@ constexpr Sentence kCommandLineSaid[] = {
     {"help.dress-drop", QT_TRANSLATE_NOOP("words", "take rule number N away")},
     {"help.mats",
      QT_TRANSLATE_NOOP(
-         "words", "the layers to be cut: paper, size, how many, of which hand, for which face")},
+         "words", "the layers to be cut: paper, size, how many, mirrored or not, for which face")},
     {"help.as-csv", QT_TRANSLATE_NOOP("words", "as lines of values between commas")},
     {"help.topper", QT_TRANSLATE_NOOP("words", "put a shape on a face, change one (its name, such "
                                                "as t1, in place of the face), or list them")},
@@ -360,7 +360,7 @@ constexpr Sentence kCommandLineSaid[] = {
                                 "set, from both edges and from the line before")},
     {"help.scores-table-fit",
      QT_TRANSLATE_NOOP("words", "beside the numbers those for a sheet of this flat length (see "
-                                "fit): what was held, what gave")},
+                                "fit): what was locked, what was free")},
     {"help.scores-table-piece", QT_TRANSLATE_NOOP("words", "only the piece with this letter")},
     {"help.scores-table-set",
      QT_TRANSLATE_NOOP("words", "the bench otherwise than it is kept, this once; see bench")},
@@ -373,11 +373,12 @@ constexpr Sentence kCommandLineSaid[] = {
     {"help.fit-the-cards-sheet-or",
      QT_TRANSLATE_NOOP(
          "words", "fit the card's sheet, or a free piece, to another flat length; without one: "
-                  "list what is held and what gives")},
+                  "list what is locked and what is free")},
     {"help.card-or-the-id-of", QT_TRANSLATE_NOOP("words", "\"card\", or the id of a free piece")},
     {"help.flat-length", QT_TRANSLATE_NOOP("words", "flat length")},
     {"help.lengths-to-hold", QT_TRANSLATE_NOOP("words", "lengths to hold")},
-    {"help.held-lengths-that-may-give", QT_TRANSLATE_NOOP("words", "held lengths that may give")},
+    {"help.held-lengths-that-may-give",
+     QT_TRANSLATE_NOOP("words", "locked lengths that are free this time")},
     {"help.an-order-of-work-in",
      QT_TRANSLATE_NOOP(
          "words",
@@ -449,8 +450,8 @@ constexpr Sentence kCommandLineSaid[] = {
     {"usage/columns", QT_TRANSLATE_NOOP("words", "must be from 1 to 12")},
     {"cli.lies-flat", QT_TRANSLATE_NOOP("words", "%1 lies flat exactly as it is")},
     {"cli.flat-length", QT_TRANSLATE_NOOP("words", "flat length %1")},
-    {"cli.held", QT_TRANSLATE_NOOP("words", "held")},
-    {"cli.gives", QT_TRANSLATE_NOOP("words", "gives")},
+    {"cli.held", QT_TRANSLATE_NOOP("words", "locked")},
+    {"cli.gives", QT_TRANSLATE_NOOP("words", "free")},
     {"cli.bench-choice", QT_TRANSLATE_NOOP("words", "%1 = %2: %3")},
     {"cli.bench-length", QT_TRANSLATE_NOOP("words", "%1 = %2")},
     {"cli.bench-speed", QT_TRANSLATE_NOOP("words", "%1 = %2 cm/s")},
@@ -489,7 +490,7 @@ constexpr Sentence kCommandLineSaid[] = {
     {"cli.trim-set", QT_TRANSLATE_NOOP("words", "set %1")},
     {"cli.trim-cut", QT_TRANSLATE_NOOP("words", "cut blank %1: strip %2, rest %3")},
     {"cli.trim-turned", QT_TRANSLATE_NOOP("words", "turned, %1")},
-    {"cli.settings", QT_TRANSLATE_NOOP("words", "%1 cuts, the stop is set %2 times")},
+    {"cli.settings", QT_TRANSLATE_NOOP("words", "%1 cuts, %2 fence settings")},
     {"cli.need", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4")},
     {"cli.need-at-hand", QT_TRANSLATE_NOOP("words", "%1, %2 x %3: %4, %5 at hand, %6 to buy")},
     {"cli.too-large",
@@ -501,12 +502,12 @@ constexpr Sentence kCommandLineSaid[] = {
                                                         "%2 ends first")},
     {"cli.cards-from-stock/uncounted",
      QT_TRANSLATE_NOOP("words", "no sheets of these papers are counted in the drawer")},
-    {"cli.fit-held", QT_TRANSLATE_NOOP("words", "held   %1: %2")},
+    {"cli.fit-held", QT_TRANSLATE_NOOP("words", "locked %1: %2")},
     {"cli.fit-gave", QT_TRANSLATE_NOOP("words", "gave   %1: %2 -> %3")},
     {"cli.rounded", QT_TRANSLATE_NOOP("words", "%1 of %2 lengths change, %3 conditions kept; the "
                                                "greatest change is %4")},
     {"cli.left-as-is", QT_TRANSLATE_NOOP("words", "%1 has sizes that stay as they are: %2")},
-    {"cli.grown", QT_TRANSLATE_NOOP("words", "what gives has grown to %1 %")},
+    {"cli.grown", QT_TRANSLATE_NOOP("words", "free lengths have grown to %1 %")},
     {"cli.score-above", QT_TRANSLATE_NOOP("words", "%1  (%2 above)")},
     {"cli.partly", QT_TRANSLATE_NOOP("words", "partly")},
     {"cli.from-to", QT_TRANSLATE_NOOP("words", "%1 from %2 to %3")},

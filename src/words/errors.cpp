@@ -170,9 +170,9 @@ constexpr Sentence kErrorsSaid[] = {
                                 "another in the flat piece")},
     {"pose.out-of-reach", QT_TRANSLATE_NOOP("words", "%1 does not reach an opening of %2")},
     {"proportion.all-held",
-     QT_TRANSLATE_NOOP("words", "everything that makes the length is held: let something give")},
+     QT_TRANSLATE_NOOP("words", "everything that makes the length is locked: free something")},
     {"proportion.too-short",
-     QT_TRANSLATE_NOOP("words", "what is held leaves nothing of %1 to the rest")},
+     QT_TRANSLATE_NOOP("words", "what is locked leaves nothing of %1 to the rest")},
     {"proportion.uneven",
      QT_TRANSLATE_NOOP("words",
                        "these lengths do not grow evenly with the sheet: %1 is what they give")},
@@ -240,10 +240,10 @@ constexpr Sentence kErrorsSaid[] = {
     {"round.stopped", QT_TRANSLATE_NOOP("words", "the search was stopped before it had an answer")},
     {"round.impossible",
      QT_TRANSLATE_NOOP("words",
-                       "no sizes in steps of %1 keep %2 = %3 with what is held; steps of "
+                       "no sizes in steps of %1 keep %2 = %3 with what is locked; steps of "
                        "%4 do")},
     {"round.impossible/none",
-     QT_TRANSLATE_NOOP("words", "no sizes in steps of %1 keep %2 = %3 with what is held, nor do "
+     QT_TRANSLATE_NOOP("words", "no sizes in steps of %1 keep %2 = %3 with what is locked, nor do "
                                 "finer ones")},
     {"round.left/slanted",
      QT_TRANSLATE_NOOP("words", "they hang together by slanted lines, not by sums")},

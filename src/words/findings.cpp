@@ -22,10 +22,10 @@ constexpr Sentence kFindingsSaid[] = {
     {"shut-flat/jams",
      QT_TRANSLATE_NOOP(
          "words",
-         "{who} does not shut flat: its sizes are {much} out of step and it jams at {to}")},
-    {"shut-flat",
-     QT_TRANSLATE_NOOP("words", "{who} does not shut flat: its sizes are {much} out of step and it "
-                                "stands off the pages")},
+         "{who} does not shut flat: its loop misses closing by {much} and it jams at {to}")},
+    {"shut-flat", QT_TRANSLATE_NOOP(
+                      "words", "{who} does not shut flat: its loop misses closing by {much} and it "
+                               "stands off the pages")},
     {"outside-cover",
      QT_TRANSLATE_NOOP("words", "{panel} pokes {much} past the {detail} edge of the shut card")},
     {"edge-reserve",

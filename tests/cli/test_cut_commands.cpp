@@ -391,7 +391,7 @@ private slots:
       if (!line.isEmpty()) QVERIFY(line.endsWith('\r'));
     const Ran fitted = run({"scores-table", demo("canal-houses"), "--fit", "300mm"});
     QCOMPARE(fitted.code, 0);
-    QVERIFY(fitted.out.contains("140 -> 150") && fitted.out.contains("held"));
+    QVERIFY(fitted.out.contains("140 -> 150") && fitted.out.contains("locked"));
     QCOMPARE(run({"scores-table", demo("canal-houses"), "--piece", "Q"}).code, 2);
     QCOMPARE(run({"scores-table", at("missing.hinge")}).code, 2);
   }
