@@ -41,7 +41,7 @@ const char* const kTyped =
     "copies card-by-card plan h min cm wet strong tape stick solvent bench layout txt csv trimmer "
     "machine cards board grid way "
     "thickest offcut sides whole "
-    "folding first left right both stock margin gap apply text scores-table from-stock "
+    "folding first left right bottom both stock margin gap apply text scores-table from-stock "
     "cut-first score-first cli deg switch count spoils advice good spoiled valley ridge "
     "face span held gives glue slot pivot slide band film true false null page edge none "
     "help json out width height unit fold base set force hold give steps wrap mends "
@@ -333,10 +333,10 @@ private slots:
     QTest::newRow("sweep") << QStringList{"sweep", market, "--step", "60"};
     QTest::newRow("help") << QStringList{"--help"};
     for (const char* verb :
-         {"new",        "add",   "set",      "remove",    "scores",      "solve",   "fit",
-          "order",      "check", "mend",     "sweep",     "export",      "gallery", "seats",
-          "structures", "sheet", "describe", "read",      "small",       "import",  "papers",
-          "faces",      "dress", "topper",   "thickness", "mats",        "plan",    "splice",
+         {"new",        "add",   "set",      "remove",    "scores",       "solve",   "fit",
+          "order",      "check", "mend",     "sweep",     "export",       "gallery", "seats",
+          "structures", "sheet", "describe", "read",      "small",        "import",  "papers",
+          "faces",      "dress", "topper",   "thickness", "mats",         "plan",    "splice",
           "cut",        "bench", "layout",   "round",     "scores-table"})
       QTest::addRow("help of %s", verb) << QStringList{QString::fromLatin1(verb), "--help"};
     QTest::newRow("plan") << QStringList{"plan", boats, "--copies", "5"};

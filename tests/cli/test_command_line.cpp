@@ -529,7 +529,7 @@ private slots:
     const Ran narrow = run({"new", at("easel.hinge"), "--width", "5", "--height", "7", "--unit",
                             "in", "--base", "easel", "--set", "strut=4.9"});
     QCOMPARE(narrow.code, 2);
-    QVERIFY2(narrow.err.contains("less than 0.1969 in"), narrow.err.constData());
+    QVERIFY2(narrow.err.contains("less than 3/16 in and a hair"), narrow.err.constData());
   }
 };
 

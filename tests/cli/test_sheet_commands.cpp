@@ -84,7 +84,7 @@ private slots:
     QTest::addColumn<QStringList>("words");
     QTest::addColumn<QByteArray>("said");
     QTest::newRow("unknown word") << QStringList{"card", "skore 50 v"}
-                                  << QByteArray("expected size");
+                                  << QByteArray("did you mean \"score\"?");
     QTest::newRow("no mark") << QStringList{"card", "score 50"} << QByteArray("valley, mountain");
     QTest::newRow("off the paper") << QStringList{"card", "score 500 v"} << QByteArray("500 mm");
     QTest::newRow("there already") << QStringList{"card", "score 100 m"} << QByteArray("already");

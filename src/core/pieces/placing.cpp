@@ -138,7 +138,9 @@ public:
     auto to = solved();
     if (!to) return to.error();
     PieceJoint made = m_in;
-    made.to = *to;
+    // Files keep it: rounding of the way there is no place on paper.
+    constexpr double kTidy = 1e9;
+    made.to = (kTidy * *to).array().round() / kTidy;
     if (m_turnedBy) layAs(made.kind, angleOf(m_lies->x));
     return made;
   }

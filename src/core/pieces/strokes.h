@@ -20,7 +20,7 @@ struct Grip {
 /// Ends of lines before corners, lines before edges, openings before panels.
 Grip gripAt(const PieceWork& work, const Vec2& at, double reach_mm);
 
-enum class SheetTool { Hold, Score, Cut, Opening, Reverse, Tab, Trim, Corner, Outline };
+enum class SheetTool { Hold, Score, Cut, Opening, Reverse, Tab, Corner, Outline, Trim };
 enum class OpeningShape { Rectangle, Disc, Ring, Outline };
 
 /// One movement of a hand, from where it was pressed to where the pointer is; both are the same
