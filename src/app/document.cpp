@@ -134,6 +134,7 @@ void Document::start(const Design& design) {
   tellOfChange();
   emit selectionChanged();
   emit titleChanged();
+  emit started();
 }
 
 Result<void> Document::open(const QString& path) {

@@ -63,6 +63,7 @@ public:
   QString copyTrouble() const { return m_copyTrouble; }
 
 signals:
+  void started();       ///< another card: what was said or chosen on the last one is over
   void designChanged(); ///< also for previews
   void selectionChanged();
   void titleChanged();

@@ -67,11 +67,19 @@ HandBar::HandBar(SheetHand* hand, SheetView* sheet, JointHand* joints, FoldHand*
   m_more->setFixedWidth(170);
   connect(m_more, &QLineEdit::textChanged, m_joints, &JointHand::setMore);
   choices->addWidget(m_more);
+  // As high with nothing in it: the drawing below keeps its place and scale, whatever is chosen.
+  choices->addStrut(m_more->sizeHint().height());
   choices->addStretch();
   m_said = new QLabel(this);
   m_said->setObjectName(QStringLiteral("soft"));
   m_said->setAccessibleName(tr("Said last"));
   choices->addWidget(m_said);
+  connect(m_hand, &SheetHand::started, this, [this] {
+    m_way = Way::Tool;
+    m_sheet->setPicking(false);
+    m_more->clear();
+    refresh();
+  });
   connect(m_hand, &SheetHand::changed, this, &HandBar::refresh);
   connect(m_joints, &JointHand::changed, this, &HandBar::refresh);
   connect(m_sheet, &SheetView::toolKey, this, &HandBar::choose);

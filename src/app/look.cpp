@@ -49,7 +49,7 @@ constexpr char kSheet[] = R"(
     QToolButton#quiet:focus { border-color: %accent; }
     QToolButton::menu-indicator { image: none; }
     QToolButton#handword { background: transparent; border: none; border-radius: 0; color: %soft;
-      padding: 4px 9px; margin-right: 2px; }
+      padding: 4px 6px; margin-right: 0; }
     QToolButton#handword:hover { color: %ink; }
     QToolButton#handword:checked { color: %ink; font-weight: 700;
       border-bottom: 2px solid %accent; }

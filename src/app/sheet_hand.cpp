@@ -19,6 +19,11 @@ bool isLine(const Grip& grip) {
 } // namespace
 
 SheetHand::SheetHand(Document* document, QObject* parent) : QObject(parent), m_document(document) {
+  connect(document, &Document::started, this, [this] {
+    m_lastSaid.clear();
+    setTool(SheetTool::Hold);
+    emit started();
+  });
   connect(document, &Document::selectionChanged, this, [this] {
     m_chosen = {};
     const auto marked = m_marked; // it waits for an edge of another piece

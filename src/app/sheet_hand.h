@@ -68,6 +68,7 @@ public:
   const QString& lastSaid() const { return m_lastSaid; }
 
 signals:
+  void started(); ///< on another card
   void changed();
   void refused(const QString& why);
 

@@ -14,7 +14,7 @@
 namespace hinge {
 namespace {
 
-constexpr double kReach_px = 7, kMostScale = 8;
+constexpr double kReach_px = 8, kMostScale = 8;
 constexpr int kMargin = 46;
 
 /// The sheet's own lines as the painter of flat pieces takes them.

@@ -72,10 +72,15 @@ class TestHand : public SheetDriver {
     const StageScene& scene = m_window->stage().scene();
     const PanelIndex p = scene.assembly()->findPanel(panel);
     const QRect box = scene.outlineOf(p).boundingRect().toRect();
+    // As near to its middle as can be.
+    QPoint best;
+    double least = 1e300;
     for (int x = box.left(); x < box.right(); x += 4)
-      for (int y = box.top(); y < box.bottom(); y += 4)
-        if (scene.panelAt(QPointF(x, y)) == p) return {x, y};
-    return {};
+      for (int y = box.top(); y < box.bottom(); y += 4) {
+        const double far = QLineF(QPointF(x, y), QRectF(box).center()).length();
+        if (far < least && scene.panelAt(QPointF(x, y)) == p) least = far, best = {x, y};
+      }
+    return best;
   }
   QStringList spoils() {
     QStringList codes;
@@ -349,7 +354,7 @@ private slots:
       QTest::keyClick(&stage, Qt::Key_Return), counted(1);
       QVERIFY(!joints.laying());
     };
-    lay(4, "card/page-a", false, QStringLiteral("50, 30"));
+    lay(4, "card/page-a", false, QStringLiteral("30, 50"));
     QCOMPARE(work().joints.size(), std::size_t(1));
     lay(38, "s1/panel-3", true, QStringLiteral("0, 30"));
     QCOMPARE(work().joints.size(), std::size_t(2));
@@ -448,6 +453,21 @@ private slots:
     click(at(5, 5));
     QVERIFY(!joints.lying().byFace);
   }
+  /// Tool, last sentence and what lies on the hand belong to the card they were used on.
+  void anotherCardBeginsAnew() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 40 x 20")));
+    QCOMPARE(hand().lastSaid(), QStringLiteral("size 40 x 20"));
+    take("join");
+    click(at(20, 10));
+    QVERIFY(m_window->sheet().joints().laying());
+    open("steps-in-the-fold");
+    QVERIFY(hand().lastSaid().isEmpty());
+    QVERIFY(!m_window->sheet().joints().laying() && !view().picking());
+    document().select(StructureId{1});
+    QVERIFY(m_window->sheet().bar().word(QStringLiteral("hold"))->isChecked());
+    QVERIFY(hand().stroke().tool == SheetTool::Hold);
+  }
   void aPanelIsJoinedToAnotherSheet() {
     stepsWithoutTheirBrace();
     QVERIFY(hand().say(QStringLiteral("size 20 x 20")));
@@ -491,7 +511,7 @@ private slots:
       QTest::keyClick(&joints.typed(), Qt::Key_Return);
       QTest::keyClick(&stage, Qt::Key_Return);
     };
-    lay(Qt::Key_Right, "card/page-a", "5", "0, 30");
+    lay(Qt::Key_Right, "card/page-a", "3", "0, 50");
     QCOMPARE(work().joints.size(), std::size_t(1));
     lay(Qt::Key_Left, "s1/panel-3-back", "0", ", 30");
     QCOMPARE(work().joints.size(), std::size_t(2));
