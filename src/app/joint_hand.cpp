@@ -26,7 +26,7 @@ JointHand::JointHand(Document* document, SheetHand* hand, SheetView* sheet, Stag
     : QObject(parent), m_document(document), m_hand(hand), m_sheet(sheet), m_stage(stage) {
   m_typed = new QLineEdit(stage);
   m_typed->setObjectName(QStringLiteral("typed-place"));
-  m_typed->setAccessibleName(tr("Where it begins: along, away"));
+  m_typed->setAccessibleName(tr("How far it is from the lines that are told"));
   m_typed->setFixedWidth(130);
   m_typed->hide();
   m_typed->installEventFilter(this);
@@ -141,7 +141,7 @@ QString JointHand::hint() const {
     return tr("Point at the face it is joined to, or choose another sheet and click there. Esc "
               "ends.");
   return tr("Click joins it · , . turn it · F turns it over · O: the other side of the paper · "
-            "numbers: where it begins");
+            "numbers: how far from these lines");
 }
 
 void JointHand::goTo(const std::string& face, const Vec2& to) {
@@ -270,7 +270,7 @@ void JointHand::takeTyped() {
   if (!values) return void(emit refused(said(values.error(), unit)));
   std::vector<PlaceRule> rules;
   for (std::size_t k = 0; k < values->size(); ++k) {
-    placed::Distance rule = distances[k];
+    placed::Distance rule = distances[k].rule;
     rule.distance_mm = (*values)[k];
     rules.push_back(std::move(rule));
   }
@@ -369,10 +369,21 @@ void JointHand::paint(QPainter& p) const {
   const auto at = onStage(m_lying.to);
   if (!at) return;
   paintSlit(p, *at);
+  paintMeasures(p);
   p.setBrush(m_flush ? theme.fine : theme.accent);
   p.setPen(Qt::NoPen);
   p.drawEllipse(*at, 4, 4);
   paintTold(p, ghost.united(QRectF(*at - QPointF(4, 4), QSizeF(8, 8))));
+}
+
+/// From the lines that are told to where the sheet begins.
+void JointHand::paintMeasures(QPainter& p) const {
+  const auto assembly = m_stage->assembly();
+  if (!assembly) return;
+  p.setPen(QPen(Look::theme().accent, 1.5, Qt::DotLine));
+  for (const SaidDistance& said : distancesSaid(*assembly, m_work, m_lying))
+    if (const auto from = onStage(said.from), to = onStage(said.to); from && to)
+      p.drawLine(*from, *to);
 }
 
 /// A slot runs out to the nearest edge of the face: where it would be cut.
@@ -399,8 +410,14 @@ QStringList JointHand::told() const {
   const Design& design = m_document->design();
   const LengthUnit unit = design.settings.unit;
   QStringList lines{said(seatName(design, *assembly, *assembly->findSeat(m_lying.on)), unit)};
-  for (const PlaceRule& rule : placeSaid(*assembly, m_work, m_lying))
-    lines << said(described(rule), unit);
+  // Numbers take the place of these, in their order.
+  const auto distances = distancesSaid(*assembly, m_work, m_lying);
+  const auto place = placeSaid(*assembly, m_work, m_lying);
+  for (std::size_t k = 0; k < distances.size(); ++k) {
+    const bool middle = std::holds_alternative<placed::Centred>(place[k]);
+    const QString far = said(described(distances[k].rule), unit);
+    lines << (middle ? tr("%1, in the middle").arg(far) : far);
+  }
   if (!liesFlat(m_lying.kind)) return lines;
   const QString turn =
       m_lying.turn_deg == 0 ? QString() : tr(", turned %1°").arg(m_lying.turn_deg, 0, 'g', 6);

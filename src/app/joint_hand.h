@@ -12,8 +12,8 @@ namespace hinge {
 /// A hand that joins: a panel is picked on the sheet, its ghost lies over the face under the
 /// pointer, slides, turns and snaps, and is joined where it is let go. Or another sheet is chosen
 /// and clicked where it goes. By keys alone: arrows slide it, comma and full stop turn it, F turns
-/// it over, Page Up and Down go through the faces, numbers say where it begins, O takes the other
-/// side of the paper, Enter joins.
+/// it over, Page Up and Down go through the faces, O takes the other side of the paper, numbers say
+/// how far it is from the lines that are told beside it, Enter joins.
 class JointHand : public QObject, public StageHand {
   Q_OBJECT
 public:
@@ -62,6 +62,7 @@ private:
   QString placeOf(const Vec2& at) const;
   /// The rules that the joint keeps: what was typed, and where lines and middles meet.
   std::vector<PlaceRule> rulesKept(const Assembly& assembly) const;
+  void paintMeasures(QPainter& painter) const;
   void paintSlit(QPainter& painter, const QPointF& at) const;
   void paintTold(QPainter& painter, const QRectF& ghost) const;
 
