@@ -193,6 +193,9 @@ private:
     scores->add_option("id", o.id, help("help.structure-id"))->required();
     scores->add_option("places", o.sets, help("help.places-from-the-left-end"))->expected(0, -1);
     mayGoElsewhere(scores);
+    CLI::App* rules = onFile("rules", help("help.keep-places-by-rules"), keepByRules);
+    rules->add_option("id", o.id, help("help.only-this-piece"));
+    mayGoElsewhere(rules);
     CLI::App* solve = onFile("solve", help("help.make-a-free-piece-lie"), solveOne);
     solve->add_option("id", o.id, help("help.structure-id"))->required();
     solve->add_option("--steps", o.steps, help("help.score-it-as-this-many"))

@@ -97,6 +97,7 @@ int sheetVerb(const Options& o);
 int importFile(const Options& o);
 int partPiece(const Options& o);
 int joinPieces(const Options& o);
+int keepByRules(const Options& o);
 int solveOne(const Options& o);
 int fitOne(const Options& o);
 int removeOne(const Options& o);

@@ -2,10 +2,12 @@
 #include "cli/options.h"
 #include "core/checks/analysis.h"
 #include "core/edits/parting.h"
+#include "core/edits/place_said.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
 #include "core/pieces/hand_words.h"
 #include "core/pieces/outline_edits.h"
+#include "core/structures/assemble.h"
 #include "core/units/tolerances.h"
 #include "words/words.h"
 #include <algorithm>
@@ -55,6 +57,36 @@ void tellNotches(const SheetInWork& before, const SheetInWork& after, const Desi
 }
 
 } // namespace
+
+int keepByRules(const Options& o) {
+  auto d = loadDesign(o.file);
+  if (!d) return refuse(d.error());
+  std::optional<StructureId> only;
+  if (!o.id.empty()) {
+    const auto id = idIn(*d, o.id);
+    if (!id) return refuse(id.error(), d->settings.unit);
+    if (!d->find(*id)->work) return refuse({"work.missing/no-piece", o.id});
+    only = *id;
+  }
+  const auto assembled = assembleDesign(*d);
+  if (!assembled) return refuse(assembled.error(), d->settings.unit);
+  const Design kept = keptByRules(*d, *assembled, only);
+  std::size_t ruled = 0, all = 0;
+  for (const StructureItem& item : kept.structures) {
+    if (only && item.id != *only) continue;
+    for (const PieceJoint& joint : item.joints()) {
+      ++all;
+      if (joint.rules.empty()) continue;
+      ++ruled;
+      fmt::print("{}: {}\n", item.id.text(),
+                 jointSentence({*item.work, false, {}}, joint, d->settings.unit));
+    }
+  }
+  tell(
+      {"cli.kept-by-rules", Decimal{static_cast<double>(ruled)}, Decimal{static_cast<double>(all)}},
+      *d);
+  return saveAndTell(kept, o.target());
+}
 
 Result<SheetInWork> workedBySentences(SheetInWork sheet, const std::vector<std::string>& words,
                                       LengthUnit unit) {

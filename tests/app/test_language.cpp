@@ -337,7 +337,7 @@ private slots:
           "order",      "check", "mend",     "sweep",     "export",       "gallery", "seats",
           "structures", "sheet", "describe", "read",      "small",        "import",  "papers",
           "faces",      "dress", "topper",   "thickness", "mats",         "plan",    "splice",
-          "cut",        "bench", "layout",   "round",     "scores-table"})
+          "cut",        "bench", "layout",   "round",     "scores-table", "rules"})
       QTest::addRow("help of %s", verb) << QStringList{QString::fromLatin1(verb), "--help"};
     QTest::newRow("plan") << QStringList{"plan", boats, "--copies", "5"};
     QTest::newRow("plan with tape")

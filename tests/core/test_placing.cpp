@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
 #include "core/edits/edits.h"
+#include "core/edits/place_said.h"
 #include "core/edits/settling.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
@@ -64,6 +65,11 @@ Design taller(Design design, double by_mm) {
 
 const PieceJoint& jointOf(const Design& design, std::size_t number = 0) {
   return design.structures.back().work->joints[number];
+}
+
+/// The first finding in words, if there is any.
+std::string firstOf(const Analysis& analysis, const Design& design) {
+  return analysis.findings.empty() ? "" : describe(analysis.findings.front(), design);
 }
 
 /// Two tabs that point to the fold and two walls: the strip of a maker over the gutter.
@@ -309,6 +315,67 @@ private slots:
     const Margins m = ofSheet(taller(*both, 20));
     QVERIFY_NEAR(m.right, 8, 1e-9);
     QVERIFY_NEAR(m.bottom, 12, 1e-9);
+  }
+
+  /// Cards that fell apart when they were made 5 % higher, since page b counts from the far end.
+  void demosThatLieByRulesMayBeHigher_data() {
+    QTest::addColumn<QString>("name");
+    for (const char* name : {"canal-frames", "lamp-lattice", "lock-halves", "moth-wings",
+                             "tube-lantern", "two-awnings", "two-sheet-ridge"})
+      QTest::newRow(name) << name;
+  }
+  void demosThatLieByRulesMayBeHigher() {
+    QFETCH(QString, name);
+    const Design d = demo(name.toStdString());
+    const Design high = taller(d, 0.05 * d.card.height_mm);
+    const Analysis analysis = checked(high);
+    QVERIFY2(analysis.verdict != Verdict::Spoiled, firstOf(analysis, high).c_str());
+    for (const Finding& f : analysis.findings)
+      QVERIFY2(f.code != "rule-lost", describe(f, high).c_str());
+    // The numbers beside the rules are those to which they come.
+    QVERIFY(withPlacesSettled(d) == d);
+  }
+  /// What is said of a place comes to that place: rules for a card of numbers move nothing.
+  void rulesForWhatLiesThereMoveNothing() {
+    int ruled = 0;
+    for (const char* name : {"steps-in-the-fold", "waving-boatmen", "sail-to-raise", "two-quays",
+                             "night-heron", "lantern-through-the-wall", "row-of-lamps"}) {
+      const Design d = demo(name);
+      const auto before = assemble(d);
+      const Design kept = keptByRules(d, *before, std::nullopt);
+      const auto after = assemble(kept);
+      for (const auto& [j, glue] : before->every<Glue>()) {
+        const Glue& now = *after->glueOf(glue.tab);
+        if (now.host != glue.host) continue; // another joint of the same panel
+        QVERIFY2((now.tabToHost.matrix() - glue.tabToHost.matrix()).norm() < 1e-6, name);
+      }
+      for (const StructureItem& item : kept.structures)
+        for (const PieceJoint& joint : item.joints())
+          ruled += !joint.rules.empty();
+    }
+    QVERIFY2(ruled >= 10, std::to_string(ruled).c_str());
+  }
+
+  /// Both ends of a bridge go along, however they were placed.
+  void aBridgeIsRepeatedAlongItsFold() {
+    const char* ways[] = {
+        "glue 4,20 on card/page-a right edge up to 30 from fold and bottom edge 20 from bottom "
+        "edge by face; glue 92,20 on card/page-b mirrored from 4,20 by face",
+        "glue 4,20 on card/page-a at 40,26 by face turned 90; "
+        "glue 92,20 on card/page-b at 140,26 by face turned -90"};
+    for (const char* way : ways) {
+      const Design d = laid(card(), bridge(), way);
+      QCOMPARE(checked(d).verdict, Verdict::Good);
+      const auto two = repeatedAlong(d, d.structures.back().id, 1, 45);
+      QVERIFY2(two, two ? "" : say(two.error()).c_str());
+      const Analysis analysis = checked(*two);
+      QVERIFY2(analysis.verdict == Verdict::Good, firstOf(analysis, *two).c_str());
+      const auto assembly = assemble(*two);
+      for (const char* tab : {"panel-1", "panel-4"})
+        QVERIFY_NEAR(marginsOf(*assembly, std::string("s2/") + tab).bottom -
+                         marginsOf(*assembly, std::string("s1/") + tab).bottom,
+                     45, 1e-9);
+    }
   }
 
   /// Copies keep what was said, each moved along by the step.
