@@ -47,7 +47,7 @@ const char* const kTyped =
     "help json out width height unit fold base set force hold give steps wrap mends "
     "finding all step open columns size key value svg pdf obj png display rests SECONDS "
     "file kind values places length files top side tmp such directory File single new "
-    "add remove scores solve fit order check mend sweep export gallery seats structures "
+    "add remove scores rules solve fit order check mend sweep export gallery seats structures "
     "describe read sheet target words small import dxf piece opening list source lines "
     "number part join line other edge-of-other papers faces dress topper thickness mats "
     "shape put take keep forget mine picture wide paper border borders turn round seen "

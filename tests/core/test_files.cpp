@@ -77,7 +77,10 @@ private slots:
     const auto old = read("tests/data/version-1/"), today = read("demo/");
     QVERIFY2(old.ok(), old.ok() ? "" : say(old.error()).c_str());
     QVERIFY(today.ok());
-    const Design plain = undressed(*today); // dressed since
+    Design plain = undressed(*today); // dressed, and placed by rules, since
+    for (StructureItem& item : plain.structures)
+      for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
+        item.work->joints[k].rules.clear();
     QVERIFY(*old == plain);
     QCOMPARE(QString::fromStdString(designToJson(*old)),
              QString::fromStdString(designToJson(plain)));
