@@ -4,6 +4,7 @@
 #include "core/edits/arrange.h"
 #include "core/edits/edits.h"
 #include "core/edits/place_said.h"
+#include "core/edits/rounding.h"
 #include "core/edits/settling.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
@@ -334,6 +335,17 @@ private slots:
       QVERIFY2(f.code != "rule-lost", describe(f, high).c_str());
     // The numbers beside the rules are those to which they come.
     QVERIFY(withPlacesSettled(d) == d);
+  }
+  /// Distances of rules are set by hand as any length: rounded with the sizes, all closures kept.
+  void roundingMovesTheDistancesOfRules() {
+    for (const char* name : {"lock-halves", "two-awnings", "canal-frames", "two-sheet-ridge"}) {
+      const Design d = demo(name);
+      const Analysis before = checked(d);
+      const auto rounded =
+          roundedTo(d, *before.motion, 0.5, {}, RoundingKeeps::ShutFlat, std::chrono::seconds(20));
+      QVERIFY2(rounded, rounded ? "" : (name + (": " + say(rounded.error()))).c_str());
+      QVERIFY2(checked(withPlacesSettled(rounded->design)).verdict != Verdict::Spoiled, name);
+    }
   }
   /// What is said of a place comes to that place: rules for a card of numbers move nothing.
   void rulesForWhatLiesThereMoveNothing() {

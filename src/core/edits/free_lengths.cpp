@@ -58,6 +58,8 @@ std::vector<char> pointsOnLattice(PieceWork work) {
     ring(window);
   for (PieceJoint& joint : work.joints) {
     on.push_back(1);
+    for (PlaceRule& rule : joint.rules)
+      eachPoint(rule, [&](Vec2&) { on.push_back(1); });
     if (auto* glue = std::get_if<given::Glue>(&joint.kind)) ring(glue->area);
   }
   return on;
@@ -173,6 +175,14 @@ private:
       placesAcross(owner, mark, name, axis, places, in);
     }
     for (std::size_t k = 0; k < work.joints.size(); ++k) {
+      for (std::size_t r = 0; r < work.joints[k].rules.size(); ++r)
+        if (const auto* rule = std::get_if<placed::Distance>(&work.joints[k].rules[r]);
+            rule && rule->distance_mm != 0)
+          push(owner, mark + "joint" + std::to_string(k + 1) + "-rule" + std::to_string(r + 1),
+               Text("of", Text("round.joint", k + 1), name), rule->distance_mm, -1e6, 1e6,
+               [in, k, r](Design& d, double mm) {
+                 std::get<placed::Distance>(in(d)->joints[k].rules[r]).distance_mm = mm;
+               });
       if (!work.joints[k].rules.empty()) continue; // its rules say where it lies
       for (Eigen::Index axis : {0, 1}) {
         const std::string key = mark + "joint" + std::to_string(k + 1) + (axis == 0 ? "-x" : "-y");
