@@ -2,6 +2,7 @@
 #include "core/edits/proportion.h"
 #include "core/bases/base.h"
 #include "core/edits/dressing.h"
+#include "core/edits/settling.h"
 #include "core/structures/assemble.h"
 #include "core/structures/registry.h"
 #include "core/units/length.h"
@@ -58,7 +59,7 @@ Result<Design> scaled(const Design& design, std::optional<StructureId> only, dou
     if (auto done = waysOf(item).scale(*place, design, factor, held); !done)
       return Error{done.error().message, item.id.text()};
   }
-  return toppersCarriedAlong(design, std::move(next));
+  return toppersCarriedAlong(design, withDistancesMeasured(std::move(next)));
 }
 
 } // namespace

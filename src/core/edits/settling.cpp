@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/settling.h"
+#include "core/edits/laying.h"
+#include "core/pieces/placing.h"
 #include "core/structures/assemble.h"
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace hinge {
@@ -37,6 +40,38 @@ Design withPlacesSettled(Design design) {
     PieceJoint& joint = work->joints[placed.number];
     joint.to = placed.joint.to, joint.kind = placed.joint.kind;
   }
+  return design;
+}
+
+Design withDistancesMeasured(Design design) {
+  if (!hasRules(design)) return design;
+  Design byNumbers = design;
+  for (StructureItem& item : byNumbers.structures)
+    for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
+      item.work->joints[k].rules.clear();
+  for (PieceWork& sheet : byNumbers.card.sheets)
+    for (PieceJoint& joint : sheet.joints)
+      joint.rules.clear();
+  const auto assembled = assembleDesign(byNumbers);
+  if (!assembled) return design;
+  const auto measure = [&](PieceWork& work) {
+    for (PieceJoint& joint : work.joints) {
+      if (!assembled->findSeat(joint.on)) continue;
+      const Polygon panel = heldPanel(work, joint.at);
+      for (PlaceRule& rule : joint.rules) {
+        auto* distance = std::get_if<placed::Distance>(&rule);
+        if (!distance || distance->distance_mm == 0) continue;
+        const auto now =
+            distanceNow(*distance, joint, {*assembled, work, panel, "panel", work.joints});
+        constexpr double kTidy = 1e9;
+        if (now) distance->distance_mm = std::round(*now * kTidy) / kTidy;
+      }
+    }
+  };
+  for (StructureItem& item : design.structures)
+    if (item.work) measure(*item.work);
+  for (PieceWork& sheet : design.card.sheets)
+    measure(sheet);
   return design;
 }
 

@@ -145,6 +145,19 @@ public:
     return made;
   }
 
+  /// How far the own line of a rule is from the one below as the joint's numbers have it.
+  Result<double> measured(const placed::Distance& rule) const {
+    const auto line = below(rule.from);
+    if (!line) return line.error();
+    Vec2 mine = Vec2::Zero();
+    if (!std::holds_alternative<std::monostate>(rule.own)) {
+      const auto found = own(rule.own);
+      if (!found) return found.error();
+      mine = lying(found->at - m_in.at);
+    }
+    return line->in.dot(m_in.to + mine - line->at);
+  }
+
 private:
   /// a . to = b
   struct Wanted {
@@ -211,15 +224,10 @@ private:
   }
 
   Result<void> hold(std::size_t k, const placed::Distance& rule) {
-    const auto line = below(rule.from);
-    if (!line) return line.error();
-    Vec2 mine = Vec2::Zero();
-    if (!std::holds_alternative<std::monostate>(rule.own)) {
-      const auto found = own(rule.own);
-      if (!found) return found.error();
-      mine = lying(found->at - m_in.at);
-    }
-    m_wanted.push_back({line->in, line->in.dot(line->at - mine) + rule.distance_mm, k});
+    const auto far = measured(rule);
+    if (!far) return far.error();
+    const Vec2 in = below(rule.from)->in;
+    m_wanted.push_back({in, in.dot(m_in.to) + rule.distance_mm - *far, k});
     return {};
   }
 
@@ -416,6 +424,11 @@ std::vector<std::pair<placed::OwnLine, PaperLine>> ownLines(const Polygon& panel
     all.emplace_back(name, wholeLine(panel, edges[k], -outwards(panel, k)));
   }
   return all;
+}
+
+Result<double> distanceNow(const placed::Distance& rule, const PieceJoint& joint,
+                           const JointToPlace& on) {
+  return Placing(joint, on).measured(rule);
 }
 
 Result<PieceJoint> placedByRules(const PieceJoint& joint, const JointToPlace& on) {

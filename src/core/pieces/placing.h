@@ -34,6 +34,10 @@ struct JointToPlace {
 /// "rule.later" (another joint that is not there yet), "rule.level", "rule.mirrored".
 Result<PieceJoint> placedByRules(const PieceJoint& joint, const JointToPlace& on);
 
+/// What the distance of a rule comes to with the joint where its numbers have it. Errors as above.
+Result<double> distanceNow(const placed::Distance& rule, const PieceJoint& joint,
+                           const JointToPlace& on);
+
 /// The line of another face that takes the place of one when a piece is mirrored onto it: along the
 /// face left and right are exchanged, away from its line nothing is.
 placed::LineBelow mirroredLine(const Assembly& assembly, const placed::LineBelow& line,
