@@ -24,7 +24,7 @@ shot shelf.png --shelf gutter demo/night-market.hinge
 shot new.png --new
 shot pull.png --open 150 --select s1 demo/waving-boatmen.hinge
 shot free-piece.png --open 90 --select s1 demo/steps-in-the-fold.hinge --hand hold --stroke 66,30,68,30
-shot joining.png --dark --open 95 --select s2 demo/two-sheet-ridge.hinge --hand join --stroke 5,40,440,330
+shot joining.png --dark --open 95 --select s2 demo/two-sheet-ridge.hinge --hand join --stroke 5,40,440,420
 shot tracing.png --open 120 --select s1 demo/sail-to-raise.hinge --trace demo/drawings/sail-template.png --hand trace
 build/bin/hinge-lantern-cli gallery $(ls demo/*.hinge | grep -v mistakes) --columns 6 --size 300 -o docs/screenshots/gallery.png
 echo docs/screenshots/gallery.png
