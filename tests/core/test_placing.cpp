@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/arrange.h"
 #include "core/edits/edits.h"
+#include "core/edits/parting.h"
 #include "core/edits/place_said.h"
 #include "core/edits/rounding.h"
 #include "core/edits/settling.h"
@@ -366,6 +367,24 @@ private slots:
           ruled += !joint.rules.empty();
     }
     QVERIFY2(ruled >= 10, std::to_string(ruled).c_str());
+  }
+
+  /// Parted in two, what went by the other half lies by its numbers; grown together again too.
+  void whatIsPartedStaysWhereItLies() {
+    const Design d = laid(card(), strip({40, 40}, 30, {WorkLine::Kind::Valley}),
+                          "glue 20,15 on card/page-b left edge 6 from fold and bottom edge 12 from "
+                          "bottom edge; glue 60,15 on card/page-b level with 20,15 and right edge "
+                          "up to 86 from fold");
+    const Margins first = marginsOf(*assemble(d), "s1/panel-1"),
+                  second = marginsOf(*assemble(d), "s1/panel-2");
+    const auto two = parted(d, StructureId{1}, 0);
+    QVERIFY2(two, two ? "" : say(two.error()).c_str());
+    const auto assembly = assemble(two->design);
+    QVERIFY_NEAR(marginsOf(*assembly, "s1/panel-1").left, first.left, 1e-6);
+    QVERIFY_NEAR(marginsOf(*assembly, "s2/panel-1").left, second.left, 1e-6);
+    QVERIFY_NEAR(marginsOf(*assembly, "s2/panel-1").bottom, second.bottom, 1e-6);
+    for (const PlacedByRule& placed : assembly->byRule)
+      QVERIFY(!placed.lost);
   }
 
   /// Both ends of a bridge go along, however they were placed.

@@ -38,7 +38,16 @@ PieceWork sideOf(const PieceWork& work, std::size_t line, const Polygon& outline
   for (const Polygon& window : work.windows)
     if (on(centroidOf(convexParts(window).front()))) side.windows.push_back(window);
   for (const PieceJoint& joint : work.joints)
-    if (encloses(outline, joint.at)) side.joints.push_back(joint);
+    if (encloses(outline, joint.at)) {
+      side.joints.push_back(joint);
+      // What goes by a joint of the other part goes by its numbers from now on.
+      std::erase_if(side.joints.back().rules, [&](PlaceRule& rule) {
+        const bool byJoint = !lineBelow(rule);
+        bool here = true;
+        eachPoint(rule, [&](const Vec2& p) { here &= encloses(outline, p); });
+        return byJoint && !here;
+      });
+    }
   return side;
 }
 
@@ -53,6 +62,7 @@ PieceJoint turnedOnPiece(PieceJoint joint, double turn_deg) {
           kind.turn_deg -= (kind.byFace ? -1 : 1) * turn_deg;
       },
       joint.kind);
+  joint.rules.clear(); // its sides have other names now: it stays where it lies
   return joint;
 }
 

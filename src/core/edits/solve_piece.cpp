@@ -199,8 +199,13 @@ Result<PieceWork> evenSteps(const Design& design, StructureId id, int steps) {
     made.lines.push_back({kind, {scores[k], 0}, {scores[k], height}});
   }
   for (PieceJoint joint : work.joints) {
+    const auto goOn = [&](Vec2& p) {
+      if (p.x() > marks.back().low_mm) p.x() += scores.back() - marks.back().low_mm;
+    };
+    for (PlaceRule& rule : joint.rules)
+      eachPoint(rule, goOn);
     if (joint.at.x() > marks.back().low_mm)
-      joint.at.x() += scores.back() - marks.back().low_mm;
+      goOn(joint.at);
     else if (joint.at.x() > marks.front().low_mm)
       continue; // was joined to a panel that is no more
     made.joints.push_back(joint);

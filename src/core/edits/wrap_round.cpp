@@ -66,6 +66,7 @@ Result<PieceWork> wrappedRound(const Design& design, StructureId id, double over
     if (&other != &*lies && ownerOfKey(other.on) != id) { // how it was closed before is past
       made.joints.push_back(other);
       made.joints.back().at = joint.at + (other.at - lies->at);
+      made.joints.back().rules.clear(); // they named edges of the sheet as it was
     }
   return made;
 }
