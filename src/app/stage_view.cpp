@@ -52,7 +52,6 @@ StageView::StageView(Document* document, Analyst* analyst, QWidget* parent)
   connect(m_tags, &SizeTags::refused, this, &StageView::refused);
   connect(m_tags, &SizeTags::repaint, this, qOverload<>(&QWidget::update));
   connect(document, &Document::started, this, [this] {
-    take(nullptr);
     if (m_adding) setAdding(false);
     m_scene.lookStraight();
     update();
