@@ -241,10 +241,10 @@ constexpr Sentence kCommandLineSaid[] = {
                        "places from the left end with their marks, such as \"1 3/4 m, 2 1/2 "
                        "v\"; without a mark a score keeps the one it has; or \"none\"")},
     {"help.keep-places-by-rules",
-     QT_TRANSLATE_NOOP("words", "keep what lies on the base where it lies by rules (so far from "
-                                "the fold, from the lower edge), which hold when sizes change")},
+     QT_TRANSLATE_NOOP("words", "place what lies on the base by rules (so far from the fold, from "
+                                "the lower edge): they hold when sizes change")},
     {"help.only-this-piece", QT_TRANSLATE_NOOP("words", "only this free piece (s1, s2, ...)")},
-    {"cli.kept-by-rules", QT_TRANSLATE_NOOP("words", "%1 of %2 joints lie by rules")},
+    {"cli.kept-by-rules", QT_TRANSLATE_NOOP("words", "%1 of %2 joints are placed by rules now")},
     {"help.make-a-free-piece-lie",
      QT_TRANSLATE_NOOP("words", "make a free piece lie flat in the shut card, or even steps")},
     {"help.score-it-as-this-many",

@@ -152,7 +152,7 @@ constexpr Sentence kPartsSaid[] = {
     {"mend/joint", QT_TRANSLATE_NOOP("words", "%1: joined to %2 at %3, %4 → %5, %6")},
     {"mend/rule", QT_TRANSLATE_NOOP("words", "%1 on %2: %3 → %4")},
     {"mend/other-side", QT_TRANSLATE_NOOP("words", "%1: joint %2 on the %3 by its other side")},
-    {"mend/half-round", QT_TRANSLATE_NOOP("words", "%1: joint %2 on the %3 turned half round")},
+    {"mend/half-round", QT_TRANSLATE_NOOP("words", "%1: joint %2 on the %3 turned by 180°")},
     {"mend/lifted", QT_TRANSLATE_NOOP("words", "%1: %2 lifted by hand, from flat to upright")},
     {"mend/kept-flat", QT_TRANSLATE_NOOP("words", "%1: %2 kept flat")},
     {"mend/opens", QT_TRANSLATE_NOOP("words", "%1: %2 opens with the card")},

@@ -24,7 +24,7 @@ constexpr Sentence kRulesSaid[] = {
     {"rule.up-to-line", QT_TRANSLATE_NOOP("words", "%1 up to %2")},
     {"rule.up-to", QT_TRANSLATE_NOOP("words", "%1 up to %2 from %3")},
     {"rule.centred", QT_TRANSLATE_NOOP("words", "centred on %1")},
-    {"rule.spaced", QT_TRANSLATE_NOOP("words", "the %1. of %2 equally spaced on %3")},
+    {"rule.spaced", QT_TRANSLATE_NOOP("words", "%1 of %2, equally spaced on %3")},
     {"rule.level/said", QT_TRANSLATE_NOOP("words", "level with the other end")},
     {"rule.mirrored/said", QT_TRANSLATE_NOOP("words", "mirrored from the other side")},
     {"rule.both", QT_TRANSLATE_NOOP("words", "\"%1\" and \"%2\" cannot both hold")},

@@ -4,7 +4,6 @@
 #include "core/structures/names.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace hinge {

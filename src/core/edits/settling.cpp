@@ -5,7 +5,6 @@
 #include "core/structures/assemble.h"
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace hinge {
 namespace {
