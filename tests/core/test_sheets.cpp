@@ -164,6 +164,14 @@ private slots:
     QCOMPARE(refusal(s, "skore 80 v"), std::string("sheet.no-verb"));
     QVERIFY(say(workedBy(s, "skore 80 v", LengthUnit::Millimetre).error())
                 .find("did you mean \"score\"?") != std::string::npos);
+    QVERIFY(say(workedBy(s, "glew 5,5 on card/page-a at 40,40", LengthUnit::Millimetre).error())
+                .find("did you mean \"glue\"?") != std::string::npos);
+    // Named by its whole words.
+    QCOMPARE(
+        workedBy(s, " glue 5,5 on card/page-a left edge 12 from outer edge", LengthUnit::Millimetre)
+            .error()
+            .place,
+        std::string("glue 5,5 on card/page-a left edge 12 ..."));
     QCOMPARE(refusal(s, "score 80"), std::string("sheet.sentence/end"));
     QCOMPARE(refusal(s, "score 80 w"), std::string("sheet.sentence"));
     QCOMPARE(refusal(s, "score 80 v 90"), std::string("sheet.sentence/no-more"));

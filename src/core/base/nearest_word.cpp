@@ -33,7 +33,7 @@ std::optional<std::string_view> nearestWord(std::string_view text,
   std::optional<std::string_view> best;
   std::size_t least = kMostWrong + 1;
   for (const std::string_view word : words)
-    if (const std::size_t wrong = apart(text, word); wrong < least && 2 * wrong < word.size())
+    if (const std::size_t wrong = apart(text, word); wrong < least && 2 * wrong <= word.size())
       least = wrong, best = word;
   return best;
 }

@@ -7,7 +7,7 @@
 namespace hinge {
 
 /// The word that was most likely meant: the one with the fewest letters put in, left out or
-/// exchanged, at most two and fewer than half of them; nothing when none is so near. Cost: the
+/// exchanged, at most two and half of them; nothing when none is so near. Cost: the
 /// length of the text times that of all words.
 std::optional<std::string_view> nearestWord(std::string_view text,
                                             std::span<const std::string_view> words);

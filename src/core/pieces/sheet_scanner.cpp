@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/sheet_scanner.h"
 #include "core/base/nearest_word.h"
+#include <algorithm>
 #include <cctype>
 #include <charconv>
 #include <cmath>
@@ -128,14 +129,22 @@ std::string_view SheetScanner::rest() const {
   return m_text.substr(std::min(ahead.m_at, m_text.size()), kMostShown);
 }
 
+std::string SheetScanner::beginning() const {
+  std::string_view text = m_text;
+  text.remove_prefix(std::min(text.find_first_not_of(' '), text.size()));
+  if (text.size() <= kMostShown) return std::string(text);
+  // As far as its last whole word.
+  return std::string(text.substr(0, std::min(text.rfind(' ', kMostShown), kMostShown))) + " ...";
+}
+
 Error SheetScanner::lost(std::string_view wanted) const {
-  const std::string place(m_text.substr(0, kMostShown));
+  const std::string place = beginning();
   if (rest().empty()) return Error{{"sheet.sentence/end", wanted}, place};
   return Error{{"sheet.sentence", wanted, rest()}, place};
 }
 
 Error SheetScanner::noVerb(std::span<const std::string_view> words) const {
-  const std::string place(m_text.substr(0, kMostShown));
+  const std::string place = beginning();
   if (rest().empty()) return Error{"sheet.no-verb/empty", place};
   const std::string_view first = rest().substr(0, rest().find(' '));
   const auto meant = nearestWord(first, words);
@@ -144,7 +153,7 @@ Error SheetScanner::noVerb(std::span<const std::string_view> words) const {
 }
 
 Error SheetScanner::tooMuch() const {
-  return Error{{"sheet.sentence/no-more", rest()}, std::string(m_text.substr(0, kMostShown))};
+  return Error{{"sheet.sentence/no-more", rest()}, beginning()};
 }
 
 } // namespace hinge

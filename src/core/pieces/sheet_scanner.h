@@ -34,6 +34,7 @@ public:
 
 private:
   void skip();
+  std::string beginning() const; ///< of the sentence, to name it by
   std::string_view rest() const; ///< the beginning of what is still to be read
   std::optional<double> unsignedNumber();
   // `second`: of a point. In "0,0 1/2,0" the half is the next one's.
