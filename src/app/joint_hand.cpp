@@ -14,11 +14,6 @@ namespace {
 constexpr double kClear_mm = 0.1, kSamePlace_mm = 1e-6;
 constexpr double kSnap_px = 8, kTurn_deg = 90, kSmallTurn_deg = 15;
 
-bool liesFlat(std::size_t kind) {
-  const given::Kind made = changedTo(kind, given::Kind());
-  return byFaceOf(made) != nullptr;
-}
-
 } // namespace
 
 JointHand::JointHand(Document* document, SheetHand* hand, SheetView* sheet, StageView* stage,
@@ -348,7 +343,7 @@ void JointHand::paint(QPainter& p) const {
     return polygon;
   };
   QRectF ghost;
-  if (liesFlat(m_lying.kind)) {
+  if (liesFlat(m_lying)) {
     QColor veil = theme.paperLit;
     veil.setAlphaF(0.22f);
     p.setPen(QPen(theme.stageSoft, 1, Qt::DashLine));
@@ -411,14 +406,11 @@ QStringList JointHand::told() const {
   const LengthUnit unit = design.settings.unit;
   QStringList lines{said(seatName(design, *assembly, *assembly->findSeat(m_lying.on)), unit)};
   // Numbers take the place of these, in their order.
-  const auto distances = distancesSaid(*assembly, m_work, m_lying);
-  const auto place = placeSaid(*assembly, m_work, m_lying);
-  for (std::size_t k = 0; k < distances.size(); ++k) {
-    const bool middle = std::holds_alternative<placed::Centred>(place[k]);
-    const QString far = said(described(distances[k].rule), unit);
-    lines << (middle ? tr("%1, in the middle").arg(far) : far);
+  for (const SaidDistance& one : distancesSaid(*assembly, m_work, m_lying)) {
+    const QString far = said(described(one.rule), unit);
+    lines << (one.middle ? tr("%1, in the middle").arg(far) : far);
   }
-  if (!liesFlat(m_lying.kind)) return lines;
+  if (!liesFlat(m_lying)) return lines;
   const QString turn =
       m_lying.turn_deg == 0 ? QString() : tr(", turned %1°").arg(m_lying.turn_deg, 0, 'g', 6);
   lines << (m_lying.byFace ? tr("its face takes the glue") : tr("its back takes the glue")) + turn;

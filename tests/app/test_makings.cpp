@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN
 #include "app/bring_in_dialog.h"
 #include "core/bases/base.h"
+#include "core/edits/settling.h"
 #include "core/edits/sheet.h"
 #include "core/io/design_json.h"
 #endif
@@ -92,11 +93,6 @@ class TestMakings : public SheetDriver {
   static QStringList linesOf(const Design& design) {
     return QString::fromStdString(designToJson(design)).split(QLatin1Char('\n'));
   }
-  static void withoutRules(Design& design) {
-    for (StructureItem& item : design.structures)
-      for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
-        item.work->joints[k].rules.clear();
-  }
   void isTheDemo(const char* name) {
     settle();
     QVERIFY(m_window->analyst().current()->verdict != Verdict::Spoiled);
@@ -108,10 +104,9 @@ class TestMakings : public SheetDriver {
     bare.papers = Design().papers, bare.stock = Design().stock, bare.dressing = {};
     for (StructureItem& item : bare.structures)
       item.paper.clear();
-    withoutRules(bare);
+    bare = withoutRules(bare);
     // Rules are how a hand came to the places: these are compared.
-    Design bySizes = document().committed();
-    withoutRules(bySizes);
+    const Design bySizes = withoutRules(document().committed());
     const QStringList made = linesOf(bySizes), wanted = linesOf(bare);
     for (qsizetype k = 0; k < std::min(made.size(), wanted.size()); ++k)
       QCOMPARE(made[k], wanted[k]);

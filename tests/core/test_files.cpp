@@ -3,6 +3,7 @@
 #include "support.h"
 #ifndef Q_MOC_RUN
 #include "cli/report_json.h"
+#include "core/edits/settling.h"
 #include "core/io/design_json.h"
 #include "core/io/fold_file.h"
 #include "core/io/json_place.h"
@@ -77,10 +78,7 @@ private slots:
     const auto old = read("tests/data/version-1/"), today = read("demo/");
     QVERIFY2(old.ok(), old.ok() ? "" : say(old.error()).c_str());
     QVERIFY(today.ok());
-    Design plain = undressed(*today); // dressed, and placed by rules, since
-    for (StructureItem& item : plain.structures)
-      for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
-        item.work->joints[k].rules.clear();
+    const Design plain = withoutRules(undressed(*today)); // it got both since
     QVERIFY(*old == plain);
     QCOMPARE(QString::fromStdString(designToJson(*old)),
              QString::fromStdString(designToJson(plain)));

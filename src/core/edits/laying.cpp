@@ -3,6 +3,7 @@
 #include "core/geom/rim.h"
 #include "core/pieces/outline_edits.h"
 #include "core/pieces/piece_sheet.h"
+#include "core/pieces/placing.h"
 #include "core/structures/piece.h"
 #include "core/structures/registry.h"
 #include "core/units/lattice.h"
@@ -43,13 +44,6 @@ double tidied(double deg) {
   double turned = std::remainder(deg, 360.0);
   if (const double whole = std::round(turned); std::abs(turned - whole) < kTidy_deg) turned = whole;
   return turned == -180 ? 180 : turned;
-}
-
-Vec2 flatPoint(const SeatSide& side, const Vec2& onFace) {
-  return (side.toPiece * lift(onFace)).head<2>();
-}
-Vec2 facePoint(const SeatSide& side, const Vec2& flat) {
-  return (inverseOf(side.toPiece) * lift(flat)).head<2>();
 }
 
 /// Lines of the paper below to which an edge can be laid: its rim, its openings.
@@ -109,6 +103,11 @@ Vec2 nearestOut(const Polygon& rim, const Vec2& at) {
 }
 
 } // namespace
+
+bool liesFlat(const HeldSheet& lying) {
+  const given::Kind made = changedTo(lying.kind, given::Kind());
+  return byFaceOf(made) != nullptr;
+}
 
 Iso3 onFace(const HeldSheet& lying) {
   const double up = lying.byFace ? -1 : 1, turn = radians(lying.turn_deg);

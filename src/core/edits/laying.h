@@ -27,6 +27,9 @@ struct HeldSheet {
 double turnFor(const Assembly& assembly, const Pose& pose, const SheetTarget& target,
                const PieceWork& work, const HeldSheet& lying);
 
+/// It lies on the face by a side of its own: glue, pins and slides do.
+bool liesFlat(const HeldSheet& lying);
+
 /// From the sheet's flat frame into that of the face.
 Iso3 onFace(const HeldSheet& lying);
 

@@ -13,11 +13,6 @@ namespace {
 constexpr double kAlike_rad = 1e-4; ///< lines that run alike to a hand
 constexpr double kMet_mm = 1e-6;
 
-bool liesFlat(const HeldSheet& lying) {
-  const given::Kind made = changedTo(lying.kind, given::Kind());
-  return byFaceOf(made) != nullptr;
-}
-
 /// A line of the work runs along this edge of a panel: a score, not the rim of the sheet.
 bool isScore(const PieceWork& work, const PaperLine& edge) {
   return std::ranges::any_of(work.lines, [&](const WorkLine& line) {
@@ -84,7 +79,7 @@ std::vector<SaidDistance> saidOfPoint(const Assembly& assembly, const HeldSheet&
     if (across) break;
     across = line.second.in;
   }
-  return foldFirst(std::move(said));
+  return said;
 }
 
 /// How far the middle of the panel is from that of a line, along it.
@@ -98,6 +93,22 @@ double offMiddle(const PieceWork& work, const HeldSheet& lying, const PaperLine&
   return 0.5 * (low + high - line.length_mm);
 }
 
+/// Where no lines meet: the middle of the panel, if it is over that of a line along the distance.
+void findMiddles(const Assembly& assembly, const PieceWork& work, const HeldSheet& lying,
+                 std::vector<SaidDistance>& said) {
+  const auto lines = linesBelow(assembly, assembly.findSeat(lying.on)->sides[0]);
+  for (SaidDistance& one : said) {
+    if (one.rule.distance_mm == 0) continue;
+    const Vec2 way = (one.to - one.from).normalized();
+    for (const auto& [name, line] : lines) {
+      const bool along = std::abs(cross2(line.along, way)) < kAlike_rad;
+      if (!along || std::abs(offMiddle(work, lying, line)) > kMet_mm) continue;
+      one.middle = placed::Centred{name};
+      break;
+    }
+  }
+}
+
 } // namespace
 
 std::vector<SaidDistance> distancesSaid(const Assembly& assembly, const PieceWork& work,
@@ -105,7 +116,7 @@ std::vector<SaidDistance> distancesSaid(const Assembly& assembly, const PieceWor
   const Seat* seat = assembly.findSeat(lying.on);
   if (!seat) return {};
   const SeatSide& face = seat->sides[0];
-  if (!liesFlat(lying)) return saidOfPoint(assembly, lying, face);
+  if (!liesFlat(lying)) return foldFirst(saidOfPoint(assembly, lying, face));
   auto all = sayable(assembly, work, lying, face);
   std::ranges::stable_sort(all, {}, &Sayable::rank);
   std::vector<SaidDistance> said;
@@ -117,30 +128,16 @@ std::vector<SaidDistance> distancesSaid(const Assembly& assembly, const PieceWor
     across = one.across;
   }
   // What lies askew is told by its point.
-  if (said.size() < 2) return saidOfPoint(assembly, lying, face);
+  if (said.size() < 2) said = saidOfPoint(assembly, lying, face);
+  findMiddles(assembly, work, lying, said);
   return foldFirst(std::move(said));
 }
 
 std::vector<PlaceRule> placeSaid(const Assembly& assembly, const PieceWork& work,
                                  const HeldSheet& lying) {
-  const auto distances = distancesSaid(assembly, work, lying);
   std::vector<PlaceRule> said;
-  for (const SaidDistance& one : distances)
-    said.push_back(one.rule);
-  if (said.empty() || !liesFlat(lying)) return said;
-  const SeatSide& face = assembly.findSeat(lying.on)->sides[0];
-  const auto lines = linesBelow(assembly, face);
-  for (std::size_t k = 0; k < said.size(); ++k) {
-    if (distances[k].rule.distance_mm == 0) continue;
-    const auto from =
-        std::ranges::find(lines, distances[k].rule.from, &decltype(lines)::value_type::first);
-    for (const auto& [name, line] : lines) {
-      const bool runsAcross = std::abs(cross2(line.along, from->second.in)) < kAlike_rad;
-      if (!runsAcross || std::abs(offMiddle(work, lying, line)) > kMet_mm) continue;
-      said[k] = placed::Centred{name};
-      break;
-    }
-  }
+  for (const SaidDistance& one : distancesSaid(assembly, work, lying))
+    said.push_back(one.middle ? PlaceRule(*one.middle) : PlaceRule(one.rule));
   return said;
 }
 

@@ -11,6 +11,7 @@ namespace hinge {
 struct SaidDistance {
   placed::Distance rule;
   Vec2 from, to; ///< where it is measured, on the face: square from the line below
+  std::optional<placed::Centred> middle = {}; ///< the panel's is over that of this line
 };
 std::vector<SaidDistance> distancesSaid(const Assembly& assembly, const PieceWork& work,
                                         const HeldSheet& lying);

@@ -42,16 +42,20 @@ Design withPlacesSettled(Design design) {
   return design;
 }
 
+Design withoutRules(Design design) {
+  const auto clear = [](PieceWork& work) {
+    for (PieceJoint& joint : work.joints)
+      joint.rules.clear();
+  };
+  std::ranges::for_each(design.card.sheets, clear);
+  for (StructureItem& item : design.structures)
+    if (item.work) clear(*item.work);
+  return design;
+}
+
 Design withDistancesMeasured(Design design) {
   if (!hasRules(design)) return design;
-  Design byNumbers = design;
-  for (StructureItem& item : byNumbers.structures)
-    for (std::size_t k = 0; item.work && k < item.work->joints.size(); ++k)
-      item.work->joints[k].rules.clear();
-  for (PieceWork& sheet : byNumbers.card.sheets)
-    for (PieceJoint& joint : sheet.joints)
-      joint.rules.clear();
-  const auto assembled = assembleDesign(byNumbers);
+  const auto assembled = assembleDesign(withoutRules(design));
   if (!assembled) return design;
   const auto measure = [&](PieceWork& work) {
     for (PieceJoint& joint : work.joints) {

@@ -9,6 +9,9 @@ namespace hinge {
 /// later keeps these. The design as it is when it has no rules or cannot be put together.
 Design withPlacesSettled(Design design);
 
+/// The card with its numbers alone.
+Design withoutRules(Design design);
+
 /// The other way round: distances of rules as the numbers beside them have it, after an edit that
 /// moved these (in proportion). What lies on its line stays there.
 Design withDistancesMeasured(Design design);

@@ -13,14 +13,8 @@ namespace {
 constexpr double kSameTurn_rad = 1e-6;
 constexpr double kHold_mm = 1e-4; ///< two rules that come this near to one another both hold
 
-Vec2 flat(const SeatSide& side, const Vec2& onFace) {
-  return (side.toPiece * lift(onFace)).head<2>();
-}
 Eigen::Matrix2d flatMap(const SeatSide& side) {
   return side.toPiece.linear().topLeftCorner<2, 2>();
-}
-Vec2 onFace(const SeatSide& side, const Vec2& flat) {
-  return (inverseOf(side.toPiece) * lift(flat)).head<2>();
 }
 double angleOf(const Vec2& v) {
   return std::atan2(v.y(), v.x());
@@ -88,7 +82,7 @@ Result<PaperLine> foldBelow(const Assembly& assembly, PanelIndex panel, const st
 /// A line of the flat sheet in the frame of a face.
 PaperLine inFace(const SeatSide& face, const PaperLine& line) {
   const Eigen::Matrix2d back = flatMap(face).inverse();
-  return {onFace(face, line.at), back * line.along, back * line.in, line.length_mm};
+  return {facePoint(face, line.at), back * line.along, back * line.in, line.length_mm};
 }
 
 bool sameLine(const PaperLine& a, const PaperLine& b) {
@@ -293,7 +287,8 @@ private:
     }
     const Vec2 offset = m_lies ? lying((*with)->at - m_in.at) : Vec2(Vec2::Zero());
     const Vec2 a = flatMap(m_face).transpose() * u;
-    const double begins = u.dot(flat(there, (*with)->to)) - u.dot(flat(m_face, Vec2::Zero()));
+    const double begins =
+        u.dot(flatPoint(there, (*with)->to)) - u.dot(flatPoint(m_face, Vec2::Zero()));
     m_wanted.push_back({a, begins - a.dot(offset), k});
     return {};
   }
@@ -311,8 +306,8 @@ private:
     const Fold& fold = m_on.assembly.folds[path->front()];
     const Vec2 u = (fold.to - fold.from).normalized();
     const Eigen::Matrix2d reflect = 2 * u * u.transpose() - Eigen::Matrix2d::Identity();
-    const Vec2 to = fold.from + reflect * (flat(there, (*of)->to) - fold.from);
-    MirrorImage image{onFace(m_face, to), Eigen::Matrix2d::Identity()};
+    const Vec2 to = fold.from + reflect * (flatPoint(there, (*of)->to) - fold.from);
+    MirrorImage image{facePoint(m_face, to), Eigen::Matrix2d::Identity()};
     const auto lies = startsAs((*of)->kind);
     if (!lies || !m_lies) return image;
     if (lies->up != m_lies->up) return Error{"rule.mirrored-side", ""};
@@ -394,6 +389,14 @@ struct Describing {
 };
 
 } // namespace
+
+Vec2 flatPoint(const SeatSide& side, const Vec2& onFace) {
+  return (side.toPiece * lift(onFace)).head<2>();
+}
+
+Vec2 facePoint(const SeatSide& side, const Vec2& flat) {
+  return (inverseOf(side.toPiece) * lift(flat)).head<2>();
+}
 
 std::vector<std::pair<placed::LineBelow, PaperLine>> linesBelow(const Assembly& assembly,
                                                                 const SeatSide& face) {

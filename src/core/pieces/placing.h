@@ -6,6 +6,10 @@
 
 namespace hinge {
 
+/// A point of a face in the flat frame of its panel's piece, and back.
+Vec2 flatPoint(const SeatSide& side, const Vec2& onFace);
+Vec2 facePoint(const SeatSide& side, const Vec2& flat);
+
 /// A straight line of paper, an edge or fold with all that lies on the same line: `along` runs from
 /// its lower (or left) end, `in` is square to it, to the side of its panel; unit lengths.
 struct PaperLine {
