@@ -64,6 +64,8 @@ inline double said(const Text& text) {
                                return what;
                              else if constexpr (requires { what.value; })
                                return what.value;
+                             else if constexpr (requires { what.value_mm; })
+                               return what.value_mm;
                              else if constexpr (std::is_same_v<What, Text>)
                                return said(what);
                              else

@@ -8,6 +8,7 @@
 #include "core/checks/failing_step.h"
 #include "core/io/maker_ways.h"
 #include "core/io/work_record_json.h"
+#include "core/units/duration.h"
 #include "words/words.h"
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -62,6 +63,7 @@ MakePlace::MakePlace(Document* document, Analyst* analyst, QWidget* parent)
 }
 
 QLayout* MakePlace::makeWays() {
+  constexpr int kAdhesiveLetters = 11; // the row has to fit a small screen
   auto* row = new QHBoxLayout;
   const auto add = [&](const QString& name, QWidget* field) {
     auto* label = new QLabel(name, this);
@@ -82,6 +84,8 @@ QLayout* MakePlace::makeWays() {
       box->addItem(asQt(sayAdhesive(facts.adhesive)), asQt(facts.key));
     box->setCurrentIndex(box->findData(asQt(factsOf(usual).key)));
     box->setToolTip(tip);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(kAdhesiveLetters);
     add(name, box);
     connect(box, &QComboBox::activated, this, &MakePlace::keep);
     return box;
@@ -94,6 +98,16 @@ QLayout* MakePlace::makeWays() {
                        tr("Tape does not creep when a slide or a band pulls at it"));
   m_layers = adhesives(tr("Layers"), usual.layers,
                        tr("A stick wets paper least; what is wet more makes it curl"));
+  m_pressed = new QLineEdit(this);
+  m_pressed->setFixedWidth(84);
+  m_pressed->setToolTip(tr("How long what holds the joints is pressed: 90 s, 5 min. Each adhesive "
+                           "has its own"));
+  m_pressed->setAccessibleName(tr("Pressed for"));
+  row->insertWidget(row->indexOf(m_joints) + 1, m_pressed); // beside what it is said of
+  m_holds_s = usual.holds_s;
+  sayPressed();
+  connect(m_pressed, &QLineEdit::editingFinished, this, &MakePlace::keepPressed);
+  connect(m_joints, &QComboBox::activated, this, &MakePlace::sayPressed);
   m_copies = new QSpinBox(this);
   m_copies->setRange(1, 99);
   add(tr("Cards"), m_copies);
@@ -167,7 +181,27 @@ MakingWays MakePlace::ways() const {
   all.closing = *closingFromKey(m_closing->currentData().toString().toStdString());
   all.joints = adhesive(m_joints), all.moving = adhesive(m_moving);
   all.layers = adhesive(m_layers);
+  all.holds_s = m_holds_s;
+  if (const auto kept = makersWays()) all.cutFirst = kept->cutFirst;
   return all;
+}
+
+void MakePlace::sayPressed() {
+  const MakingWays all = ways();
+  m_pressed->setText(asQt(sayTime(all.pressed_s(all.joints))));
+}
+
+void MakePlace::keepPressed() {
+  if (!m_pressed->isModified()) return;
+  m_pressed->setModified(false);
+  const auto seconds = parseDuration_s(m_pressed->text().toStdString());
+  if (!seconds || !(*seconds >= 0 && *seconds <= kLongestPressed_s)) {
+    emit refused(said(seconds ? Error{"making.pressed", ""} : seconds.error()));
+    return sayPressed();
+  }
+  m_holds_s[ways().joints] = *seconds;
+  sayPressed();
+  keep();
 }
 
 void MakePlace::keep() {

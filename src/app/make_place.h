@@ -11,6 +11,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
@@ -77,6 +78,10 @@ private:
   bool m_waysChanged = false; ///< the plan that comes is for the same card in other ways
   QString m_changed;          ///< what that changed
   QComboBox *m_closing, *m_joints, *m_moving, *m_layers;
+  QLineEdit* m_pressed;
+  std::map<Adhesive, double> m_holds_s; ///< the maker's own, by adhesive
+  void sayPressed();
+  void keepPressed();
   QSpinBox* m_copies;
   QCheckBox* m_cardByCard;
   QLabel *m_says, *m_what, *m_notes, *m_number, *m_times;

@@ -116,10 +116,20 @@ private:
   void mayReplace(CLI::App* sub) {
     sub->add_flag("--force", o.force, help("help.replace-a-file-that-is"));
   }
+  void inUnit(CLI::App* sub, const char* what) {
+    sub->add_option("--unit", o.unit, help(what))
+        ->type_name(help("help.label/TEXT"))
+        ->check(CLI::IsMember({"mm", "cm", "in"}));
+  }
+  /// A verb without a card: in which unit it reads and tells lengths.
+  void told(CLI::App* sub) { inUnit(sub, "help.unit-told"); }
   void json(CLI::App* sub) { sub->add_flag("--json", o.json, help("help.as-json")); }
 
   void addLists() {
-    json(verb("structures", help("help.list-every-base-and-structure"), listStructures));
+    CLI::App* structures =
+        verb("structures", help("help.list-every-base-and-structure"), listStructures);
+    told(structures);
+    json(structures);
     json(onFile("seats", help("help.list-the-folds-on-which"), listSeats));
   }
 
@@ -129,9 +139,7 @@ private:
     create->add_option("--width", o.width, help("help.finished-shut-width"));
     create->add_option("--height", o.height, help("help.finished-shut-height"));
     create->add_option("--sheet", o.sheet, help("help.base-as-a-sheet"))->expected(1, -1);
-    create->add_option("--unit", o.unit, help("help.unit-of-the-card"))
-        ->type_name(help("help.label/TEXT"))
-        ->check(CLI::IsMember({"mm", "cm", "in"}));
+    inUnit(create, "help.unit-of-the-card");
     create->add_option("--fold", o.fold, help("help.edge-with-the-fold"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"top", "side"}));
@@ -266,9 +274,10 @@ private:
     json(rounding);
     CLI::App* bench = verb("bench", help("help.bench"), benchVerb);
     bench->add_option("--set", o.sets, help("help.bench-set"))->expected(1, -1);
+    told(bench);
     json(bench);
     CLI::App* layout = onFile("layout", help("help.layout"), layoutVerb);
-    layout->add_option("--for", o.tool, help("help.layout-for"))
+    layout->add_option("--for", o.tool, help("help.layout-for-bench"))
         ->type_name(help("help.label/TEXT"))
         ->check(CLI::IsMember({"trimmer", "machine"}));
     layout->add_option("--cards", o.cards, help("help.layout-cards"))
@@ -332,6 +341,7 @@ private:
       planning->add_option(name, *text, help(key))
           ->type_name(help("help.label/TEXT"))
           ->check(adhesives);
+    planning->add_option("--drying", o.drying, help("help.plan-drying"))->expected(1, -1);
   }
 
   void addJudgements() {

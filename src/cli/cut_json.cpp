@@ -96,6 +96,7 @@ const char* whatKey(CutMark::What what) {
   case CutMark::What::Slit: return "cut";
   case CutMark::What::Tab: return "tab";
   case CutMark::What::Corner: return "corner";
+  case CutMark::What::Trim: return "trim";
   }
   return "";
 }

@@ -6,6 +6,7 @@
 #include "core/io/design_json.h"
 #include "core/io/maker_bench.h"
 #include "core/io/maker_files.h"
+#include "core/io/text_file.h"
 #include "core/model/snapshot.h"
 #include "core/production/cut_plan.h"
 #include "core/structures/names.h"
@@ -117,8 +118,9 @@ Result<Bench> benchFor(const Options& o, LengthUnit unit) {
 int benchVerb(const Options& o) {
   FileLock hold; // while it is read, changed and written
   if (!o.sets.empty()) hold = holdMakersFiles();
-  const auto bench = benchFor(o, LengthUnit::Millimetre);
-  if (!bench) return refuse(bench.error());
+  const LengthUnit unit = o.unit.empty() ? LengthUnit::Millimetre : *unitFromKey(o.unit);
+  const auto bench = benchFor(o, unit);
+  if (!bench) return refuse(bench.error(), unit);
   if (!o.sets.empty())
     if (const auto kept = keepBench(*bench); !kept) return refuse(kept.error());
   if (o.json) {
@@ -130,7 +132,8 @@ int benchVerb(const Options& o) {
       fmt::print("{}\n", say(row.plain ? Text("cli.bench-length", std::string(row.key),
                                               Decimal{(*bench).*row.number, 4})
                                        : Text("cli.bench-length", std::string(row.key),
-                                              Millimetres{(*bench).*row.number})));
+                                              Millimetres{(*bench).*row.number}),
+                             unit));
     else
       fmt::print("{}\n", say(Text("cli.bench-choice", std::string(row.key),
                                   std::string(schoolOf(*bench, row.key)),
@@ -312,7 +315,19 @@ Result<CutPlan> planFor(const Options& o, const Snapshot& snapshot) {
                      *options);
 }
 
-int layoutVerb(const Options& o) {
+namespace {
+
+/// Of a bench that its maker has described, the trimmer if it has one.
+bool cutsByTrimmer() {
+  const auto bench = makersBench();
+  return bench && fileExists(makersBenchPath()) && bench->trimmer_mm > 0;
+}
+
+} // namespace
+
+int layoutVerb(const Options& given) {
+  Options o = given;
+  if (o.tool.empty() && cutsByTrimmer()) o.tool = "trimmer";
   auto d = loadDesign(o.file);
   if (!d) return refuse(d.error());
   const LengthUnit unit = d->settings.unit;

@@ -8,6 +8,7 @@
 #include "core/pieces/rule_words.h"
 #include "core/structures/names.h"
 #include "core/structures/registry.h"
+#include "core/units/lattice.h"
 #include "words/words.h"
 #include <algorithm>
 #include <cmath>
@@ -28,19 +29,37 @@ std::string linesOf(const Assembly& assembly, const Seat& face) {
 
 } // namespace
 
+namespace {
+
+/// A row of a table: "    a         Foot a   1 3/16 in  1/16 to 39 3/8  From the fold to ...". In
+/// inches the values are the nearest marks of a ruler, on which a card in inches begins.
+void printRow(const ParameterSpec& row, LengthUnit unit) {
+  const bool length = row.unit == ParameterUnit::Millimetre;
+  const auto number = [&](double value) {
+    if (!length) return formatNumber(value, 3);
+    if (unit == LengthUnit::Inch)
+      return formatLength(onLattice(value, kLatticeInch_mm), unit, false);
+    return formatNumber(value / millimetresIn(unit), 3);
+  };
+  const std::string_view what = length ? unitKey(unit) : unitKey(row.unit);
+  fmt::print("    {:9} {:16} {:>7} {:5} {}  {}\n", row.key, say(nameOf(row)), number(row.start),
+             what, say(Text("cli.row-range", number(row.least), number(row.most))),
+             say(meaningOf(row)));
+}
+
+} // namespace
+
 int listStructures(const Options& o) {
   if (o.json) {
     fmt::print("{}", kindsToJson());
     return kFine;
   }
+  const LengthUnit unit = o.unit.empty() ? LengthUnit::Millimetre : *unitFromKey(o.unit);
   for (const StructureKind* kind : structureKinds()) {
     fmt::print("{}  {}\n", kind->key,
                say(Text{"cli.kind", kind->name(), Text(kind->name().key + "/summary")}));
-    for (const ParameterSpec& p : kind->parameters)
-      fmt::print("    {:9} {:16} {:>7} {:5} {}  {}\n", p.key, say(nameOf(p)),
-                 formatNumber(p.start, 3), unitKey(p.unit),
-                 say(Text{"cli.row-range", Decimal{p.least, 3}, Decimal{p.most, 3}}),
-                 say(meaningOf(p)));
+    for (const ParameterSpec& row : kind->parameters)
+      printRow(row, unit);
   }
   return kFine;
 }

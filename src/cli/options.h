@@ -26,9 +26,10 @@ struct Options {
   std::string to;                           ///< a step of the maker's lattice
   std::string picture, wide = "100mm";      ///< of a paper that is put in
   bool mine = false;
-  std::string tool = "machine", margin, gap; ///< of a layout
-  int sheetNumber = 0;                       ///< of its sheets, from 1; 0: none asked for
+  std::string tool, margin, gap; ///< of a layout; no tool: a machine, or what the bench has
+  int sheetNumber = 0;           ///< of its sheets, from 1; 0: none asked for
   int cards = 1;
+  std::vector<std::string> drying; ///< "wet-glue=5min"
   bool fromStock = false;
   std::string from, overlap; ///< of a splice
   bool level = false, onFace = false;

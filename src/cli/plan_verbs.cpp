@@ -10,6 +10,7 @@
 #include "core/making/schedule.h"
 #include "core/model/planned.h"
 #include "core/structures/names.h"
+#include "core/units/duration.h"
 #include "render/booklet.h"
 #include "render/picture.h"
 #include "render/step_picture.h"
@@ -41,6 +42,16 @@ Result<MakingWays> waysOf(const Options& o) {
     const auto adhesive = adhesiveFromKey(*text);
     if (!adhesive) return Error{"bench.choice", name};
     *value = *adhesive;
+  }
+  for (const std::string& said : o.drying) {
+    const auto equals = std::min(said.find('='), said.size());
+    const auto adhesive = adhesiveFromKey(said.substr(0, equals));
+    if (!adhesive || equals == said.size()) return Error{"bench.choice", "--drying " + said};
+    const auto seconds = parseDuration_s(said.substr(equals + 1));
+    if (!seconds) return seconds.error();
+    if (!(*seconds >= 0 && *seconds <= kLongestPressed_s))
+      return Error{"making.pressed", "--drying " + said};
+    ways.holds_s[*adhesive] = *seconds;
   }
   return ways;
 }
@@ -115,12 +126,13 @@ void printStep(std::size_t number, const StepWords& words) {
     fmt::print("     ! {}\n", caution);
 }
 
-void printPlan(const WorkPlan& plan, const std::vector<StepWords>& words) {
+void printPlan(const WorkPlan& plan, const std::vector<StepWords>& words, LengthUnit unit) {
   for (std::size_t k = 0; k < words.size(); ++k)
     printStep(k, words[k]);
   fmt::print("{}\n",
              say(Text("cli.plan-sum", plan.steps.size(), Text("as-it-is", sayTime(plan.hands_s())),
-                      Decimal{plan.glue_cm2, 0}, Millimetres{std::ceil(plan.tape_mm)})));
+                      SquareMillimetres{100 * plan.glue_cm2}, OffTheRoll{plan.tape_mm}),
+                 unit));
 }
 
 } // namespace
@@ -185,7 +197,7 @@ int planVerb(const Options& o) {
     if (o.json) {
       printPlanJson(o, *work, words);
     } else {
-      printPlan(plan, words);
+      printPlan(plan, words, work->design().settings.unit);
       if (o.cards > 1) printSchedule(scheduleOf(plan, scheduleWays(o)), work->design());
       for (const JointGroup& group : plan.unreachable)
         fmt::print("  x  {}\n", describe(group, work->design(), work->assembly()));

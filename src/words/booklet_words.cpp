@@ -85,8 +85,8 @@ private:
       const AdhesiveFacts& facts = factsOf(adhesive);
       const Text name("as-it-is", sayAdhesive(adhesive));
       section.lines.push_back(
-          facts.byLength ? line({"booklet.tape", name, Millimetres{std::ceil(amount.tape_mm)}})
-                         : line({"booklet.glue", name, Decimal{amount.glue_cm2, 0},
+          facts.byLength ? line({"booklet.tape", name, OffTheRoll{amount.tape_mm}})
+                         : line({"booklet.glue", name, SquareMillimetres{100 * amount.glue_cm2},
                                  Decimal{amount.glue_cm2 * facts.grams_cm2, 1}}));
     }
     return section;

@@ -81,6 +81,7 @@ constexpr Sentence kCommandLineSaid[] = {
     {"help.project-file-to-write", QT_TRANSLATE_NOOP("words", "project file to write")},
     {"help.finished-shut-width", QT_TRANSLATE_NOOP("words", "finished (shut) width")},
     {"help.finished-shut-height", QT_TRANSLATE_NOOP("words", "finished (shut) height")},
+    {"help.unit-told", QT_TRANSLATE_NOOP("words", "unit in which lengths are read and told (mm)")},
     {"help.unit-of-the-card", QT_TRANSLATE_NOOP("words", "unit of the card")},
     {"help.edge-with-the-fold", QT_TRANSLATE_NOOP("words", "edge with the fold")},
     {"help.kind-of-base-see-structures",
@@ -168,14 +169,18 @@ constexpr Sentence kCommandLineSaid[] = {
          "Places are read from the left end and the lower edge; a number without a unit is in\n"
          "the card's own. P is a point x,y; KIND is valley or mountain (v, m).\n\n"
          "  size 300 x 150                          a rectangle\n"
-         "  outline P P P ...                       any shape\n"
+         "  outline SHAPE\n"
          "  score 80 v, 160 > 170 m                 from edge to edge; slanted: low > high\n"
          "  score 80 v from 20 to 60                only between these heights\n"
          "  score across 30 v                       from the left end to the right one\n"
-         "  score P to P KIND                       anywhere\n"
+         "  score P to P KIND                       anywhere; scores in one row fold together\n"
          "  cut P to P to P ...\n"
-         "  opening P to P | opening P P P ... | opening disc P across 20\n"
-         "  opening ring P from 10 to 18 towards 90 wide 120\n"
+         "  opening SHAPE                           P to P | P P P ... | disc P across 20\n"
+         "                                          | oval P 30 x 20 | rectangle P 30 x 20\n"
+         "                                          | ring P from 10 to 18 towards 90 wide 120\n"
+         "                                          | boat P 30 x 20 (see topper --shapes)\n"
+         "                                          the middle P may be \"centred\" on the sheet,\n"
+         "                                          or \"centred on P\": on what lies there\n"
          "  reverse 60 to 100 between 20 and 50     a section that folds the other way\n"
          "  tab left|right|bottom|top 12 KIND       paper added beyond an edge\n"
          "  tab at P 12 KIND [bevel 45]             beyond the edge on which P lies\n"
@@ -272,6 +277,10 @@ constexpr Sentence kCommandLineSaid[] = {
     {"help.layout-for",
      QT_TRANSLATE_NOOP("words", "trimmer: cuts from edge to edge, in order, with the stop of each; "
                                 "machine: outlines nested")},
+    {"help.layout-for-bench",
+     QT_TRANSLATE_NOOP("words", "trimmer: cuts from edge to edge, in order, with the stop of each; "
+                                "machine: outlines nested. Without it a trimmer, if the maker's "
+                                "bench has been described and has one")},
     {"help.layout-cards", QT_TRANSLATE_NOOP("words", "for so many cards")},
     {"help.layout-from-stock",
      QT_TRANSLATE_NOOP("words", "only from the sheets at hand; also says how many cards they are "
@@ -311,10 +320,11 @@ constexpr Sentence kCommandLineSaid[] = {
                                 "shut on it, wherever that can be; marks: laid on marked lines")},
     {"help.plan-glue", QT_TRANSLATE_NOOP("words", "of joints that lie still (wet-glue)")},
     {"help.plan-moving", QT_TRANSLATE_NOOP("words", "of what is pulled at (strong-tape)")},
+    {"help.plan-drying", QT_TRANSLATE_NOOP("words", "ADHESIVE=TIME: how long it is pressed, as in "
+                                                    "wet-glue=5min, solvent-glue=90s")},
     {"help.plan-layers", QT_TRANSLATE_NOOP("words", "of layers (glue-stick)")},
     {"cli.plan-sum",
-     QT_TRANSLATE_NOOP("words", "%1 steps, %2 for the hands, %3 cm2 of glue and %4 of "
-                                "tape")},
+     QT_TRANSLATE_NOOP("words", "%1 steps, %2 for the hands, glue on %3, %4 of tape")},
     {"help.splice",
      QT_TRANSLATE_NOOP("words",
                        "part what is longer than every sheet of its paper: where, with which tab, "

@@ -332,6 +332,8 @@ constexpr Sentence kErrorsSaid[] = {
      QT_TRANSLATE_NOOP("words", "%1 has no parameter \"%2\": it has %3")},
     {"value.unreadable/angle",
      QT_TRANSLATE_NOOP("words", "cannot read \"%1\" as an angle (try 45 or 67.5 deg)")},
+    {"value.unreadable/duration",
+     QT_TRANSLATE_NOOP("words", "cannot read \"%1\" as a time (try 90 s, 5 min or 2 h)")},
     {"value.unreadable/length",
      QT_TRANSLATE_NOOP("words", "cannot read \"%1\" as a length (try 95mm, 9.5 cm or 3 3/4 in)")},
     {"vfold.cut-away",
@@ -352,9 +354,6 @@ constexpr Sentence kErrorsSaid[] = {
     {"work.none",
      QT_TRANSLATE_NOOP("words",
                        "no piece can be proposed here; put its joints into the project file")},
-    {"work.score-ends",
-     QT_TRANSLATE_NOOP("words", "the score at %1 × %2 ends inside the paper: it must run to "
-                                "an edge or to another line")},
     {"work.slide",
      QT_TRANSLATE_NOOP(
          "words",
@@ -375,6 +374,10 @@ constexpr Sentence kErrorsSaid[] = {
     {"work.too-much/parts",
      QT_TRANSLATE_NOOP(
          "words", "the piece has more corners, lines, openings or joints than this program takes")},
+    {"making.pressed", QT_TRANSLATE_NOOP("words", "adhesive is pressed for 0 to 48 hours")},
+    {"card.edge-stays",
+     QT_TRANSLATE_NOOP("words",
+                       "no size of this base moves that edge; change the sizes beside it")},
     {"work.size", QT_TRANSLATE_NOOP("words", "lies more than %1 away")},
     {"work.outline",
      QT_TRANSLATE_NOOP("words", "the outline of the piece crosses itself or has no area")},
@@ -490,12 +493,6 @@ constexpr Sentence kErrorsSaid[] = {
     {"sheet.ground", QT_TRANSLATE_NOOP("words", "there is no paper at %1, %2 to lie on the table")},
     {"sheet.glue-only",
      QT_TRANSLATE_NOOP("words", "the sheets of a base are joined by glue alone")},
-    {"sheet.torn",
-     QT_TRANSLATE_NOOP("words", "the paper beside %1 would be torn by %2 at %3: the folds round it "
-                                "move in ways that do not go together")},
-    {"sheet.glue-torn",
-     QT_TRANSLATE_NOOP("words", "the glue between %1 and %2 would be torn by %3 at %4: the folds "
-                                "between them move")},
     {"sheet.unknown",
      QT_TRANSLATE_NOOP("words", "\"%1\" is no sheet: say \"card\" or \"card/1\" to "
                                 "\"card/%2\" for the base, or the id of a free piece")},

@@ -193,6 +193,10 @@ constexpr Sentence kFindingsSaid[] = {
     {"layers-at-fold",
      QT_TRANSLATE_NOOP("words", "what lies on {panel} and {other} is too thick so near to their "
                                 "fold: they lack {much} of room to close")},
+    {"score-ends",
+     QT_TRANSLATE_NOOP("words", "{detail} of {who} ends in the paper: along {much} of {panel} "
+                                "nothing folds. Draw it on to an edge or another line, or cut "
+                                "across its end")},
     {"stands-in-shut",
      QT_TRANSLATE_NOOP("words", "{panel} is held at an angle and stands {much} out of the shut "
                                 "card")},

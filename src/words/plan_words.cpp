@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/plan_words.h"
 #include "core/structures/names.h"
+#include "core/units/lattice.h"
 #include "words/words.h"
 #include <algorithm>
 #include <cmath>
@@ -75,11 +76,20 @@ private:
     case WorkKind::Wait: return {"plan.wait", Text("as-it-is", sayTime(step.waits_s))};
     case WorkKind::Measure:
       return {"plan.measure", pieceOf(step), Millimetres{step.number_mm}, pieceOf(step, 1),
-              Millimetres{step.within_mm}};
+              Millimetres{onMark(step.within_mm)}};
     case WorkKind::Open: return {"plan.open", Degrees{step.opening_deg}};
     case WorkKind::Finish: return {"plan.finish"};
     }
     return {};
+  }
+
+  /// A tolerance as a ruler in inches has it: a mark, or half of one ("a hair"), never more than it
+  /// is.
+  double onMark(double tolerance_mm) const {
+    if (m_unit != LengthUnit::Inch) return tolerance_mm;
+    constexpr double kHair_mm = kLatticeInch_mm / 2;
+    if (tolerance_mm < kLatticeInch_mm) return kHair_mm;
+    return downToLattice(tolerance_mm + 1e-9, kLatticeInch_mm);
   }
 
   void notes(const WorkStep& step, StepWords& words) const {
@@ -95,11 +105,11 @@ private:
       note({"plan/by-finger", Degrees{step.opening_deg}});
     if (step.adhesive) {
       const Text name("as-it-is", sayAdhesive(*step.adhesive));
-      const Decimal area{step.glue_cm2, step.glue_cm2 < 10 ? 1 : 0};
+      const SquareMillimetres area{100 * step.glue_cm2};
       if (step.kind == WorkKind::Dress)
         note({"plan/layers", name, area});
       else if (factsOf(*step.adhesive).byLength)
-        note({"plan/tape", name, Millimetres{std::ceil(step.tape_mm)}});
+        note({"plan/tape", name, OffTheRoll{step.tape_mm}});
       else
         note({"plan/glue", name, area});
       if (const double slides = factsOf(*step.adhesive).slides_s; slides > 0)

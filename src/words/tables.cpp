@@ -63,6 +63,14 @@ constexpr Sentence kTablesSaid[] = {
     {"table.slit", QT_TRANSLATE_NOOP("words", "cut")},
     {"table.tab", QT_TRANSLATE_NOOP("words", "tab %1")},
     {"table.corner", QT_TRANSLATE_NOOP("words", "corner")},
+    {"table.trim", QT_TRANSLATE_NOOP("words", "trimmed corner")},
+    {"table.trimmed/to-end", QT_TRANSLATE_NOOP("words", "%1 off %2, from %3 to the end")},
+    {"table.trimmed/from-start", QT_TRANSLATE_NOOP("words", "%1 off %2, from the left end to %3")},
+    {"table.top", QT_TRANSLATE_NOOP("words", "the top")},
+    {"table.bottom", QT_TRANSLATE_NOOP("words", "the bottom")},
+    {"table.points",
+     QT_TRANSLATE_NOOP("words", "points are measured from the lower left corner: to "
+                                "the right, then up")},
     {"table.tab-depth", QT_TRANSLATE_NOOP("words", "%1 deep, ends lean in by %2")},
     {"table.tab-depth/square", QT_TRANSLATE_NOOP("words", "%1 deep")},
     {"table.piece", QT_TRANSLATE_NOOP("words", "piece")},
@@ -164,6 +172,7 @@ public:
     addSplices(out);
     if (!m_table.scores.empty() && !m_table.cuts.empty())
       out.lines.push_back(say(Text(fmt::format("table.order/{}", schoolOf(m_bench, "order")))));
+    if (!m_table.cuts.empty()) out.lines.push_back(say(Text("table.points")));
     const bool left = m_bench.first == FirstEdge::Left;
     for (const char* key : {"table.what", left ? "table.from-left" : "table.from-right",
                             left ? "table.from-right" : "table.from-left", "table.step",
@@ -172,7 +181,7 @@ public:
     for (const ScoreSetting& score : m_table.scores)
       out.rows.push_back(rowOf(score));
     for (const CutMark& cut : m_table.cuts)
-      out.rows.push_back(rowOf(cut));
+      if (!cut.told) out.rows.push_back(rowOf(cut));
     return out;
   }
 
@@ -250,8 +259,21 @@ private:
                    : say(Text("table.tab-depth/square", mark(cut.depth_mm)));
       break;
     case CutMark::What::Corner: row[0] = say(Text("table.corner")); break;
+    case CutMark::What::Trim:
+      row[0] = say(Text("table.trim")), row[2] = point(cut.to);
+      row[6] = trimmed(cut);
+      break;
     }
     return row;
+  }
+
+  /// "3/8 off the top, from 3 1/4 to the end".
+  std::string trimmed(const CutMark& cut) const {
+    const bool top = cut.to.y() > cut.from.y(), right = cut.to.x() > cut.from.x();
+    const std::string depth = mark(std::abs(cut.to.y() - cut.from.y())), at = mark(cut.from.x());
+    return say(Text(right ? "table.trimmed/to-end" : "table.trimmed/from-start",
+                    Text("as-it-is", depth), Text(top ? "table.top" : "table.bottom"),
+                    Text("as-it-is", at)));
   }
 
   const PieceTable& m_table;

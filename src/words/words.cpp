@@ -65,12 +65,35 @@ std::string sayThickness(double thickness_mm, LengthUnit unit) {
   return formatNumber(thickness_mm / kMillimetresPerInch, kThousandths) + " in";
 }
 
+namespace {
+
+/// Square centimetres or inches, with as many decimals as tell two such areas apart.
+std::string sayArea(double area_mm2, LengthUnit unit) {
+  const bool inches = unit == LengthUnit::Inch;
+  const double in_mm = inches ? kMillimetresPerInch : 10, area = area_mm2 / (in_mm * in_mm);
+  const int decimals = area < (inches ? 1 : 0.1) ? 2 : area < 10 ? 1 : 0;
+  return formatNumber(area, decimals) + (inches ? " sq in" : " cm²");
+}
+
+std::string sayOffTheRoll(double length_mm, LengthUnit unit) {
+  const double step_mm = unit == LengthUnit::Inch ? kMillimetresPerInch / 4 : 1;
+  return formatLength(step_mm * std::ceil(length_mm / step_mm - 1e-9), unit);
+}
+
+} // namespace
+
 QString Words::said(const Said& one, LengthUnit unit) {
   struct {
     LengthUnit unit;
     QString operator()(int count) const { return QString::number(count); }
     QString operator()(Millimetres length) const {
       return QString::fromStdString(sayLength(length.value, unit));
+    }
+    QString operator()(SquareMillimetres area) const {
+      return QString::fromStdString(sayArea(area.value, unit));
+    }
+    QString operator()(OffTheRoll length) const {
+      return QString::fromStdString(sayOffTheRoll(length.value_mm, unit));
     }
     QString operator()(Degrees angle) const {
       return QString::fromStdString(formatAngle(angle.value));

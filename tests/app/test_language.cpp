@@ -7,6 +7,7 @@
 #include "app/at_bench.h"
 #include "app/booklet_dialog.h"
 #include "app/fit_dialog.h"
+#include "app/live_picture.h"
 #include "app/look.h"
 #include "app/main_window.h"
 #include "app/new_place.h"
@@ -37,7 +38,7 @@ namespace {
 
 /// Keys, and what is typed, are the same in every language.
 const char* const kTyped =
-    "closing shut marks moving layers wet-glue strong-tape glue-stick pads solvent-glue "
+    "closing drying shut marks moving layers wet-glue strong-tape glue-stick pads solvent-glue "
     "copies card-by-card plan h min cm wet strong tape stick solvent bench layout txt csv trimmer "
     "machine cards board grid way "
     "thickest offcut sides whole "
@@ -307,6 +308,7 @@ private slots:
     m_window->openNewPlace();
     auto* place = m_window->findChild<NewPlace*>();
     QVERIFY(place);
+    QTRY_VERIFY_WITH_TIMEOUT(place->findChild<LivePicture*>(), kPatience_ms);
     // Titles of the starting designs are their makers'.
     for (const QFileInfo& file :
          QDir(QStringLiteral(HINGE_SOURCE_DIR "/demo")).entryInfoList({QStringLiteral("*.hinge")}))

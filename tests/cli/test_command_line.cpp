@@ -82,7 +82,37 @@ private slots:
     QCOMPARE(run({"plan", card, "--glue", "spit"}).code, 2);
     QCOMPARE(run({"plan", card, "--copies", "0"}).code, 2);
     QVERIFY(run({"plan", card, "--copies", "40"}).out.contains(" h "));
+    // How long adhesive is pressed is the maker's to say.
+    const QJsonObject slow = run({"plan", card, "--drying", "wet-glue=15 min", "--json"}).json();
+    bool waited = false;
+    for (const QJsonValue& step : slow["steps"].toArray())
+      waited = waited || step.toObject()["waits_s"].toDouble() == 900;
+    QVERIFY(waited);
+    for (const char* wrong : {"wet-glue=soon", "wet-glue", "spit=5min", "wet-glue=99h"})
+      QCOMPARE(run({"plan", card, "--drying", wrong}).code, 2);
     QCOMPARE(run({"plan", "/nowhere"}).code, 2);
+  }
+
+  /// Whatever is told of a card in inches is told in inches: areas, tape, limits, the bench.
+  void aCardInInchesIsToldInInches() {
+    const QString card = at("told-in-inches.hinge");
+    QCOMPARE(run({"new", card, "--unit", "in", "--width", "5 1/2", "--height", "4 1/4"}).code, 0);
+    QVERIFY(run({"add", card, "box", "--on", "gutter"}).code != 2);
+    for (const QStringList& wanted :
+         {QStringList{"plan", card}, QStringList{"plan", card, "--glue", "strong-tape"},
+          QStringList{"layout", card}, QStringList{"scores-table", card},
+          QStringList{"check", card}, QStringList{"bench", "--unit", "in"}}) {
+      const QByteArray out = run(wanted).out;
+      QVERIFY2(!out.contains(" mm") && !out.contains("cm"), wanted[0].toLatin1() + ": " + out);
+    }
+    QVERIFY(run({"plan", card}).out.contains("sq in"));
+    // Tape is cut off the roll on the quarters, never too short.
+    const QByteArray taped = run({"plan", card, "--glue", "strong-tape"}).out;
+    QVERIFY2(!taped.contains("hair of") && taped.contains("in of tape"), taped);
+    const QByteArray limits = run({"structures", "--unit", "in"}).out;
+    QVERIFY(limits.contains("1 15/16"));
+    QVERIFY(!limits.contains(" mm "));
+    QCOMPARE(run({"structures", "--unit", "ell"}).code, 2);
   }
 
   void aCardFromNothingToFiles() {

@@ -348,6 +348,31 @@ private slots:
     QCOMPARE(kept["board_mm"].toDouble(), 304.8);
     QCOMPARE(kept["sides"].toString(), QStringLiteral("both"));
     QVERIFY(run({"bench"}).out.contains("mountains on the back"));
+    QVERIFY(run({"bench", "--unit", "in"}).out.contains("board = 12 in"));
+    // Who has described a bench with a trimmer is laid out for it; a word asks for the machine.
+    const auto laidOutFor = [](const QStringList& more) {
+      return run(QStringList{"layout", demo("canal-houses"), "--json"} + more)
+          .json()["for"]
+          .toString();
+    };
+    QCOMPARE(laidOutFor({}), QStringLiteral("trimmer"));
+    QCOMPARE(laidOutFor({"--for", "machine"}), QStringLiteral("machine"));
+    QCOMPARE(run({"bench", "--set", "trimmer=0"}).code, 0);
+    QCOMPARE(laidOutFor({}), QStringLiteral("machine"));
+    QCOMPARE(run({"bench", "--set", "trimmer=310"}).code, 0);
+    // Who cuts first scores afterwards, in the plan as well.
+    const auto first = [] {
+      for (const QJsonValue& step :
+           run({"plan", demo("canal-houses"), "--json"}).json()["steps"].toArray())
+        if (const QString kind = step.toObject()["kind"].toString();
+            kind == QLatin1String("cut") || kind == QLatin1String("score"))
+          return kind;
+      return QString();
+    };
+    QCOMPARE(first(), QStringLiteral("score"));
+    QCOMPARE(run({"bench", "--set", "order=cut-first"}).code, 0);
+    QCOMPARE(first(), QStringLiteral("cut"));
+    QCOMPARE(run({"bench", "--set", "order=score-first"}).code, 0);
     for (const auto& [set, says] :
          {std::pair{"boards=3", "the bench has no"}, std::pair{"sides=all", "choices"},
           std::pair{"grid=99", "outside"}, std::pair{"trimmer=long", "trimmer"}}) {

@@ -3,6 +3,7 @@
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/edits/proportion.h"
 #include "core/model/snapshot.h"
+#include "core/pieces/sheet_words.h"
 #include "words/fitted_tables.h"
 #include "words/plan_words.h"
 #include "words/tables.h"
@@ -58,11 +59,50 @@ private slots:
           const ReadTable& read = off.read[k];
           QVERIFY2(titles.insert(read.title).second, read.title.c_str());
           QVERIFY(read.title.starts_with(off.tables[k].letter + "  "));
-          QCOMPARE(read.rows.size(), off.tables[k].scores.size() + off.tables[k].cuts.size());
+          const auto told = std::ranges::count_if(off.tables[k].cuts, &CutMark::told);
+          QCOMPARE(read.rows.size() + static_cast<std::size_t>(told),
+                   off.tables[k].scores.size() + off.tables[k].cuts.size());
           for (const auto& row : read.rows)
             QCOMPARE(row.size(), read.head.size());
         }
       }
+  }
+  void oneCutIsOneRow() {
+    const auto rowsOf = [](const char* sentences, const std::string& what) {
+      Design d = card();
+      d.card.kind = "sheet";
+      const auto sheet = workedBy({{}, true, {}}, sentences, LengthUnit::Millimetre);
+      if (!sheet) qFatal("%s", say(sheet.error()).c_str());
+      d.card.sheets = {sheet->work};
+      std::vector<std::vector<std::string>> rows;
+      for (const auto& row : readOff(d).read.front().rows)
+        if (row[0].starts_with(what)) rows.push_back(row);
+      return rows;
+    };
+    // The band passes the gutter: two cuts of 40, not four halves.
+    const auto cuts =
+        rowsOf("size 200 x 100; score 100 v; reverse 80 to 120 between 30 and 60", "cut");
+    QCOMPARE(cuts.size(), std::size_t(2));
+    for (const auto& row : cuts)
+      QCOMPARE(row[4], std::string("40"));
+    // Cuts that lie in one line but do not touch stay two.
+    QCOMPARE(
+        rowsOf("size 200 x 100; score 100 v; cut 20,50 to 40,50; cut 45,50 to 60,50", "cut").size(),
+        std::size_t(2));
+    // A trimmed corner is one line in place of its three corners.
+    const char* trimmed = "size 200 x 100; score 100 v; trim top 10 from 150; trim bottom 8 to 30";
+    const auto trims = rowsOf(trimmed, "trimmed");
+    QCOMPARE(trims.size(), std::size_t(2));
+    std::set<std::string> said{trims[0][6], trims[1][6]};
+    QVERIFY(said.contains("10 off the top, from 150 to the end"));
+    QVERIFY(said.contains("8 off the bottom, from the left end to 30"));
+    QCOMPARE(rowsOf(trimmed, "corner").size(), std::size_t(2)); // the two that are whole
+    // A tab with ends alike is one line too; that of its own corners is told by it.
+    Design glued = card();
+    add(glued, "box", "gutter");
+    const Read box = readOff(glued);
+    for (const auto& row : box.read.back().rows)
+      QVERIFY2(row[0] != "corner", row[1].c_str());
   }
   void whatIsReadIsWhatIsMeant() {
     int beyond = 0, exact = 0;

@@ -173,6 +173,56 @@ private slots:
     QVERIFY2(different >= 5, qPrintable(QString::number(different)));
   }
 
+  void whatIsPressedIsPressedAsLongAsItsMakerSays() {
+    const Design design = demoAsItComes("canal-houses");
+    MakingWays slow;
+    slow.holds_s[slow.joints] = 900;
+    const auto waits = [](const Planned& one) {
+      std::vector<double> all;
+      for (const WorkStep& step : one.plan.steps)
+        if (step.kind == WorkKind::Wait) all.push_back(step.waits_s);
+      return all;
+    };
+    const auto usual = waits(planned(design)), own = waits(planned(design, slow));
+    QVERIFY(!usual.empty());
+    QCOMPARE(own.size(), usual.size());
+    for (std::size_t k = 0; k < own.size(); ++k)
+      QCOMPARE(own[k], usual[k] == factsOf(slow.joints).holds_s ? 900 : usual[k]);
+    // What holds at once is waited for nowhere.
+    slow.holds_s[slow.joints] = 0, slow.holds_s[slow.layers] = 0;
+    QVERIFY(waits(planned(design, slow)).empty());
+  }
+  void whoCutsFirstScoresAfterwards() {
+    const Design design = demoAsItComes("canal-houses");
+    MakingWays ways;
+    const auto kinds = [&] {
+      std::vector<WorkKind> all;
+      for (const WorkStep& step : planned(design, ways).plan.steps)
+        if (step.kind == WorkKind::Score || step.kind == WorkKind::Cut ||
+            step.kind == WorkKind::Fold)
+          all.push_back(step.kind);
+      return all;
+    };
+    QVERIFY((kinds() == std::vector{WorkKind::Score, WorkKind::Cut, WorkKind::Fold}));
+    ways.cutFirst = true;
+    QVERIFY((kinds() == std::vector{WorkKind::Cut, WorkKind::Score, WorkKind::Fold}));
+  }
+  /// A strap round a bar that slides is pulled at by it, though it has glue alone.
+  void guidesAreHeldByWhatHoldsWhatMoves() {
+    const Planned made = planned(demoAsItComes("ferry-pass"));
+    const Assembly& a = made.assembly();
+    int straps = 0;
+    for (const WorkStep& step : made.plan.steps)
+      for (JointIndex j : step.joints)
+        if (const auto* glue = std::get_if<Glue>(&a.joints[j]); glue && step.adhesive)
+          for (const Feature& feature : a.pieces[a.panels[glue->tab].piece].features)
+            if (std::holds_alternative<Strap>(feature)) {
+              ++straps;
+              QCOMPARE(*step.adhesive, MakingWays().moving);
+            }
+    QVERIFY(straps > 0);
+  }
+
   void adhesivesAreDataAndAChoice() {
     const Design design = demoAsItComes("canal-houses");
     MakingWays tape;

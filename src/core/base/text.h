@@ -17,6 +17,14 @@ namespace hinge {
 struct Millimetres {
   double value;
 };
+/// An area; told in square centimetres or square inches.
+struct SquareMillimetres {
+  double value;
+};
+/// What is cut off a roll: told in whole millimetres or quarters of an inch, never too short.
+struct OffTheRoll {
+  double value_mm;
+};
 struct Degrees {
   double value;
 };
@@ -51,11 +59,14 @@ private:
 /// One thing that a text is said of. A plain string is a name or key and is written as it is; a
 /// whole number decides between singular and plural where the sentence has both.
 struct Said {
-  std::variant<int, Millimetres, Degrees, Decimal, std::string, Text> what;
+  std::variant<int, Millimetres, SquareMillimetres, OffTheRoll, Degrees, Decimal, std::string, Text>
+      what;
 
   Said(int count) : what(count) {}
   Said(std::size_t count) : what(static_cast<int>(count)) {}
   Said(Millimetres length) : what(length) {}
+  Said(SquareMillimetres area) : what(area) {}
+  Said(OffTheRoll length) : what(length) {}
   Said(Degrees angle) : what(angle) {}
   Said(Decimal number) : what(number) {}
   Said(const char* name) : what(std::string(name)) {}

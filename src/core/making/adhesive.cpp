@@ -25,6 +25,11 @@ std::optional<Adhesive> adhesiveFromKey(std::string_view key) {
   return found == knownAdhesives().end() ? std::nullopt : std::optional(found->adhesive);
 }
 
+double MakingWays::pressed_s(Adhesive adhesive) const {
+  const auto own = holds_s.find(adhesive);
+  return own == holds_s.end() ? factsOf(adhesive).holds_s : own->second;
+}
+
 std::string_view keyOf(Closing closing) {
   return closing == Closing::ShutOnIt ? "shut" : "marks";
 }

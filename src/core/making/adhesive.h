@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <map>
 #include <optional>
 #include <span>
 #include <string_view>
@@ -24,6 +25,7 @@ struct AdhesiveFacts {
 std::span<const AdhesiveFacts> knownAdhesives();
 const AdhesiveFacts& factsOf(Adhesive adhesive);
 std::optional<Adhesive> adhesiveFromKey(std::string_view key);
+constexpr double kLongestPressed_s = 48 * 3600;
 
 /// How a structure on a fold is closed: its last side with adhesive on it, the card shut on it so
 /// that the page takes it where it must; or laid on marked lines of the open page.
@@ -37,6 +39,10 @@ struct MakingWays {
   Adhesive joints = Adhesive::WetGlue;    ///< of what stands or lies still
   Adhesive moving = Adhesive::StrongTape; ///< of what is pulled at when the card opens
   Adhesive layers = Adhesive::GlueStick;  ///< of mats
+  /// How long the maker presses, in place of AdhesiveFacts::holds_s; seconds.
+  std::map<Adhesive, double> holds_s = {};
+  bool cutFirst = false; ///< before scoring: a habit of the bench, and kept there
+  double pressed_s(Adhesive adhesive) const;
   bool operator==(const MakingWays&) const = default;
 };
 

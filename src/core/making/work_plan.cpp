@@ -134,12 +134,21 @@ private:
       all.push_back(p);
       if (folding.contains(p)) scored.push_back(p);
     }
-    if (!scored.empty()) add(WorkKind::Score, kScore_s * scores).pieces = scored;
-    for (const FlatPiece& sheet : piecesToCut(flatPieces(m_assembly), m_in.design))
+    const auto score = [&] {
+      if (!scored.empty()) add(WorkKind::Score, kScore_s * scores).pieces = scored;
+    };
+    // Strips that are sliced off one sheet are scored together, so before.
+    const auto sheets = piecesToCut(flatPieces(m_assembly), m_in.design);
+    const bool sliced =
+        std::ranges::any_of(sheets, [](const FlatPiece& sheet) { return !sheet.slices.empty(); });
+    const bool cutFirst = m_ways.cutFirst && !sliced;
+    if (!cutFirst) score();
+    for (const FlatPiece& sheet : sheets)
       if (!sheet.slices.empty())
         add(WorkKind::Slice, kCut_s * static_cast<double>(sheet.slices.size())).pieces =
             sheet.slices;
     add(WorkKind::Cut, kCut_s * 4 * static_cast<double>(all.size())).pieces = all;
+    if (cutFirst) score();
     for (std::size_t k = 0; k < m_in.design.splices.size(); ++k)
       splice(k);
     if (!scored.empty()) add(WorkKind::Fold, kFold_s * scores).pieces = scored;
@@ -183,7 +192,7 @@ private:
       dress.pieces = {moment.piece}, dress.faces = moment.faces;
       dress.adhesive = m_ways.layers, dress.before = moment.before;
       dress.glue_cm2 = area / 100;
-      dress.waits_s = factsOf(m_ways.layers).holds_s;
+      dress.waits_s = m_ways.pressed_s(m_ways.layers);
     }
   }
 
@@ -233,7 +242,7 @@ private:
     else
       step.glue_cm2 += areaOf(where) / 100;
     step.glueOn.insert(step.glueOn.end(), where.begin(), where.end());
-    step.waits_s = std::max(step.waits_s, facts.holds_s);
+    step.waits_s = std::max(step.waits_s, m_ways.pressed_s(adhesive));
   }
 
   /// How each joint is made, before anything is planned: marks are only for what needs them.
@@ -393,15 +402,28 @@ private:
 
   double shown() const { return degrees(displayOpening_rad(m_in.design.card, m_assembly)); }
 
-  /// Its piece has a pin, a slide or a band too, which pull at it.
+  /// Its piece has a pin, a slide or a band too, which pull at it, or goes round what is pulled.
   bool pulled(const Glue& glue) const {
     const PieceIndex piece = m_assembly.panels[glue.tab].piece;
+    if (std::ranges::any_of(m_assembly.pieces[piece].features, [&](const Feature& feature) {
+          const Strap* strap = std::get_if<Strap>(&feature);
+          return strap && slides(strap->carrier);
+        }))
+      return true;
     for (const Joint& joint : m_assembly.joints) {
       if (std::holds_alternative<Glue>(joint)) continue;
       for (PanelIndex panel : panelsOf(joint))
         if (m_assembly.panels[panel].piece == piece) return true;
     }
     return false;
+  }
+
+  /// A slide leads on or over the panel: what lies round it is the guide of that.
+  bool slides(PanelIndex panel) const {
+    return std::ranges::any_of(m_assembly.joints, [&](const Joint& joint) {
+      const auto panels = panelsOf(joint);
+      return std::holds_alternative<Slide>(joint) && std::ranges::count(panels, panel) > 0;
+    });
   }
 
   /// The first side of a structure decides where all of it stands: how far its fold lies from the

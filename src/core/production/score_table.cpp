@@ -166,12 +166,77 @@ private:
       const Box2 box = boundsOf(hole);
       table.cuts.push_back({CutMark::What::Opening, box.low - m_low, box.high - m_low});
     }
-    for (const FlatLine& line : m_piece.lines)
-      if (line.kind == LineKind::Cut && !line.closed)
-        table.cuts.push_back(
-            {CutMark::What::Slit, line.corners.front() - m_low, line.corners.back() - m_low});
+    for (const Edge& cut : wholeCuts())
+      table.cuts.push_back({CutMark::What::Slit, cut.first - m_low, cut.second - m_low});
+    if (!table.plainRectangle && rim.size() <= kMostCorners) trims(table);
     for (PanelIndex p : m_assembly.pieces[m_piece.piece].panels)
       if (m_assembly.panels[p].use == PanelUse::Tab) tab(p, table);
+  }
+
+  /// The cuts inside the piece as a knife makes them: what goes on in one line, whatever panels it
+  /// passes, is one cut.
+  std::vector<Edge> wholeCuts() const {
+    std::vector<Edge> cuts;
+    for (const FlatLine& line : m_piece.lines) {
+      if (line.kind != LineKind::Cut || line.closed) continue;
+      Edge cut{line.corners.front(), line.corners.back()};
+      for (auto other = cuts.begin(); other != cuts.end();) {
+        const auto longer = asOne(cut, *other);
+        if (!longer) {
+          ++other;
+          continue;
+        }
+        cut = *longer;
+        cuts.erase(other), other = cuts.begin();
+      }
+      cuts.push_back(cut);
+    }
+    return cuts;
+  }
+
+  /// Two stretches of one line that touch.
+  static std::optional<Edge> asOne(const Edge& a, const Edge& b) {
+    const Vec2 along = (a.second - a.first).normalized();
+    for (const Vec2& end : {b.first, b.second})
+      if (std::abs(cross2(along, Vec2(end - a.first))) > kSameLine_mm) return std::nullopt;
+    const auto place = [&](const Vec2& p) { return along.dot(p - a.first); };
+    const auto [low, high] = std::minmax({place(b.first), place(b.second)});
+    const double length = (a.second - a.first).norm();
+    if (low > length + kSameLine_mm || high < -kSameLine_mm) return std::nullopt;
+    return Edge{a.first + std::min(0.0, low) * along, a.first + std::max(length, high) * along};
+  }
+
+  /// Rectangles that are missing in the corners of the sheet.
+  void trims(PieceTable& table) const {
+    const Polygon& rim = m_paper.rim;
+    for (std::size_t k = 0; k < rim.size(); ++k) {
+      const std::array ends{rim[(k + rim.size() - 1) % rim.size()] - m_low,
+                            rim[(k + 1) % rim.size()] - m_low};
+      const Vec2 inner = rim[k] - m_low;
+      // On one end's side of the sheet lies the place, on the other's the depth.
+      for (std::size_t e : {0u, 1u}) {
+        const Vec2 &along = ends[e], &down = ends[1 - e];
+        const auto onSide = [&](double at, double size) {
+          return std::abs(at) < kSameLine_mm || std::abs(at - size) < kSameLine_mm;
+        };
+        const bool square = std::abs(along.x() - inner.x()) < kSameLine_mm &&
+                            std::abs(down.y() - inner.y()) < kSameLine_mm;
+        if (!square || !onSide(along.y(), m_size.y()) || !onSide(down.x(), m_size.x())) continue;
+        const Vec2 corner(down.x(), along.y());
+        if ((corner - inner).cwiseAbs().minCoeff() < kSameLine_mm) continue;
+        table.cuts.push_back({CutMark::What::Trim, inner, corner});
+        tell(table, {inner, along, down});
+      }
+    }
+  }
+
+  /// These corners need no line of their own.
+  static void tell(PieceTable& table, const std::vector<Vec2>& corners) {
+    for (CutMark& cut : table.cuts)
+      if (cut.what == CutMark::What::Corner && std::ranges::any_of(corners, [&](const Vec2& p) {
+            return (p - cut.from).norm() < kSameLine_mm;
+          }))
+        cut.told = true;
   }
 
   void tab(PanelIndex panel, PieceTable& table) const {
@@ -183,16 +248,28 @@ private:
     CutMark mark{CutMark::What::Tab, fold.from - m_low, fold.to - m_low};
     for (const Vec2& p : outline.rim)
       mark.depth_mm = std::max(mark.depth_mm, std::abs(across.dot(p - fold.from)));
-    // The edge that leaves the fold at its end leans in by the bevel.
-    for (const Edge& edge : edgesOf(outline))
-      if ((edge.first - fold.to).norm() < kSameVertex_mm ||
-          (edge.second - fold.to).norm() < kSameVertex_mm) {
-        const Vec2 way = (edge.second - edge.first).normalized();
-        if (std::abs(way.dot(across)) > 1e-6)
-          mark.bevel_deg = degrees(std::atan(std::abs(way.dot(along) / way.dot(across))));
-      }
+    // The edges that leave the fold at its ends lean in by the bevel.
+    const auto bevelAt = [&](const Vec2& end) {
+      double bevel_deg = 0;
+      for (const Edge& edge : edgesOf(outline))
+        if ((edge.first - end).norm() < kSameVertex_mm ||
+            (edge.second - end).norm() < kSameVertex_mm) {
+          const Vec2 way = (edge.second - edge.first).normalized();
+          if (std::abs(way.dot(across)) > 1e-6)
+            bevel_deg = degrees(std::atan(std::abs(way.dot(along) / way.dot(across))));
+        }
+      return bevel_deg;
+    };
+    mark.bevel_deg = bevelAt(fold.to);
     mark.letter = panelLetter(m_assembly, panel);
     table.cuts.push_back(mark);
+    constexpr double kAlike_deg = 0.05;
+    if (outline.rim.size() != 4 || std::abs(bevelAt(fold.from) - mark.bevel_deg) > kAlike_deg)
+      return;
+    std::vector<Vec2> corners;
+    for (const Vec2& p : outline.rim)
+      corners.push_back(p - m_low);
+    tell(table, corners);
   }
 
   void notes(PieceTable& table) const {

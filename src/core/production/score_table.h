@@ -34,11 +34,12 @@ struct ScoreSetting {
 
 /// Something cut inside of a piece or out of its edge.
 struct CutMark {
-  enum class What { Opening, Slit, Tab, Corner };
+  enum class What { Opening, Slit, Tab, Corner, Trim };
   What what = What::Opening;
   Vec2 from = Vec2::Zero(), to = Vec2::Zero(); ///< corners of its box, or the ends of a slit
   double depth_mm = 0, bevel_deg = 0;          ///< of a tab: beyond its fold; of its ends
   std::string letter;                          ///< of a tab's panel
+  bool told = false; ///< a corner that the line of a tab, or of what is trimmed off, tells already
 };
 
 /// Why a piece cannot be worked as usual.

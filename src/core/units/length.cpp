@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/units/length.h"
+#include "core/units/duration.h"
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
@@ -117,6 +118,25 @@ Result<double> parseAngle_deg(std::string_view text) {
   c.skipSpaces();
   if (!c.rest.empty() || !std::isfinite(value)) return unreadable(text, "value.unreadable/angle");
   return negative ? -value : value;
+}
+
+Result<double> parseDuration_s(std::string_view text) {
+  Cursor c{text};
+  c.skipSpaces();
+  double value = 0;
+  const bool read = mixedNumber(c, value);
+  c.skipSpaces();
+  double unit_s = 60;
+  if (c.take("seconds") || c.take("sec") || c.take("s"))
+    unit_s = 1;
+  else if (c.take("hours") || c.take("hour") || c.take("h"))
+    unit_s = 3600;
+  else if (!c.take("minutes") && !c.take("minute"))
+    c.take("min");
+  c.skipSpaces();
+  if (!read || !c.rest.empty() || !std::isfinite(value))
+    return unreadable(text, "value.unreadable/duration");
+  return unit_s * value;
 }
 
 std::string formatNumber(double value, int decimals) {
