@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "strips.h"
 #include "support.h"
 #ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
 #include "core/dress/mats.h"
@@ -220,6 +221,30 @@ private slots:
   }
 
   // --- rules ---------------------------------------------------------------------------------
+  /// A panel 40 mm deep that is glued down is looked at like any other; only a narrow tab is none.
+  void whatIsGluedDownAndDeepIsDressedLikeAnyPanel() {
+    for (const double deep : {40.0, 8.0}) {
+      Design d = card(150, 150);
+      PieceWork work = strip({deep, 50, 50, 8}, 40, std::vector(3, WorkLine::Kind::Mountain));
+      work.joints = {onPage('a', d, {deep / 2, 20}, 60, 40 - deep / 2, true),
+                     onPage('b', d, {deep + 104, 20}, 60, 36, true)};
+      const auto added = addStructure(d, "piece", "gutter", {{"position", 0.0}}, work);
+      QVERIFY(added);
+      const Snapshot snapshot(
+          dressed(added->design, {rule(DressReach::All, "", {layer("card-220", {3, 3, 3, 3})})}));
+      const bool isFace = snapshot.faces()->find("s1/panel-1").valid();
+      QCOMPARE(isFace, deep > 25);
+      if (!isFace) continue;
+      // One side takes the glue and wears nothing; the other wears its mat, 3 mm smaller all round.
+      double area = 0;
+      for (const char* side : {"s1/panel-1", "s1/panel-1-back"})
+        if (const DressedFace* one = wears(snapshot, side))
+          for (const CutLayer& cut : one->layers)
+            for (const Region& part : cut.parts)
+              area += area_mm2(part);
+      QVERIFY_NEAR(area, 34.0 * 34.0, 1e-3);
+    }
+  }
   void laterRulesTakeThePlaceOfEarlierOnes() {
     Design d = card();
     add(d, "box", "gutter");

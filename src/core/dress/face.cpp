@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/dress/face.h"
 #include "core/geom/congruent.h"
+#include <algorithm>
+#include <cmath>
 
 namespace hinge {
 namespace {
@@ -20,6 +22,23 @@ std::optional<Edge> standsOn(const Assembly& assembly, const Glue& glue) {
   return std::nullopt;
 }
 
+/// A tab is no deeper than this beyond its fold; what is glued down and deeper is a panel like
+/// others, with a side that is looked at.
+constexpr double kDeepestTab_mm = 25;
+
+bool isMereTab(const Assembly& assembly, PanelIndex index) {
+  const Panel& panel = assembly.panels[index];
+  if (panel.use != PanelUse::Tab) return false;
+  double deepest_mm = 0;
+  for (FoldIndex f : assembly.foldsOf(index)) {
+    const Fold& fold = assembly.folds[f];
+    const Vec2 along = (fold.to - fold.from).normalized();
+    for (const Vec2& corner : panel.outline.rim)
+      deepest_mm = std::max(deepest_mm, std::abs(cross2(along, Vec2(corner - fold.from))));
+  }
+  return deepest_mm <= kDeepestTab_mm;
+}
+
 } // namespace
 
 KeyedVector<FaceIndex, Face> facesOf(const Assembly& assembly) {
@@ -30,7 +49,7 @@ KeyedVector<FaceIndex, Face> facesOf(const Assembly& assembly) {
     const SeatSide& side = seat.sides[0];
     const Panel& panel = assembly.panels[side.panel];
     const auto piece = static_cast<std::size_t>(panel.piece.value);
-    if (panel.use == PanelUse::Tab) continue;
+    if (isMereTab(assembly, side.panel)) continue;
     if (piece < assembly.readyMade.size() && assembly.readyMade[piece]) continue;
     Face face{seat.key, s, side.panel, side.toPiece.linear()(2, 2) < 0, side.toPiece, {}};
     face.outline = asSeen(face, panel.outline);

@@ -18,8 +18,8 @@ struct Face {
   Region outline; ///< of the panel, as it is looked at
 };
 
-/// Every side of every panel that can be dressed, in the order of the seats: not tabs, nor what
-/// comes ready made.
+/// Every side of every panel that can be dressed, in the order of the seats: not tabs up to 25 mm
+/// deep, nor what comes ready made.
 KeyedVector<FaceIndex, Face> facesOf(const Assembly& assembly);
 
 /// What is glued onto a face besides toppers, as it is looked at; `stands`: the line on which the
