@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/hand_bar.h"
 #include "app/saying.h"
+#ifndef Q_MOC_RUN // moc cannot read the concepts in the standard headers
+#include "core/paper/topper_shape.h"
+#endif
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QVBoxLayout>
 
 namespace hinge {
@@ -191,15 +195,7 @@ void HandBar::addChoices() {
           return is(SheetTool::Hold) && (what == Grip::What::Line || what == Grip::What::LineFrom ||
                                          what == Grip::What::LineTo);
         });
-  for (const auto& [text, name, shape] :
-       {std::tuple(tr("rectangle"), QStringLiteral("rectangle"), OpeningShape::Rectangle),
-        std::tuple(tr("disc"), QStringLiteral("disc"), OpeningShape::Disc),
-        std::tuple(tr("piece of a ring"), QStringLiteral("ring"), OpeningShape::Ring),
-        std::tuple(tr("corner by corner"), QStringLiteral("outline"), OpeningShape::Outline)})
-    addChoice(
-        text, name, [this, s = shape] { m_hand->setOpening(s); },
-        [this, s = shape] { return m_hand->stroke().opening == s; },
-        [is] { return is(SheetTool::Opening); });
+  addShapes();
   for (const auto& [text, name, how] :
        {std::tuple(tr("rounded"), QStringLiteral("rounded"), CornerCut::Round),
         std::tuple(tr("cut off"), QStringLiteral("snipped"), CornerCut::Snip)})
@@ -207,6 +203,38 @@ void HandBar::addChoices() {
         text, name, [this, h = how] { m_hand->setCorner(h); },
         [this, h = how] { return m_hand->stroke().corner == h; },
         [is] { return is(SheetTool::Corner); });
+}
+
+void HandBar::addShapes() {
+  const auto shown = [this] {
+    const SheetTool tool = m_hand->stroke().tool;
+    return m_way == Way::Tool && (tool == SheetTool::Opening || tool == SheetTool::Outline);
+  };
+  for (const auto& [text, name, shape] :
+       {std::tuple(tr("rectangle"), QStringLiteral("rectangle"), DrawnShape::Rectangle),
+        std::tuple(tr("disc"), QStringLiteral("disc"), DrawnShape::Disc),
+        std::tuple(tr("oval"), QStringLiteral("oval"), DrawnShape::Oval),
+        std::tuple(tr("piece of a ring"), QStringLiteral("ring"), DrawnShape::Ring),
+        std::tuple(tr("corner by corner"), QStringLiteral("outline"), DrawnShape::Corners)})
+    addChoice(
+        text, name, [this, s = shape] { m_hand->setShape(s); },
+        [this, s = shape] { return m_hand->stroke().drawnAs() == s; }, shown);
+  QToolButton* shapes = addChoice(
+      tr("shape"), QStringLiteral("shape"), [] {},
+      [this] { return m_hand->stroke().drawnAs() == DrawnShape::Named; }, shown);
+  auto* menu = new QMenu(shapes);
+  for (const TopperShape& shape : topperShapes())
+    menu->addAction(said(Text("topper." + std::string(shape.key))), this, [this, &shape] {
+      m_hand->setShape(DrawnShape::Named, std::string(shape.key));
+    });
+  shapes->setMenu(menu);
+  shapes->setPopupMode(QToolButton::InstantPopup);
+  QToolButton* centred = addChoice(
+      tr("centred on what is chosen"), QStringLiteral("centred"),
+      [this] { m_hand->setCentred(!m_hand->centred()); }, [this] { return m_hand->centred(); },
+      [this, shown] { return shown() && m_hand->canCentre(); });
+  centred->setToolTip(tr("Choose a line or a panel with Hold first; the shape is drawn about its "
+                         "middle"));
 }
 
 void HandBar::addJointChoices() {

@@ -37,6 +37,7 @@ private:
   QToolButton* addChoice(const QString& text, const QString& name, const std::function<void()>& run,
                          const std::function<bool()>& on, const std::function<bool()>& shown);
   void addChoices();
+  void addShapes();
   void addJointChoices();
   void refresh();
 

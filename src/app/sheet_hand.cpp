@@ -80,6 +80,7 @@ double SheetHand::lattice_mm() const {
 void SheetHand::setTool(SheetTool tool) {
   cancel();
   m_stroke.tool = tool;
+  if (tool == SheetTool::Hold) m_stroke.centredOn.reset(); // something else may be chosen
   redraw();
   emit changed();
 }
@@ -93,14 +94,28 @@ void SheetHand::setFold(WorkLine::Kind kind) {
   emit changed();
 }
 
-void SheetHand::setOpening(OpeningShape shape) {
-  m_stroke.opening = shape;
-  setTool(SheetTool::Opening);
+void SheetHand::setShape(DrawnShape shape, const std::string& key) {
+  (m_stroke.tool == SheetTool::Outline ? m_stroke.outline : m_stroke.opening) = shape;
+  if (!key.empty()) m_stroke.shape = key;
+  setTool(m_stroke.tool);
 }
 
 void SheetHand::setCorner(CornerCut how) {
   m_stroke.corner = how;
   setTool(SheetTool::Corner);
+}
+
+bool SheetHand::canCentre() const {
+  return target() && (isLine(m_chosen) || m_chosen.what == What::Panel);
+}
+
+void SheetHand::setCentred(bool on) {
+  m_stroke.centredOn.reset();
+  if (on && canCentre())
+    m_stroke.centredOn =
+        isLine(m_chosen) ? nameOfLine(committed().work, m_chosen.index) : m_chosenAt;
+  redraw();
+  emit changed();
 }
 
 void SheetHand::setFarEnd(bool on) {
@@ -170,13 +185,14 @@ void SheetHand::press(const Vec2& at) {
   if (!target()) return;
   m_stroke.from = m_stroke.to = at;
   m_stroke.typed.clear();
+  m_refused.clear();
   m_stroke.grip = gripAt(committed().work, at, m_stroke.snapping.reach_mm);
   if (m_marked && m_stroke.tool == SheetTool::Hold && m_stroke.grip.what == What::Rim &&
       target()->piece && *target()->piece != m_marked->piece)
     return joinMarked(m_stroke.grip.index);
   m_stroke.pressed = true;
   m_wasChosen = m_stroke.grip == m_chosen && isLine(m_chosen);
-  if (m_stroke.tool == SheetTool::Hold) m_chosen = m_stroke.grip;
+  if (m_stroke.tool == SheetTool::Hold) m_chosen = m_stroke.grip, m_chosenAt = at;
   redraw();
   emit changed();
 }
@@ -185,6 +201,7 @@ void SheetHand::release() {
   if (!m_stroke.pressed) return;
   redraw();
   const std::string sentence = m_drawn.sentence;
+  const std::vector<Edge> ghost = m_drawn.ghost;
   const bool outlined = m_stroke.cornerByCorner();
   m_stroke.pressed = false;
   if (outlined) {
@@ -194,7 +211,7 @@ void SheetHand::release() {
     if (closes) return finishOutline();
     m_stroke.corners.push_back(m_drawn.at.at);
   } else if (!sentence.empty()) {
-    keep(sentence);
+    if (!keep(sentence)) m_refused = ghost;
   } else if (m_stroke.tool == SheetTool::Hold && m_wasChosen) {
     turnChosen();
   }
@@ -209,13 +226,15 @@ void SheetHand::finishOutline() {
       drawnBy(committed(), whole, m_document->committed().settings.unit).sentence;
   m_stroke.corners.clear();
   m_stroke.pressed = false;
-  if (!sentence.empty()) keep(sentence);
+  // What was refused can be gone on with, or given up with Escape.
+  if (!sentence.empty() && !keep(sentence)) m_stroke.corners = whole.corners;
   redraw();
   emit changed();
 }
 
 bool SheetHand::cancel() {
-  const bool any = underWay() || !m_stroke.typed.empty();
+  const bool any = underWay() || !m_stroke.typed.empty() || !m_refused.empty();
+  m_refused.clear();
   m_marked.reset();
   m_stroke.pressed = false;
   m_stroke.corners.clear();
@@ -302,7 +321,8 @@ bool SheetHand::keep(const std::string& sentence) {
   const Design now = m_document->committed();
   const auto worked = workedBy(committed(), sentence, now.settings.unit);
   const auto next = worked ? withSheet(now, *target(), *worked) : Result<Design>(worked.error());
-  const auto done = next ? m_document->apply(*next, tr("work on the sheet: %1").arg(asQt(sentence)))
+  const auto done = next ? m_document->apply(followingTheSheet(now, *next),
+                                             tr("work on the sheet: %1").arg(asQt(sentence)))
                          : Result<void>(next.error());
   if (!done) {
     m_document->endPreview();

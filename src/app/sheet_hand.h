@@ -27,11 +27,16 @@ public:
   const Stroke& stroke() const { return m_stroke; }
   void setTool(SheetTool tool);
   void setFold(WorkLine::Kind kind);
-  void setOpening(OpeningShape shape);
+  /// What the opening, or the outline, is drawn as by the tool at hand; a named shape by its key.
+  void setShape(DrawnShape shape, const std::string& key = {});
   void setCorner(CornerCut how);
   void setFarEnd(bool on);
   void setReach(double mm) { m_stroke.snapping.reach_mm = mm; } ///< a few pixels
   const Grip& chosen() const { return m_chosen; }
+  /// Openings and outlines are drawn about the middle of the chosen line or panel.
+  bool canCentre() const;
+  bool centred() const { return m_stroke.centredOn.has_value(); }
+  void setCentred(bool on);
   void choose(const Grip& grip);
   void chooseNext(int by); ///< through the lines of the sheet
 
@@ -45,6 +50,8 @@ public:
   void finishOutline();
   bool underWay() const { return m_stroke.pressed || !m_stroke.corners.empty(); }
   const Drawn& drawn() const { return m_drawn; }
+  /// The last stroke when it was refused: it stays in sight until the next one, or Escape.
+  const std::vector<Edge>& refusedStroke() const { return m_refused; }
   /// Typed in place of the measures, shown at once; keepTyped() makes it. Without a stroke under
   /// way it is a sentence, with the tool's verb before it where that is left out.
   bool showTyped(const QString& text);
@@ -84,7 +91,9 @@ private:
   std::size_t m_sheet = 0;
   Stroke m_stroke;
   Drawn m_drawn;
+  std::vector<Edge> m_refused;
   Grip m_chosen;
+  Vec2 m_chosenAt = Vec2::Zero(); ///< where it was taken
   struct MarkedEdge {
     StructureId piece;
     std::size_t edge;

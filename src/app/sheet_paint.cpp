@@ -4,6 +4,7 @@
 #include "app/sheet_view.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/units/length.h"
+#include "core/units/tolerances.h"
 #include "render/flat_painter.h"
 #include <cmath>
 
@@ -75,6 +76,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     paintLabels(p, m_document->design(), *m_assembly, lettered, m_toPixels, m_toPixels.m11(),
                 faint);
   }
+  paintIdleScores(p);
   paintRuler(p);
   paintChosen(p);
   paintStroke(p);
@@ -162,6 +164,24 @@ void SheetView::paintJoints(QPainter& p) const {
   }
 }
 
+/// Scores that end in the paper: dashed, with a ring where they stop.
+void SheetView::paintIdleScores(QPainter& p) const {
+  const PieceSheet sheet(m_sheet->work);
+  for (const auto& [line, stretch] : sheet.parts.loose) {
+    if (line >= m_sheet->work.lines.size()) continue;
+    const WorkLine& own = m_sheet->work.lines[line];
+    if (own.kind == WorkLine::Kind::Cut) continue;
+    const QPointF from = toScreen(stretch.first), to = toScreen(stretch.second);
+    p.setPen(QPen(Look::theme().trouble, 1.4, Qt::DashLine));
+    p.setBrush(Qt::NoBrush);
+    p.drawLine(from, to);
+    for (const Vec2& end : {own.from, own.to})
+      if (distanceToOutline(m_sheet->work.outline, end) > kTouch_mm &&
+          distanceToSegment(end, stretch.first, stretch.second) < kTouch_mm)
+        p.drawEllipse(toScreen(end), 4, 4);
+  }
+}
+
 void SheetView::paintRuler(QPainter& p) const {
   // Ticks along the edge the maker reads from: small and whole ones, as on a rule.
   const Theme& theme = Look::theme();
@@ -238,6 +258,9 @@ void SheetView::paintStroke(QPainter& p) const {
   if (!fold) pen.setColor(theme.accent);
   p.setPen(pen);
   for (const Edge& edge : m_hand->drawn().ghost)
+    p.drawLine(toScreen(edge.first), toScreen(edge.second));
+  p.setPen(QPen(theme.trouble, 1.6, Qt::DotLine));
+  for (const Edge& edge : m_hand->refusedStroke())
     p.drawLine(toScreen(edge.first), toScreen(edge.second));
   p.setBrush(theme.sheet);
   p.setPen(QPen(theme.accent, 1.4));

@@ -57,11 +57,12 @@ SheetView::SheetView(Document* document, SheetHand* hand, QWidget* parent)
   m_typed = new QLineEdit(this);
   m_typed->setObjectName(QStringLiteral("typed-measure"));
   m_typed->setAccessibleName(tr("Typed measure"));
-  m_typed->setFixedWidth(190);
   m_typed->hide();
   m_typed->installEventFilter(this);
-  connect(m_typed, &QLineEdit::textEdited, this,
-          [this](const QString& text) { m_hand->showTyped(text); });
+  connect(m_typed, &QLineEdit::textEdited, this, [this](const QString& text) {
+    placeTyped();
+    m_hand->showTyped(text);
+  });
   connect(m_hand, &SheetHand::changed, this, &SheetView::refresh);
   refresh();
 }
@@ -315,17 +316,30 @@ void SheetView::keyPressEvent(QKeyEvent* event) {
 }
 
 void SheetView::openTyped(const QString& begun) {
-  const QPointF at = m_hand->stroke().pressed ? m_pointer : QPointF(kMargin, height() - 34);
-  m_typed->move(std::clamp(static_cast<int>(at.x()) + 14, 4, width() - m_typed->width() - 4),
-                std::clamp(static_cast<int>(at.y()) + 8, 4, height() - m_typed->height() - 4));
   m_typed->setPlaceholderText(m_tracing.wantsDistance() ? tr("how far apart they are")
                                                         : tr("in words"));
   m_typed->setText(begun);
+  placeTyped();
   m_typed->show();
   m_typed->setFocus();
   m_typed->deselect();
   m_typed->end(false);
   if (!begun.isEmpty()) m_hand->showTyped(begun);
+}
+
+/// A measure stands beside the pointer; a sentence has the whole width below the sheet.
+void SheetView::placeTyped() {
+  constexpr int kMeasure_px = 190, kRoomy_px = 40, kAside_px = 14, kEdge_px = 4;
+  const bool measure = m_hand->stroke().pressed;
+  const int most = width() - 2 * kEdge_px;
+  const int text = m_typed->fontMetrics().horizontalAdvance(m_typed->text()) + kRoomy_px;
+  m_typed->resize(measure ? std::clamp(text, kMeasure_px, most) : most - 2 * kAside_px,
+                  m_typed->sizeHint().height());
+  const QPointF at = measure ? m_pointer : QPointF(0, height() - 34);
+  m_typed->move(
+      std::clamp(static_cast<int>(at.x()) + kAside_px, kEdge_px,
+                 width() - m_typed->width() - kEdge_px),
+      std::clamp(static_cast<int>(at.y()) + 8, kEdge_px, height() - m_typed->height() - kEdge_px));
 }
 
 void SheetView::closeTyped(bool keep) {

@@ -64,6 +64,7 @@ private:
   bool pickKey(const QKeyEvent& event);
   bool nudgeKey(const QKeyEvent& event);
   void openTyped(const QString& begun);
+  void placeTyped();
   void closeTyped(bool keep);
   bool scaleTracing(bool keep);
   bool eventFilter(QObject* object, QEvent* event) override;
@@ -73,6 +74,7 @@ private:
   void paintPaper(QPainter& painter) const;
   void paintChosen(QPainter& painter) const;
   void paintJoints(QPainter& painter) const;
+  void paintIdleScores(QPainter& painter) const;
   void paintStroke(QPainter& painter) const;
   void paintMeasures(QPainter& painter) const;
   void paintRuler(QPainter& painter) const;

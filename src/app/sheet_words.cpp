@@ -106,8 +106,9 @@ void SheetWords::takeOver() {
     sheet = std::move(next).value();
   }
   const auto next = withSheet(d, {{}, static_cast<std::size_t>(m_which->currentIndex())}, sheet);
-  const auto applied =
-      next ? m_document->apply(*next, tr("work on the sheet")) : Result<void>(next.error());
+  const auto applied = next
+                           ? m_document->apply(followingTheSheet(d, *next), tr("work on the sheet"))
+                           : Result<void>(next.error());
   if (!applied) emit refused(said(applied.error(), unit));
 }
 

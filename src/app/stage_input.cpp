@@ -182,8 +182,11 @@ void StageView::keyPressEvent(QKeyEvent* event) {
     return;
   case Qt::Key_Home: m_fan->setValue(0); return;
   case Qt::Key_End: m_fan->setValue(1800); return;
-  default: QWidget::keyPressEvent(event);
+  default: break;
   }
+  const bool letter = event->key() >= Qt::Key_A && event->key() <= Qt::Key_Z;
+  if (!letter || event->modifiers() != Qt::NoModifier) return QWidget::keyPressEvent(event);
+  emit toolKey(event->key());
 }
 
 } // namespace hinge

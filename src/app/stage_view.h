@@ -52,7 +52,8 @@ signals:
   void seatChosen(const QString& seat, const QPoint& where);
   void refused(const QString& why);
   void findingChosen(int index);
-  void poseChanged(); ///< another opening, or another assembly
+  void poseChanged();    ///< another opening, or another assembly
+  void toolKey(int key); ///< a letter that is none of the stage's own
 
 protected:
   void paintEvent(QPaintEvent*) override;

@@ -135,6 +135,7 @@ int sheetVerb(const Options& o) {
   const auto after = workedBySentences(before, o.sets, unit);
   if (!after) return refuse(after.error(), unit);
   auto edited = withSheet(design, *target, *after);
+  if (edited) edited = followingTheSheet(design, std::move(edited).value());
   if (!edited) return refuse(edited.error(), unit);
   if (auto possible = Snapshot(*edited).possible(); !possible)
     return refuse(possible.error(), unit);

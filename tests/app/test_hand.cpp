@@ -8,6 +8,7 @@
 #include "core/io/text_file.h"
 #include "core/structures/assemble.h"
 #include <QDialog>
+#include <QMenu>
 #include <QTemporaryDir>
 #endif
 
@@ -286,6 +287,92 @@ private slots:
     const std::size_t corners = work().outline.size();
     QTest::mouseDClick(&view(), Qt::LeftButton, {}, at(90, 0));
     QCOMPARE(work().outline.size(), corners + 1);
+  }
+  void aPartialScoreIsDrawnAndFinishedByCuts() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 60; score 40 v")));
+    take("score");
+    drag(at(70, 15), at(70, 35));
+    QCOMPARE(hand().lastSaid().left(23), QStringLiteral("score 70 valley from 15"));
+    settle();
+    QVERIFY(spoils().contains(QStringLiteral("score-ends"))); // it stays, and is told
+    const QImage dashed = view().grab().toImage();
+    const QPoint end = at(70, 35);
+    bool ringed = false; // where it stops there is a ring in the colour of trouble
+    for (int dx = -6; dx <= 6; ++dx)
+      ringed = ringed || dashed.pixelColor(end + QPoint(dx, 0)) == Look::theme().trouble;
+    QVERIFY(ringed);
+    take("cut");
+    for (const auto& [from, to] :
+         {std::pair(at(70, 15), at(90, 15)), std::pair(at(90, 15), at(90, 35)),
+          std::pair(at(90, 35), at(70, 35))})
+      drag(from, to);
+    settle();
+    QVERIFY(!spoils().contains(QStringLiteral("score-ends")));
+    QCOMPARE(work().lines.size(), std::size_t(5));
+  }
+  void whatIsRefusedStaysInSight() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 60; score 40 v")));
+    take("reverse");
+    drag(at(60, 20), at(80, 40)); // a band across no score
+    QVERIFY(!m_window->noticeText().isEmpty());
+    QCOMPARE(hand().refusedStroke().size(), std::size_t(4));
+    QTest::keyClick(&view(), Qt::Key_Escape);
+    QVERIFY(hand().refusedStroke().empty());
+    // An outline that crosses itself keeps its corners, to be gone on with.
+    take("trace");
+    for (const auto& [x, y] :
+         {std::pair(10, 10), std::pair(90, 50), std::pair(90, 10), std::pair(10, 50)})
+      click(at(x, y));
+    QTest::keyClick(&view(), Qt::Key_Return);
+    QCOMPARE(hand().stroke().corners.size(), std::size_t(4));
+    QCOMPARE(work().outline.size(), std::size_t(4));
+    QTest::keyClick(&view(), Qt::Key_Escape);
+    QVERIFY(hand().stroke().corners.empty());
+  }
+  void toolsAreTakenUpFromTheStageAndSentencesHaveRoom() {
+    zWithASheet();
+    QTest::keyClick(&stage(), Qt::Key_S);
+    QCOMPARE(hand().stroke().tool, SheetTool::Score);
+    QTest::keyClick(&stage(), Qt::Key_C);
+    QCOMPARE(hand().stroke().tool, SheetTool::Cut);
+    view().setFocus();
+    QTest::keyClick(&view(), Qt::Key_Colon);
+    QVERIFY(view().typed().isVisible());
+    QVERIFY(view().typed().width() > view().width() - 60);
+    QTest::keyClick(&view().typed(), Qt::Key_Escape);
+  }
+  void openingsAreCentredOnWhatIsChosen() {
+    zWithASheet();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 60; score 60 v")));
+    take("opening");
+    QVERIFY(!m_window->sheet().bar().word(QStringLiteral("centred"))->isVisible());
+    take("hold");
+    click(at(60, 20)); // the score
+    take("opening");
+    take("oval");
+    take("centred");
+    drag(at(60, 30), at(70, 45));
+    QVERIFY(hand().lastSaid().startsWith(QStringLiteral("opening oval centred on 60,")));
+    const Box2 box = boundsOf(work().windows.back());
+    QVERIFY((box.centre() - Vec2(60, 30)).norm() < 1e-9);
+    // A shape of the drawer, drawn in its box.
+    take("hold");
+    click(at(20, 30));
+    take("opening");
+    QVERIFY(!hand().centred()); // another thing is chosen: it is asked for anew
+    const auto actions = m_window->sheet().bar().word(QStringLiteral("shape"))->menu()->actions();
+    QVERIFY(actions.size() > 10);
+    actions[0]->trigger();
+    drag(at(25, 20), at(45, 35));
+    QVERIFY(hand().lastSaid().startsWith(QStringLiteral("opening tag 35,27.5 20 x 15")));
+    // The sheet itself as an oval.
+    take("trace");
+    take("oval");
+    drag(at(0, 0), at(100, 60));
+    QVERIFY(hand().lastSaid().startsWith(QStringLiteral("outline oval 50,30 100 x 60")));
+    QVERIFY(work().outline.size() > 20);
   }
   void aReversedSectionIsOneGesture() {
     zWithASheet();

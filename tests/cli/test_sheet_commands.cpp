@@ -188,6 +188,48 @@ private slots:
              {"--width", "120", "--height", "6 in"});
     QVERIFY(qAbs(sizes(given).first - 120) < 1e-9 && qAbs(sizes(given).second - 152.4) < 1e-9);
   }
+  void theFinishedSizeFollowsTheSheetUntilItIsSet() {
+    const auto sizes = [](const QString& file) {
+      const QJsonObject card =
+          QJsonDocument::fromJson(bytesOf(file)).object().value("card").toObject();
+      return QPair(card.value("width_mm").toDouble(), card.value("height_mm").toDouble());
+    };
+    const QString follows =
+        made(QStringLiteral("follows.hinge"), QStringLiteral("size 270 x 150; score 80 v, 160 m"));
+    QCOMPARE(run({"sheet", follows, "card", "size 280 x 140"}).code, 0);
+    QVERIFY(qAbs(sizes(follows).first - 120) < 1e-9 && qAbs(sizes(follows).second - 140) < 1e-9);
+    const QString set =
+        made(QStringLiteral("set.hinge"), QStringLiteral("size 270 x 150; score 80 v, 160 m"),
+             {"--width", "125"});
+    QCOMPARE(run({"sheet", set, "card", "size 280 x 140"}).code, 0);
+    QVERIFY(qAbs(sizes(set).first - 125) < 1e-9 && qAbs(sizes(set).second - 140) < 1e-9);
+  }
+  void aCardDrawnLineByLineIsJudgedOnTheWayAndAtItsEnd() {
+    const QString card = made(QStringLiteral("lines.hinge"), QStringLiteral("size 180 x 130"));
+    for (const char* line :
+         {"score 90 v from 0 to 40", "score 90 v from 80 to 130", "cut 60,40 to 120,40",
+          "cut 60,80 to 120,80", "score 60 v from 40 to 80", "score 120 v from 40 to 80"})
+      QVERIFY(run({"sheet", card, "card", line}).code != 2);
+    const Ran unfinished = run({"sheet", card, "card", "score 75 v from 50 to 60"});
+    QCOMPARE(unfinished.code, 1);
+    const Ran told = run({"check", card});
+    QCOMPARE(told.code, 1);
+    QVERIFY2(told.out.contains("ends in the paper"), told.out);
+    QCOMPARE(run({"sheet", card, "card", "erase 75,55"}).code == 2, false);
+    QCOMPARE(run({"sheet", card, "card", "score 90 m from 40 to 80"}).code, 0);
+    QCOMPARE(run({"check", card}).code, 0);
+  }
+  void shapesAreSaidInOneWord() {
+    const QString card =
+        made(QStringLiteral("shapes.hinge"), QStringLiteral("size 200 x 120; score 100 v"));
+    for (const char* shape :
+         {"opening oval 50,60 30 x 40", "opening boat centred on 150,60 40 x 20",
+          "opening rectangle centred on 100,10 20 x 30"})
+      QCOMPARE(run({"sheet", card, "card", shape}).code, 0);
+    QCOMPARE(run({"sheet", card, "card", "opening oval 50,60 30"}).code, 2);
+    QCOMPARE(run({"sheet", card, "card", "opening heart 50,60 30 x 30"}).code, 2);
+    QCOMPARE(run({"check", card}).code, 0);
+  }
   void helpListsTheSentences() {
     const Ran ran = run({"sheet", "--help"});
     QCOMPARE(ran.code, 0);

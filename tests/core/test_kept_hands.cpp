@@ -96,7 +96,7 @@ Stroke anyStroke(const PieceWork& work, Dice& dice) {
       stroke.grip.what == Grip::What::LineTo)
     stroke.snapping.line = stroke.grip.index;
   stroke.fold = static_cast<WorkLine::Kind>(dice.below(2));
-  stroke.opening = static_cast<OpeningShape>(dice.below(4));
+  stroke.opening = static_cast<DrawnShape>(dice.below(4));
   stroke.corner = static_cast<CornerCut>(dice.below(2));
   stroke.bevel_deg = std::array{30.0, 45.0}[dice.below(2)];
   stroke.fromFarEnd = dice.below(2) == 0, stroke.carry = dice.below(2) == 0;

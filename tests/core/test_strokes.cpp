@@ -214,7 +214,7 @@ private slots:
 
   void slantedScoresRunParallelToWhatIsThere() {
     const SheetInWork sheet = made("size 100 x 60; score 20,0 to 50,60 v");
-    const Vec2 way = Vec2(30, 60).normalized(), off = Vec2(55, 15) + 25 * way + Vec2(0.6, 0);
+    const Vec2 way = Vec2(30, 60).normalized(), off = Vec2(55, 15) + 40 * way + Vec2(0.6, 0);
     const Drawn drawn = drawnBy(sheet, stroke(SheetTool::Score, {55, 15}, off), kMm);
     QVERIFY(drawn.at.to == SnapTo::Parallel);
     QCOMPARE(drawn.ghost.size(), std::size_t(1));
@@ -250,6 +250,44 @@ private slots:
              "reverse 30 to 50 between 20 and 36");
     QVERIFY(said(sheet, stroke(SheetTool::Cut, {20, 20}, {20, 20})).isEmpty());
   }
+  /// Less than half the way across is no score from edge to edge, and a slanted drag is slanted.
+  void aShortDragScoresNoFartherThanItGoes() {
+    const SheetInWork sheet = made("size 100 x 60; score 40 v; cut 60,20 to 90,20");
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {20, 10}, {20.6, 32})),
+             "score 20 valley from 10 to 32");
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {20, 32}, {20.6, 10})),
+             "score 20 valley from 10 to 32");
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {44, 12}, {70, 12.2})),
+             "score across 12 valley from 44 to 70");
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {20, 50}, {20, 66})), // over the edge
+             "score 20 valley from 50 to 60");
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {10, 10}, {14, 35})), // no longer straightened
+             "score 10,10 to 14,35 valley");
+    // The end lies on what is met: the cut.
+    QCOMPARE(said(sheet, stroke(SheetTool::Score, {70, 1}, {70, 20.6})),
+             "score 70,0 to 70,20 valley");
+    // Typed are its place, and where it begins and ends.
+    Stroke typed = stroke(SheetTool::Score, {20, 10}, {20, 30});
+    typed.typed = *typedMeasures(drawnBy(sheet, typed, kMm).measures, "25, 12, 28", kMm);
+    QCOMPARE(said(sheet, typed), "score 25 valley from 12 to 28");
+  }
+  void shapesAreDrawnInTheirBoxOrAboutAMiddle() {
+    const SheetInWork sheet = made("size 100 x 60; score 60 v");
+    Stroke s = stroke(SheetTool::Opening, {10, 10}, {30, 20});
+    s.opening = DrawnShape::Oval;
+    QCOMPARE(said(sheet, s), "opening oval 20,15 20 x 10");
+    s.opening = DrawnShape::Named, s.shape = "boat";
+    QCOMPARE(said(sheet, s), "opening boat 20,15 20 x 10");
+    // About the middle of the panel on the right, 80,30: as far to both sides.
+    s = stroke(SheetTool::Opening, {80, 30}, {88, 35});
+    s.centredOn = Vec2(70, 8);
+    QCOMPARE(said(sheet, s), "opening rectangle centred on 70,8 16 x 10");
+    s.centredOn = Vec2(60, 8), s.opening = DrawnShape::Disc, s.to = {60, 41};
+    QCOMPARE(said(sheet, s), "opening disc centred on 60,8 across 22");
+    s.tool = SheetTool::Outline, s.outline = DrawnShape::Oval, s.centredOn.reset();
+    s.from = {0, 0}, s.to = {90, 50};
+    QCOMPARE(said(sheet, s), "outline oval 45,25 90 x 50");
+  }
   /// All along a side from its edge; as far as a score from a corner.
   void aStripIsTrimmedOff() {
     const SheetInWork sheet = made("size 100 x 60; score 40 v");
@@ -280,7 +318,8 @@ private slots:
         for (int k = 0; k < 60; ++k) {
           const Vec2 from((7 * k) % 101, (13 * k) % 61), to((29 * k + 11) % 101, (17 * k + 5) % 61);
           Stroke s = stroke(tool, from, to);
-          s.opening = static_cast<OpeningShape>(shape);
+          s.opening = std::array{DrawnShape::Rectangle, DrawnShape::Disc, DrawnShape::Oval,
+                                 DrawnShape::Named}[static_cast<std::size_t>(shape)];
           s.corner = shape % 2 ? CornerCut::Snip : CornerCut::Round;
           s.fromFarEnd = shape == 2, s.carry = shape == 3;
           s.grip = gripAt(sheet.work, from, 2);

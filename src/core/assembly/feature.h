@@ -30,6 +30,14 @@ struct Cut {
   Vec2 from, to;
 };
 
+/// A stretch of a score that ends in the paper: nothing folds there.
+struct IdleScore {
+  PanelIndex panel;
+  Vec2 from, to;
+  int line = 0;       ///< in its sheet, from 1
+  bool folds = false; ///< the rest of its line does
+};
+
 /// An opening in a panel.
 struct Window {
   PanelIndex panel;
@@ -42,6 +50,6 @@ struct Strap {
   std::array<FoldIndex, 2> folds; ///< between which it goes round
 };
 
-using Feature = std::variant<Slit, Cut, Window, Strap>;
+using Feature = std::variant<Slit, Cut, Window, Strap, IdleScore>;
 
 } // namespace hinge

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 #include <numeric>
+#include <set>
 
 namespace hinge {
 namespace {
@@ -200,6 +201,13 @@ void settleLooseFolds(Assembly& assembly) {
       if (std::ranges::find(lift.panels, assembly.root) == lift.panels.end()) return false;
     }
     return true; // held on both sides: there is nothing to lift
+  });
+  // Folds in one row lift the same paper: they go together, as one.
+  std::set<std::pair<PanelIndex, PanelIndex>> lifted;
+  std::erase_if(assembly.lifts, [&](const Lift& lift) {
+    if (lift.poses || !lift.fold.valid()) return false;
+    const Fold& fold = assembly.folds[lift.fold];
+    return !lifted.insert(std::minmax(fold.left, fold.right)).second;
   });
 }
 

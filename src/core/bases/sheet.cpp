@@ -5,6 +5,8 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
+#include <set>
 
 // Sheets: a base as its maker scored, cut and joined it. Each sheet is worked like a free piece;
 // what its maker says of a score (WorkLine::moves) makes it a drive. Panels that no drive reaches
@@ -12,8 +14,6 @@
 
 namespace hinge {
 namespace {
-
-constexpr double kMisfit_mm = 0.01; ///< of what the drives say twice
 
 ParameterValues startingSheet(const CardBase&) {
   return {};
@@ -63,10 +63,30 @@ private:
     return {};
   }
 
-  /// The face of the first sheet that lies on the table. Without a word it is the last leaf beside
-  /// a fold of which the maker says how it moves, as in the other bases of leaves in a row.
+  /// The face onto which all others that the maker moves are folded over, if there are several.
+  std::optional<std::size_t> foldedOnto(const PieceSheet& sheet) const {
+    const auto& lines = m_card.sheets.front().lines;
+    std::set<std::size_t> moved;
+    std::map<std::size_t, std::set<std::size_t>> onto; // folds by the face beside them
+    for (const auto& border : sheet.parts.borders) {
+      if (border.line >= lines.size() || !lines[border.line].moves) continue;
+      const FoldMoves& moves = *lines[border.line].moves;
+      if (moves.held()) continue;
+      moved.insert(border.line);
+      if (lines[border.line].kind == WorkLine::Kind::Valley && moves.shut_deg == 0)
+        onto[border.left].insert(border.line), onto[border.right].insert(border.line);
+    }
+    for (const auto& [face, folds] : onto)
+      if (folds.size() > 1 && folds == moved) return face;
+    return std::nullopt;
+  }
+
+  /// The face of the first sheet that lies on the table. Without a word it is the one onto which
+  /// the others fold, else the last leaf beside a fold of which the maker says how it moves, as in
+  /// the other bases of leaves in a row.
   std::size_t groundFace(const PieceSheet& sheet) const {
     if (m_card.ground) return sheet.faceAt(*m_card.ground);
+    if (const auto face = foldedOnto(sheet)) return *face;
     // Flaps and tabs are no leaves.
     constexpr double kLeaf = 0.4;
     const auto& faces = sheet.parts.faces;
@@ -115,7 +135,8 @@ private:
                  "card.ground"};
   }
 
-  /// Which panels are pages, whose place the opening tells, and which hang on joints.
+  /// Which panels are pages, whose place the opening tells, and which hang on joints. What drives
+  /// and glue say twice need not agree: the checks measure how far it is torn.
   Result<void> settle() {
     Assembly& assembly = m_builder.assembly();
     std::vector<char> page(assembly.panels.size(), 0);
@@ -129,7 +150,6 @@ private:
       else if (panel.use == PanelUse::Wall)
         panel.use = PanelUse::Page;
     }
-    if (auto torn = consistent(); !torn) return torn;
     // The leaves beside the gutter are one another's other side, as in the other bases.
     if (const FoldIndex gutter = assembly.findFold("card/gutter"); gutter.valid())
       m_builder.twins(assembly.folds[gutter].left, assembly.folds[gutter].right);
@@ -165,59 +185,6 @@ private:
   const Seat& seatOfRoot() const {
     const Assembly& assembly = m_builder.assembly();
     return *assembly.findSeat(assembly.panels[assembly.root].key);
-  }
-
-  using Places = IndexedVector<PanelIndex, std::optional<Iso3>>;
-
-  /// How far a panel is from where it would have to be.
-  double apart(PanelIndex panel, const Iso3& wanted, const Places& at) const {
-    double gap = 0;
-    for (const Vec2& corner : m_builder.assembly().panels[panel].outline.rim)
-      gap = std::max(gap, (wanted * lift(corner) - *at[panel] * lift(corner)).norm());
-    return gap;
-  }
-
-  /// What is placed twice, round a hole or by glue, must come to the same place both times; and two
-  /// pages on a fold that nobody moves must still meet there.
-  std::optional<Error> torn(const Places& at, double t) const {
-    const Assembly& assembly = m_builder.assembly();
-    for (FoldIndex f : assembly.folds.indices()) {
-      const Fold& fold = assembly.folds[f];
-      if (!at[fold.left] || !at[fold.right]) continue;
-      double gap = 0;
-      for (const Vec2& end : {fold.from, fold.to})
-        gap = std::max(gap, (*at[fold.left] * lift(end) - *at[fold.right] * lift(end)).norm());
-      if (const auto drive = std::ranges::find(assembly.drives, f, &Drive::fold);
-          drive != assembly.drives.end())
-        gap = std::max(
-            gap, apart(fold.right, *at[fold.left] * foldedOver(fold, drive->angle_rad(t)), at));
-      if (gap > kMisfit_mm)
-        return Error{{"sheet.torn", fold.label, Millimetres{gap}, Degrees{degrees(t)}}, fold.key};
-    }
-    for (const auto& [j, glue] : assembly.every<Glue>()) {
-      if (!at[glue.tab] || !at[glue.host]) continue;
-      const double gap = apart(glue.tab, *at[glue.host] * glue.tabToHost, at);
-      if (gap > kMisfit_mm)
-        return Error{{"sheet.glue-torn", assembly.panels[glue.tab].label,
-                      assembly.panels[glue.host].label, Millimetres{gap}, Degrees{degrees(t)}},
-                     assembly.panels[glue.tab].key};
-    }
-    return std::nullopt;
-  }
-
-  Result<void> consistent() const {
-    const Assembly& assembly = m_builder.assembly();
-    constexpr int kSteps = 12;
-    for (int k = 0; k <= kSteps; ++k) {
-      const double t = kPi * k / kSteps;
-      Places at;
-      at.assign(assembly.panels.size(), {});
-      for (const auto& [p, pose] : assembly.basePoses(t))
-        at[p] = pose;
-      // Bases have opened before the way of the leaf ends where pulls have the rest of it.
-      if (auto error = torn(at, assembly.baseOpening_rad(t))) return *error;
-    }
-    return {};
   }
 
   const CardBase& m_card;

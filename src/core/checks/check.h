@@ -83,5 +83,6 @@ const CheckKind& foldWaysCheck();
 const CheckKind& declaredUseCheck();
 const CheckKind& layersAtFoldsCheck();
 const CheckKind& inPlaneCheck();
+const CheckKind& idleScoresCheck();
 
 } // namespace hinge

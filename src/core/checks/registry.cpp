@@ -54,7 +54,7 @@ std::span<const CheckKind* const> checkKinds() {
       &liftsCheck(),         &springsCheck(),     &cardsWithinCheck(), &insideCoverCheck(),
       &tabsCheck(),          &envelopeCheck(),    &displayCheck(),     &toppersCheck(),
       &matsCheck(),          &splicesCheck(),     &glueCheck(),        &foldWaysCheck(),
-      &layersAtFoldsCheck(), &declaredUseCheck(), &inPlaneCheck()};
+      &layersAtFoldsCheck(), &declaredUseCheck(), &inPlaneCheck(),     &idleScoresCheck()};
   return all;
 }
 

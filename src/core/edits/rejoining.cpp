@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edits/rejoining.h"
 #include "core/pieces/piece_sheet.h"
+#include "core/pieces/score_edits.h"
 #include "core/structures/names.h"
 #include "core/units/tolerances.h"
 #include <algorithm>
@@ -96,6 +97,18 @@ std::vector<Mend> drivenOtherwise(const Design& design, const StructureItem& ite
   FoldMoves lifted{180, 90}, flat{180, 180}, opens;
   lifted.byHand = true;
   return {told(lifted, "mend/lifted"), told(flat, "mend/kept-flat"), told(opens, "mend/opens")};
+}
+
+std::vector<Mend> finished(const Design& design, const StructureItem& item, int line) {
+  std::vector<Mend> all;
+  const auto k = static_cast<std::size_t>(line - 1);
+  if (!item.work || k >= item.work->lines.size()) return all;
+  const Text name = nameOf(design, item.id), score("score", line);
+  if (auto on = withLineDrawnOn(*item.work, k))
+    all.push_back(withWork(item, std::move(*on), {"mend/drawn-on", name, score}));
+  if (auto gone = withLineRemoved(*item.work, k))
+    all.push_back(withWork(item, std::move(gone).value(), {"mend/rubbed-out", name, score}));
+  return all;
 }
 
 } // namespace hinge

@@ -19,6 +19,10 @@ std::vector<Mend> joinedOtherwise(const Design& design, const Assembly& assembly
 std::vector<Mend> drivenOtherwise(const Design& design, const StructureItem& item,
                                   const Fold& fold);
 
+/// What could become of a score (its number, from 1) that ends in the paper: it is drawn on to the
+/// next line or edge, or rubbed out.
+std::vector<Mend> finished(const Design& design, const StructureItem& item, int line);
+
 /// The line of a sheet on which a fold lies; nothing for a fold of a recipe.
 std::optional<std::size_t> lineUnder(const PieceWork& work, const Fold& fold);
 

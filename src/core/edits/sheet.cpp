@@ -161,6 +161,25 @@ Result<Added> newSheet(const Design& design) {
                       plainStrip(size(kWide * page.x()), size(kHigh * page.y())));
 }
 
+Design followingTheSheet(const Design& before, Design after) {
+  CardBase& card = after.card;
+  if (before.card.sheets == card.sheets || before.card.sheets.empty() || card.sheets.empty())
+    return after;
+  const Design was = upTo(before, {}), is = upTo(after, {});
+  const CardBase then = withFinishedSize(was), now = withFinishedSize(is);
+  constexpr double kSame_mm = 1e-3;
+  for (double CardBase::*size_mm : {&CardBase::width_mm, &CardBase::height_mm})
+    if (std::abs(was.card.*size_mm - then.*size_mm) < kSame_mm &&
+        std::abs(now.*size_mm - then.*size_mm) > kSame_mm && card.*size_mm == was.card.*size_mm)
+      card.*size_mm = onLattice(now.*size_mm, kTouch_mm);
+  const auto rests = [](const CardBase& base) {
+    const auto folds = [](const WorkLine& line) { return line.moves && !line.moves->held(); };
+    return std::ranges::any_of(base.sheets.front().lines, folds) ? Rests::OnEdge : Rests::OnPage;
+  };
+  if (before.card.rests == rests(before.card)) card.rests = rests(card);
+  return after;
+}
+
 CardBase withFinishedSize(const Design& design) {
   CardBase card = design.card;
   auto assembled = assembleDesign(design);

@@ -46,4 +46,9 @@ Result<Added> newSheet(const Design& design);
 /// card cannot be put together.
 CardBase withFinishedSize(const Design& design);
 
+/// The card after an edit of its sheets: what was as large as the shut base was still is, until its
+/// maker says otherwise; and a base that nothing folds lies, one that something folds stands on its
+/// edges. Cost: the motions of both bases.
+Design followingTheSheet(const Design& before, Design after);
+
 } // namespace hinge

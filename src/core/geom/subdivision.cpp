@@ -17,8 +17,11 @@ public:
   Subdivision run(const Region& outline) {
     split();
     Subdivision result;
-    prune(result);
-    walk(outline, result);
+    do {
+      prune(result);
+      walk();
+    } while (dropBridges(result));
+    sortFaces(outline, result);
     return result;
   }
 
@@ -90,17 +93,34 @@ private:
         if (h.dead || (degree[static_cast<std::size_t>(h.from)] > 1 &&
                        degree[static_cast<std::size_t>(h.to)] > 1))
           continue;
-        h.dead = m_halves[k + 1].dead = changed = true;
-        if (h.line >= 0)
-          result.loose.push_back({static_cast<std::size_t>(h.line), {point(h.from), point(h.to)}});
+        drop(k, result);
+        changed = true;
       }
     }
+  }
+
+  void drop(std::size_t k, Subdivision& result) {
+    Half& h = m_halves[k];
+    h.dead = m_halves[k + 1].dead = true;
+    if (h.line >= 0)
+      result.loose.push_back({static_cast<std::size_t>(h.line), {point(h.from), point(h.to)}});
+  }
+
+  /// What leads from one ring of lines to another has one face on both of its sides: it parts
+  /// nothing either.
+  bool dropBridges(Subdivision& result) {
+    bool any = false;
+    for (std::size_t k = 0; k < m_halves.size(); k += 2)
+      if (!m_halves[k].dead && m_halves[k].face == m_halves[k + 1].face)
+        drop(k, result), any = true;
+    return any;
   }
 
   const Vec2& point(int k) const { return m_points[static_cast<std::size_t>(k)]; }
   Half& half(int k) { return m_halves[static_cast<std::size_t>(k)]; }
 
-  void walk(const Region& outline, Subdivision& result) {
+  /// Goes round every face.
+  void walk() {
     // Round each node the next edge of a face is the one clockwise from where it came.
     std::vector<std::vector<int>> out(m_points.size());
     for (std::size_t k = 0; k < m_halves.size(); ++k)
@@ -120,39 +140,40 @@ private:
           around[static_cast<std::size_t>((at + static_cast<std::ptrdiff_t>(around.size()) - 1) %
                                           static_cast<std::ptrdiff_t>(around.size()))];
     }
-    struct Face {
-      Polygon polygon;
-      std::vector<int> halves;
-    };
-    std::vector<Face> faces;
+    m_faces.clear();
+    for (Half& h : m_halves)
+      h.face = -1;
     for (std::size_t k = 0; k < m_halves.size(); ++k) {
       if (m_halves[k].dead || m_halves[k].face >= 0) continue;
-      Face face;
+      Polygon face;
       for (int h = static_cast<int>(k); half(h).face < 0; h = half(h).next)
-        half(h).face = static_cast<int>(faces.size()), face.polygon.push_back(point(half(h).from)),
-        face.halves.push_back(h);
-      faces.push_back(std::move(face));
+        half(h).face = static_cast<int>(m_faces.size()), face.push_back(point(half(h).from));
+      m_faces.push_back(std::move(face));
     }
+  }
+
+  void sortFaces(const Region& outline, Subdivision& result) {
+    const auto& faces = m_faces;
     std::vector<std::size_t> order;
     for (std::size_t k = 0; k < faces.size(); ++k)
-      if (signedArea_mm2(faces[k].polygon) > kSamePoint_mm &&
-          contains(outline, centroidOf(convexParts(faces[k].polygon).front()), kSamePoint_mm))
+      if (signedArea_mm2(faces[k]) > kSamePoint_mm &&
+          contains(outline, centroidOf(convexParts(faces[k]).front()), kSamePoint_mm))
         order.push_back(k);
     std::ranges::stable_sort(order, [&](std::size_t a, std::size_t b) {
-      const Vec2 p = centroidOf(faces[a].polygon), q = centroidOf(faces[b].polygon);
+      const Vec2 p = centroidOf(faces[a]), q = centroidOf(faces[b]);
       return std::abs(p.x() - q.x()) > 1e-4 ? p.x() < q.x() : p.y() < q.y();
     });
     std::vector<int> place(faces.size(), -1);
     for (std::size_t k = 0; k < order.size(); ++k)
-      place[order[k]] = static_cast<int>(k), result.faces.push_back(faces[order[k]].polygon);
+      place[order[k]] = static_cast<int>(k), result.faces.push_back(faces[order[k]]);
     // What is walked clockwise is the outside of lines that hang together: of an island it is a
     // hole in the smallest face round it.
     for (std::size_t k = 0; k < faces.size(); ++k) {
-      if (signedArea_mm2(faces[k].polygon) > -kSamePoint_mm) continue;
-      const auto host = faceRound(faces[k].polygon, result);
+      if (signedArea_mm2(faces[k]) > -kSamePoint_mm) continue;
+      const auto host = faceRound(faces[k], result);
       if (!host) continue;
       place[k] = static_cast<int>(*host);
-      result.faces[*host].holes.push_back(faces[k].polygon);
+      result.faces[*host].holes.push_back(faces[k]);
     }
     for (std::size_t k = 0; k < m_halves.size(); k += 2) {
       const Half &h = m_halves[k], &twin = m_halves[k + 1];
@@ -205,6 +226,7 @@ private:
   std::vector<Raw> m_raw;
   std::vector<Vec2> m_points;
   std::vector<Half> m_halves;
+  std::vector<Polygon> m_faces; ///< as they are walked: holes and the outside clockwise
 };
 
 } // namespace

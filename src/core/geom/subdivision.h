@@ -16,7 +16,7 @@ struct Subdivision {
   std::vector<Region> faces;
   std::vector<Border> borders;
   std::vector<std::pair<std::size_t, Edge>>
-      loose; ///< stretches of lines that end inside a face and part nothing
+      loose; ///< stretches of lines with one face on both sides: they part nothing
 };
 
 /// Parts a region along lines (which may cross, meet and end anywhere inside it). What is

@@ -12,25 +12,6 @@ namespace {
 const double kStraightSine = std::sin(radians(1)); ///< a corner that turns less is none
 constexpr double kLeastTabEdge_mm = 1;
 
-/// The sheet with another outline. What ended in a corner goes where that went; what ended on the
-/// rim elsewhere goes on to it.
-Result<PieceWork> withOutline(const PieceWork& work, Polygon outline) {
-  PieceWork made = work;
-  made.outline = std::move(outline);
-  const bool sameCorners = made.outline.size() == work.outline.size();
-  const auto follow = [&](Vec2& end, const Vec2& was, const Vec2& other) {
-    for (std::size_t k = 0; sameCorners && k < work.outline.size(); ++k)
-      if ((was - work.outline[k]).norm() < kTouch_mm) return void(end = made.outline[k]);
-    if (distanceToOutline(work.outline, was) < kTouch_mm) end = endOnRim(made.outline, was, other);
-  };
-  for (std::size_t k = 0; k < made.lines.size(); ++k) {
-    follow(made.lines[k].from, work.lines[k].from, work.lines[k].to);
-    follow(made.lines[k].to, work.lines[k].to, work.lines[k].from);
-  }
-  if (auto valid = validate(made, ""); !valid) return valid.error();
-  return made;
-}
-
 /// The points in place of one corner.
 Polygon replaced(const Polygon& outline, std::size_t corner, const std::vector<Vec2>& by) {
   Polygon made = outline;
@@ -57,6 +38,23 @@ std::optional<std::size_t> edgeAt(const PieceWork& work, const Vec2& at, double 
     if (const double far = distanceToSegment(at, edges[k].first, edges[k].second); far < least)
       least = far, best = k;
   return best;
+}
+
+Result<PieceWork> withOutline(const PieceWork& work, Polygon outline) {
+  PieceWork made = work;
+  made.outline = std::move(outline);
+  const bool sameCorners = made.outline.size() == work.outline.size();
+  const auto follow = [&](Vec2& end, const Vec2& was, const Vec2& other) {
+    for (std::size_t k = 0; sameCorners && k < work.outline.size(); ++k)
+      if ((was - work.outline[k]).norm() < kTouch_mm) return void(end = made.outline[k]);
+    if (distanceToOutline(work.outline, was) < kTouch_mm) end = endOnRim(made.outline, was, other);
+  };
+  for (std::size_t k = 0; k < made.lines.size(); ++k) {
+    follow(made.lines[k].from, work.lines[k].from, work.lines[k].to);
+    follow(made.lines[k].to, work.lines[k].to, work.lines[k].from);
+  }
+  if (auto valid = validate(made, ""); !valid) return valid.error();
+  return made;
 }
 
 Result<PieceWork> withCornerMoved(const PieceWork& work, std::size_t corner, const Vec2& to) {

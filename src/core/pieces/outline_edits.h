@@ -16,6 +16,9 @@ namespace hinge {
 std::optional<std::size_t> cornerAt(const PieceWork& work, const Vec2& at, double reach_mm);
 std::optional<std::size_t> edgeAt(const PieceWork& work, const Vec2& at, double reach_mm);
 
+/// Another outline. What ended in a corner goes where that went, if there are as many corners as
+/// before; what ended on the rim elsewhere goes on to it, along its own line.
+Result<PieceWork> withOutline(const PieceWork& work, Polygon outline);
 Result<PieceWork> withCornerMoved(const PieceWork& work, std::size_t corner, const Vec2& to);
 /// An edge moved square to itself, away from the paper (or into it).
 Result<PieceWork> withEdgeMoved(const PieceWork& work, std::size_t edge, double out_mm);

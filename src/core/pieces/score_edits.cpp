@@ -6,6 +6,7 @@
 #include "core/units/tolerances.h"
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace hinge {
 namespace {
@@ -51,6 +52,90 @@ Result<PieceWork> withEndMoved(const PieceWork& work, std::size_t line, bool las
   PieceWork made = work;
   (last ? made.lines[line].to : made.lines[line].from) = to;
   return checked(std::move(made));
+}
+
+namespace {
+
+/// How far on from `end` along a direction the paper is parted: by its rim, a line or an opening.
+/// Nothing when what is met lies at the end itself, or nothing is.
+std::optional<double> roomOn(const PieceWork& work, std::size_t line, const Vec2& end,
+                             const Vec2& along) {
+  std::vector<Edge> all = edgesOf(work.outline);
+  for (const Polygon& window : work.windows)
+    std::ranges::copy(edgesOf(window), std::back_inserter(all));
+  for (std::size_t k = 0; k < work.lines.size(); ++k)
+    if (k != line) all.push_back({work.lines[k].from, work.lines[k].to});
+  std::optional<double> least;
+  for (const auto& [a, b] : all) {
+    if (distanceToSegment(end, a, b) < kTouch_mm) return std::nullopt;
+    const Vec2 way = b - a;
+    const double cross = cross2(along, way);
+    if (std::abs(cross) < 1e-9 * way.norm()) continue;
+    const double t = cross2(Vec2(a - end), way) / cross, s = cross2(Vec2(a - end), along) / cross;
+    if (t > 0 && s > -1e-9 && s < 1 + 1e-9 && (!least || t < *least)) least = t;
+  }
+  return least;
+}
+
+} // namespace
+
+std::vector<std::size_t> rowOf(const PieceWork& work, std::size_t line) {
+  const WorkLine& own = work.lines[line];
+  const Vec2 along = (own.to - own.from).normalized();
+  const auto onIt = [&](const Vec2& p) {
+    return std::abs(cross2(along, Vec2(p - own.from))) < kTouch_mm;
+  };
+  struct Stretch {
+    double from, to;
+    std::size_t line;
+  };
+  std::vector<Stretch> all;
+  for (std::size_t k = 0; k < work.lines.size(); ++k) {
+    const WorkLine& other = work.lines[k];
+    if (k != line && (other.kind != own.kind || !onIt(other.from) || !onIt(other.to))) continue;
+    const auto [from, to] =
+        std::minmax({along.dot(other.from - own.from), along.dot(other.to - own.from)});
+    all.push_back({from, to, k});
+  }
+  std::ranges::sort(all, {}, &Stretch::from);
+  // Where the sheet itself has a gap a row ends.
+  std::vector<std::size_t> row;
+  double end = 0;
+  for (const Stretch& stretch : all) {
+    const Vec2 between = own.from + 0.5 * (end + stretch.from) * along;
+    const bool goesOn =
+        row.empty() || stretch.from < end + kTouch_mm ||
+        (contains(work.outline, between) && distanceToOutline(work.outline, between) > kTouch_mm);
+    if (!goesOn && std::ranges::find(row, line) != row.end()) break;
+    if (!goesOn) row.clear();
+    end = row.empty() ? stretch.to : std::max(end, stretch.to);
+    row.push_back(stretch.line);
+  }
+  return row;
+}
+
+bool isFromEdgeToEdge(const PieceWork& work, const std::vector<std::size_t>& row) {
+  const WorkLine& own = work.lines[row.front()];
+  const Vec2 along = (own.to - own.from).normalized();
+  Vec2 low = own.from, high = own.from;
+  for (const std::size_t k : row)
+    for (const Vec2& end : {work.lines[k].from, work.lines[k].to}) {
+      if (along.dot(end - low) < 0) low = end;
+      if (along.dot(end - high) > 0) high = end;
+    }
+  return onRim(work, low) && onRim(work, high);
+}
+
+std::optional<PieceWork> withLineDrawnOn(const PieceWork& work, std::size_t line) {
+  const WorkLine& own = work.lines[line];
+  const Vec2 along = (own.to - own.from).normalized();
+  PieceWork made = work;
+  const auto before = roomOn(work, line, own.from, -along),
+             after = roomOn(work, line, own.to, along);
+  if (!before && !after) return std::nullopt;
+  if (before) made.lines[line].from -= *before * along;
+  if (after) made.lines[line].to += *after * along;
+  return made;
 }
 
 Result<PieceWork> withLineMoved(const PieceWork& work, std::size_t line, const Vec2& by) {

@@ -2,6 +2,7 @@
 #pragma once
 #include "core/base/result.h"
 #include "core/design/piece_work.h"
+#include <optional>
 
 namespace hinge {
 
@@ -11,6 +12,15 @@ namespace hinge {
 
 /// An end of a line at another place: slanted, longer, or only a part of what it was.
 Result<PieceWork> withEndMoved(const PieceWork& work, std::size_t line, bool last, const Vec2& to);
+/// The scores that lie on one line with this one and fold the same way, itself among them: cuts and
+/// openings may part them, but they fold together. A gap in the sheet itself ends a row.
+std::vector<std::size_t> rowOf(const PieceWork& work, std::size_t line);
+/// The row runs from rim to rim, whatever parts it in between.
+bool isFromEdgeToEdge(const PieceWork& work, const std::vector<std::size_t>& row);
+
+/// A line whose ends lie in the paper, drawn on at both of them to the next line or edge; nothing
+/// when there is none to meet.
+std::optional<PieceWork> withLineDrawnOn(const PieceWork& work, std::size_t line);
 /// A line moved as it is; its ends go on to the rim where they were on it.
 Result<PieceWork> withLineMoved(const PieceWork& work, std::size_t line, const Vec2& by);
 /// A score leaning by an angle from the upright (positive: its upper end to the right), about its

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/geom/rim.h"
 #include "core/pieces/rule_words.h"
+#include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/units/tolerances.h"
@@ -111,15 +112,19 @@ private:
     } else {
       text = fmt::format("score {} to {}", point(line.from), point(line.to));
     }
-    return fmt::format("{} {}{}{}", text, kind, moves(line, m_sheet.base),
+    return fmt::format("{} {}{}{}", text, kind, moves(line),
                        line.folded_deg ? " folded " + exactNumber(*line.folded_deg) : "");
   }
 
-  /// What is said of a fold where it is not what is meant without a word.
-  static std::string moves(const WorkLine& line, bool follows) {
-    const std::optional<FoldMoves> silent =
-        follows ? std::optional<FoldMoves>(FoldMoves()) : std::nullopt;
-    if (line.moves == silent) return "";
+  /// What is said of a fold where it is not what is meant without a word: its row folds together,
+  /// and follows the opening just when it is a base's, from edge to edge.
+  std::string moves(const WorkLine& line) const {
+    const auto row =
+        rowOf(m_sheet.work, static_cast<std::size_t>(&line - m_sheet.work.lines.data()));
+    const bool follows = m_sheet.base && isFromEdgeToEdge(m_sheet.work, row);
+    const auto silent = follows ? std::optional<FoldMoves>(FoldMoves()) : std::nullopt;
+    const auto asSilent = [&](std::size_t k) { return m_sheet.work.lines[k].moves == silent; };
+    if (std::ranges::all_of(row, asSilent)) return "";
     if (!line.moves) return " free";
     const FoldMoves& m = *line.moves;
     if (m.byHand)

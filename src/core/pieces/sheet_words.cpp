@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/sheet_words.h"
 #include "core/paper/starting_values.h"
+#include "core/pieces/drawn_shape.h"
 #include "core/pieces/hand_words.h"
 #include "core/pieces/outline_edits.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/rule_words.h"
+#include "core/pieces/score_edits.h"
 #include "core/pieces/sheet_edits.h"
 #include "core/pieces/sheet_scanner.h"
 #include "core/units/tolerances.h"
@@ -86,15 +88,18 @@ private:
     if (!(*w >= kLeastSheet_mm && *h >= kLeastSheet_mm))
       return Error{{"sheet.size", Millimetres{*w}, Millimetres{*h}, Millimetres{kLeastSheet_mm}},
                    ""};
-    work().outline = plainStrip(*w, *h).outline;
-    return {};
+    return newOutline(plainStrip(*w, *h).outline);
   }
 
   Result<void> outline() {
-    auto corners = points();
-    if (corners.size() < 3) return lost("x,y");
-    work().outline = std::move(corners);
-    return {};
+    auto made = drawnShapeIn(m_in, work());
+    if (!made) return made.error();
+    return newOutline(std::move(made).value());
+  }
+  /// What ran to the rim does so again.
+  Result<void> newOutline(Polygon outline) {
+    if (work().outline.empty()) return work().outline = std::move(outline), Result<void>();
+    return keep(withOutline(work(), std::move(outline)));
   }
   Polygon points() {
     Polygon found;
@@ -152,17 +157,19 @@ private:
     return true;
   }
 
-  /// Adds a score; from edge to edge it follows the opening of the card in a base.
-  Result<void> addScore(const Vec2& from, const Vec2& to, bool across) {
+  /// Adds a score to its row.
+  Result<void> addScore(const Vec2& from, const Vec2& to) {
+    WorkLine line{Kind::Valley, from, to};
+    const bool shortFirst = m_in.sees("from"); // either way round
+    if (shortFirst)
+      if (auto cut = shorten(line); !cut) return cut;
     const auto k = kind();
     if (!k) return lost("valley, mountain");
-    WorkLine line{*k, from, to};
-    if (across && m_in.sees("from")) {
+    line.kind = *k;
+    if (!shortFirst && m_in.sees("from"))
       if (auto cut = shorten(line); !cut) return cut;
-      across = false;
-    }
-    if (across && m_sheet.base) line.moves = FoldMoves();
-    if (auto said = moves(line.moves); !said) return said.error();
+    const auto own = moves(line.moves);
+    if (!own) return own.error();
     if (auto said = folded(line); !said) return said.error();
     const Vec2 middle = 0.5 * (line.from + line.to);
     if (const auto there = lineAt(work(), middle, kTouch_mm);
@@ -171,7 +178,22 @@ private:
                         (work().lines[*there].to - work().lines[*there].from).normalized())) < 1e-6)
       return Error{{"work.order/there", Millimetres{middle.x() - m_corner.x()}}, ""};
     work().lines.push_back(std::move(line));
+    if (!*own) foldWithItsRow(work().lines.size() - 1);
     return {};
+  }
+
+  /// Scores in one row fold together. Of what nothing was said goes as the others do, or, in a
+  /// base, with the card once the row runs from edge to edge.
+  void foldWithItsRow(std::size_t line) {
+    auto& lines = work().lines;
+    const auto row = rowOf(work(), line);
+    const auto told =
+        std::ranges::find_if(row, [&](std::size_t k) { return lines[k].moves.has_value(); });
+    if (told != row.end())
+      lines[line].moves = lines[*told].moves;
+    else if (m_sheet.base && isFromEdgeToEdge(work(), row))
+      for (const std::size_t k : row)
+        lines[k].moves = FoldMoves();
   }
 
   /// "folded A": as it was folded by hand before the piece was glued.
@@ -210,7 +232,7 @@ private:
         if (!m_in.take("to")) return lost("to");
         const auto to = point();
         if (!to) return lost("x,y");
-        return addScore(*from, *to, true);
+        return addScore(*from, *to);
       }
     do {
       const auto low = m_in.length();
@@ -226,7 +248,7 @@ private:
         if (!other) line.reset();
       }
       if (!line) return Error{{"work.score-outside", Millimetres{*low}}, ""};
-      if (auto added = addScore(line->first, line->second, true); !added) return added;
+      if (auto added = addScore(line->first, line->second); !added) return added;
     } while (m_in.take(","));
     return {};
   }
@@ -245,49 +267,9 @@ private:
   }
 
   Result<void> opening() {
-    if (m_in.take("disc")) return disc();
-    if (m_in.take("ring")) return ring();
-    auto corners = points();
-    if (corners.size() == 1 && m_in.take("to")) {
-      const auto other = point();
-      if (!other) return lost("x,y");
-      corners = rectangle(corners.front(), *other);
-    }
-    if (corners.size() < 3) return lost("x,y");
-    work().windows.push_back(std::move(corners));
-    return {};
-  }
-
-  Result<void> disc() {
-    const auto middle = point();
-    if (!middle) return lost("x,y");
-    if (!m_in.take("across")) return lost("across");
-    const auto across = m_in.length();
-    if (!across) return lost("length");
-    if (*across < kLeastDisc_mm) return Error{{"sheet.radius", Millimetres{0.5 * *across}}, ""};
-    work().windows.push_back(hinge::disc(*middle, *across));
-    return {};
-  }
-
-  /// "ring P from L to L towards A wide A": radii, and angles from the right, anticlockwise.
-  Result<void> ring() {
-    const auto middle = point();
-    if (!middle) return lost("x,y");
-    if (!m_in.take("from")) return lost("from");
-    const auto inner = m_in.length();
-    if (!inner) return lost("length");
-    if (!m_in.take("to")) return lost("to");
-    const auto outer = m_in.length();
-    if (!outer) return lost("length");
-    if (!m_in.take("towards")) return lost("towards");
-    const auto towards = m_in.angle_deg();
-    if (!towards) return lost("angle");
-    if (!m_in.take("wide")) return lost("wide");
-    const auto wide = m_in.angle_deg();
-    if (!wide) return lost("angle");
-    if (!(*inner >= kLeastRing_mm && *outer >= *inner + kLeastRing_mm && *wide >= 1))
-      return Error{{"sheet.ring", Millimetres{*inner}, Millimetres{*outer}}, ""};
-    work().windows.push_back(ringSegment(*middle, *inner, *outer, *towards, *wide));
+    auto made = drawnShapeIn(m_in, work());
+    if (!made) return made.error();
+    work().windows.push_back(std::move(made).value());
     return {};
   }
 
@@ -379,6 +361,9 @@ private:
     if (!said) return said.error();
     const auto start = folded(line);
     if (!start) return start.error();
+    if (*said)
+      for (const std::size_t k : rowOf(work(), *which))
+        work().lines[k].moves = line.moves;
     return *said || *start ? Result<void>() : lost("free, held, lifted, opens, folded");
   }
 
@@ -470,8 +455,7 @@ private:
     return m_sheet.ground ? Result<void>() : lost("x,y");
   }
 
-  static constexpr double kLeastDisc_mm = 1, kLeastSheet_mm = 1, kLeastRing_mm = 0.5,
-                          kMostBevel_deg = 80;
+  static constexpr double kLeastSheet_mm = 1, kMostBevel_deg = 80;
   static constexpr double kNearEdge_mm = 0.5; ///< how near a point must be named to an edge
   SheetInWork m_sheet;
   SheetScanner m_in;

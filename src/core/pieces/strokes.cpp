@@ -18,7 +18,7 @@ namespace {
 using What = Grip::What;
 
 /// A drag whose other way is less than this share of it runs along an axis.
-constexpr double kStraightShare = 0.2;
+constexpr double kStraightShare = 0.1;
 constexpr double kRingShare = 0.6, kRingWide_deg = 120; ///< until they are typed
 constexpr double kLeastDrag_mm = 1;
 
@@ -38,12 +38,12 @@ public:
     case SheetTool::Hold: hold(); break;
     case SheetTool::Score: score(); break;
     case SheetTool::Cut: cut(); break;
-    case SheetTool::Opening: opening(); break;
+    case SheetTool::Opening:
+    case SheetTool::Outline: closed(); break;
     case SheetTool::Reverse: reverse(); break;
     case SheetTool::Tab: tab(); break;
     case SheetTool::Trim: trim(); break;
     case SheetTool::Corner: corner(); break;
-    case SheetTool::Outline: outlined(); break;
     }
     return std::move(m_drawn);
   }
@@ -113,15 +113,52 @@ private:
     const Vec2 way = m_stroke.to - m_stroke.from;
     if (onSomething(from.to) && onSomething(to.to) && (to.at - from.at).norm() > kLeastDrag_mm)
       return scoreBetween(from.at, to.at);
-    if (std::abs(way.x()) < kStraightShare * std::abs(way.y())) return straightScore(0);
-    if (std::abs(way.y()) < kStraightShare * std::abs(way.x())) return straightScore(1);
+    for (int axis : {0, 1})
+      if (std::abs(way[axis]) < kStraightShare * std::abs(way[1 - axis]))
+        return isShort(axis) ? partialScore(axis) : straightScore(axis);
     // A ruler laid through both points, or along what is slanted already.
     if (!onSomething(to.to))
       if (const auto parallel = snappedParallel(m_work, from.at, m_stroke.to, m_stroke.snapping))
         m_drawn.at = {*parallel, SnapTo::Parallel};
     const Vec2 middle = 0.5 * (from.at + to.at);
-    scoreBetween(endOnRim(m_work.outline, from.at, middle),
-                 endOnRim(m_work.outline, to.at, middle));
+    const Vec2 first = endOnRim(m_work.outline, from.at, middle),
+               last = endOnRim(m_work.outline, to.at, middle);
+    if (contains(m_work.outline, from.at) && contains(m_work.outline, to.at) &&
+        (to.at - from.at).norm() < kShortShare * (last - first).norm())
+      return scoreBetween(from.at, to.at);
+    scoreBetween(first, last);
+  }
+
+  /// A drag over less than this share of the paper scores no farther than it goes.
+  static constexpr double kShortShare = 0.5;
+  bool isShort(int axis) const {
+    const double at = m_stroke.from[axis];
+    const auto line = axis == 0 ? acrossAt(m_work, at) : alongAt(m_work, at);
+    return line &&
+           (m_stroke.to - m_stroke.from).norm() < kShortShare * (line->second - line->first).norm();
+  }
+
+  /// Upright (axis 0) or level, no longer than it was drawn.
+  void partialScore(int axis) {
+    const SnappedPlace snap = snappedPlace(m_work, axis, m_stroke.from[axis], m_stroke.snapping);
+    const double at = place(axis, snap.at, 0, m_stroke.to[1 - axis]);
+    const auto line = axis == 0 ? acrossAt(m_work, at) : alongAt(m_work, at);
+    if (!line) return;
+    const int along = 1 - axis;
+    const double least = std::min(line->first[along], line->second[along]),
+                 most = std::max(line->first[along], line->second[along]);
+    const double from = std::clamp(snapped(m_stroke.from).at[along], least, most),
+                 to = std::clamp(m_drawn.at.at[along], least, most);
+    const double one = place(along, std::min(from, to), 1, at),
+                 other = place(along, std::max(from, to), 2, at);
+    const double low = std::min(one, other), high = std::max(one, other);
+    if (high - low < kLeastDrag_mm) return;
+    Edge drawn{Vec2::Constant(at), Vec2::Constant(at)};
+    drawn.first[along] = low, drawn.second[along] = high;
+    m_drawn.ghost.push_back(drawn);
+    say(fmt::format("score {}{} {} from {} to {}", axis == 0 ? "" : "across ",
+                    length(at - m_box.low[axis]), fold(), length(low - m_box.low[along]),
+                    length(high - m_box.low[along])));
   }
 
   /// From edge to edge, upright (axis 0) or level (axis 1).
@@ -174,45 +211,75 @@ private:
     say(fmt::format("cut {} to {}", point(from), point(to)));
   }
 
-  // --- openings ------------------------------------------------------------------------------
-  void opening() {
-    switch (m_stroke.opening) {
-    case OpeningShape::Rectangle: return rectangular();
-    case OpeningShape::Disc: return round();
-    case OpeningShape::Ring: return ring();
-    case OpeningShape::Outline: return outlined();
+  // --- openings and outlines -----------------------------------------------------------------
+  void closed() {
+    switch (m_stroke.drawnAs()) {
+    case DrawnShape::Rectangle:
+    case DrawnShape::Oval:
+    case DrawnShape::Named: return boxed();
+    case DrawnShape::Disc: return round();
+    case DrawnShape::Ring: return ring();
+    case DrawnShape::Corners: return outlined();
     }
   }
-  void rectangular() {
+  std::string verb() const { return m_stroke.tool == SheetTool::Outline ? "outline" : "opening"; }
+  /// The middle of what the shape is centred on, if it is.
+  std::optional<Vec2> centre() const {
+    return m_stroke.centredOn ? middleOfWhat(m_work, *m_stroke.centredOn, kTouch_mm) : std::nullopt;
+  }
+  /// A middle as the sentence says it.
+  std::string middleSaid(const Vec2& middle) const {
+    return centre() ? "centred on " + point(*m_stroke.centredOn) : point(middle);
+  }
+  /// What fills the box of the drag, or twice the drag about the middle of something.
+  void boxed() {
     if (!dragged()) return void(pointPlaces(m_drawn.at.at));
-    const Vec2 from = snapped(m_stroke.from).at;
-    Vec2 to = m_drawn.at.at;
+    const auto about = centre();
+    Vec2 from = snapped(m_stroke.from).at, to = m_drawn.at.at;
+    Vec2 size = (to - from).cwiseAbs();
+    if (about)
+      for (int axis : {0, 1})
+        size[axis] = onLattice(2 * std::abs(m_stroke.to[axis] - (*about)[axis]), lattice());
     for (int axis : {0, 1}) {
-      const double sign = to[axis] < from[axis] ? -1 : 1;
-      if (const auto own = typed(static_cast<std::size_t>(axis)))
-        to[axis] = from[axis] + sign * *own;
+      size[axis] = typed(static_cast<std::size_t>(axis)).value_or(size[axis]);
+      to[axis] = from[axis] + (to[axis] < from[axis] ? -1 : 1) * size[axis];
     }
-    measure(from, {to.x(), from.y()}, std::abs(to.x() - from.x()));
-    measure({to.x(), from.y()}, to, std::abs(to.y() - from.y()));
-    if (std::min(std::abs(to.x() - from.x()), std::abs(to.y() - from.y())) < kLeastDrag_mm) return;
+    const Vec2 middle = about ? *about : Vec2(0.5 * (from + to));
+    if (about) from = middle - 0.5 * size, to = middle + 0.5 * size;
+    measure(from, {to.x(), from.y()}, size.x());
+    measure({to.x(), from.y()}, to, size.y());
+    if (size.minCoeff() < kLeastDrag_mm) return;
     const Vec2 low = from.cwiseMin(to), high = from.cwiseMax(to);
-    ghost(rectangle(low, high));
-    say(fmt::format("opening {} to {}", point(low), point(high)));
+    const DrawnShape as = m_stroke.drawnAs();
+    if (as == DrawnShape::Rectangle && !about) {
+      ghost(rectangle(low, high));
+      return say(fmt::format("{} {} to {}", verb(), point(low), point(high)));
+    }
+    const auto shape = as == DrawnShape::Named       ? namedShape(m_stroke.shape, middle, size)
+                       : as == DrawnShape::Rectangle ? std::optional(rectangle(low, high))
+                                                     : std::optional(oval(middle, size));
+    if (!shape) return;
+    ghost(*shape);
+    const std::string_view word = as == DrawnShape::Named       ? std::string_view(m_stroke.shape)
+                                  : as == DrawnShape::Rectangle ? "rectangle"
+                                                                : "oval";
+    say(fmt::format("{} {} {} {} x {}", verb(), word, middleSaid(middle), length(size.x()),
+                    length(size.y())));
   }
   void round() {
     if (!dragged()) return void(pointPlaces(m_drawn.at.at));
-    const Vec2 middle = snapped(m_stroke.from).at;
+    const Vec2 middle = centre().value_or(snapped(m_stroke.from).at);
     const double across =
         typed(0).value_or(onLattice(2 * (m_stroke.to - middle).norm(), lattice()));
     const Vec2 way = (m_stroke.to - middle).normalized() * (0.5 * across);
     measure(middle - way, middle + way, across);
     if (across < kLeastDrag_mm) return;
     ghost(disc(middle, across));
-    say(fmt::format("opening disc {} across {}", point(middle), length(across)));
+    say(fmt::format("{} disc {} across {}", verb(), middleSaid(middle), length(across)));
   }
   void ring() {
     if (!dragged()) return void(pointPlaces(m_drawn.at.at));
-    const Vec2 middle = snapped(m_stroke.from).at, way = m_stroke.to - middle;
+    const Vec2 middle = centre().value_or(snapped(m_stroke.from).at), way = m_stroke.to - middle;
     const double outer = typed(0).value_or(onLattice(way.norm(), lattice()));
     const double inner = typed(1).value_or(onLattice(kRingShare * outer, lattice()));
     const double wide = typed(2).value_or(kRingWide_deg);
@@ -225,7 +292,7 @@ private:
     measure(middle + inner * along, middle + outer * along, wide, true, true);
     if (inner < kLeastDrag_mm || outer < inner + kLeastDrag_mm || wide < 1) return;
     ghost(ringSegment(middle, inner, outer, towards, wide));
-    say(fmt::format("opening ring {} from {} to {} towards {} wide {}", point(middle),
+    say(fmt::format("{} ring {} from {} to {} towards {} wide {}", verb(), middleSaid(middle),
                     length(inner), length(outer), exactNumber(towards), exactNumber(wide)));
   }
   void outlined() {
@@ -237,7 +304,7 @@ private:
     if (!corners.empty()) m_drawn.ghost.push_back({corners.back(), closed ? corners.front() : at});
     m_drawn.at.at = at;
     if (corners.size() < 3) return;
-    std::string text = m_stroke.tool == SheetTool::Outline ? "outline" : "opening";
+    std::string text = verb();
     for (const Vec2& p : corners)
       text += " " + point(p);
     say(std::move(text));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/pieces/drawn_shape.h"
 #include "core/pieces/outline_edits.h"
 #include "core/pieces/sheet_words.h"
 #include "core/pieces/snapping.h"
@@ -21,7 +22,6 @@ struct Grip {
 Grip gripAt(const PieceWork& work, const Vec2& at, double reach_mm);
 
 enum class SheetTool { Hold, Score, Cut, Opening, Reverse, Tab, Corner, Outline, Trim };
-enum class OpeningShape { Rectangle, Disc, Ring, Outline };
 
 /// One movement of a hand, from where it was pressed to where the pointer is; both are the same
 /// while it only points.
@@ -31,15 +31,20 @@ struct Stroke {
   bool pressed = false;
   Grip grip; ///< what was held when it was pressed
   WorkLine::Kind fold = WorkLine::Kind::Valley;
-  OpeningShape opening = OpeningShape::Rectangle;
+  DrawnShape opening = DrawnShape::Rectangle; ///< what openings are drawn as
+  DrawnShape outline = DrawnShape::Corners;   ///< and what the sheet itself is
+  std::string shape = "arch";                 ///< key of the shape when it is a named one
+  /// A point of what the shape is centred on; nothing: where it is drawn.
+  std::optional<Vec2> centredOn;
   CornerCut corner = CornerCut::Round;
   double bevel_deg = 30;   ///< of tabs
   bool fromFarEnd = false; ///< places are read from the right end, or the upper edge
   bool carry = false;      ///< what lies beyond a moved score goes along
+  DrawnShape drawnAs() const { return tool == SheetTool::Outline ? outline : opening; }
   /// The outline of an opening, or of the sheet itself, is drawn corner by corner.
   bool cornerByCorner() const {
-    return tool == SheetTool::Outline ||
-           (tool == SheetTool::Opening && opening == OpeningShape::Outline);
+    return (tool == SheetTool::Outline || tool == SheetTool::Opening) &&
+           drawnAs() == DrawnShape::Corners;
   }
   std::vector<Vec2> corners; ///< of an outline, so far
   std::vector<double> typed; ///< in place of the measures, in their order

@@ -17,11 +17,6 @@ Result<WorkedPiece> WorkedPiece::make(const PieceWork& work, const WorkedNames& 
 }
 
 Result<void> WorkedPiece::possible(const std::string& place) const {
-  for (const auto& [line, stretch] : m_sheet.parts.loose)
-    if (line < m_work->lines.size() && m_work->lines[line].kind != WorkLine::Kind::Cut)
-      return Error{
-          {"work.score-ends", Millimetres{stretch.second.x()}, Millimetres{stretch.second.y()}},
-          place};
   for (const PieceJoint& joint : m_work->joints)
     if (!m_sheet.hasPaper(joint.at))
       return Error{{"work.joint-outside", Text("joint." + std::string(jointKey(joint.kind))),
@@ -74,9 +69,17 @@ void WorkedPiece::makePanels(const WorkedNames& names, AssemblyBuilder& builder)
     const Box2 box = boundsOf(face.rim);
     builder.faceSeats(m_panels.back(), box.low, {box.high.x(), box.low.y()});
   }
-  for (const auto& [line, stretch] : m_sheet.parts.loose)
-    builder.feature(m_piece, Cut{panelAt(0.5 * (stretch.first + stretch.second)), stretch.first,
-                                 stretch.second});
+  for (const auto& [line, stretch] : m_sheet.parts.loose) {
+    const PanelIndex panel = panelAt(0.5 * (stretch.first + stretch.second));
+    if (line >= m_work->lines.size() || m_work->lines[line].kind == WorkLine::Kind::Cut) {
+      builder.feature(m_piece, Cut{panel, stretch.first, stretch.second});
+      continue;
+    }
+    const bool folds = std::ranges::any_of(
+        m_sheet.parts.borders, [&, k = line](const auto& b) { return b.line == k && isFold(b); });
+    builder.feature(m_piece, IdleScore{panel, stretch.first, stretch.second,
+                                       static_cast<int>(line) + 1, folds});
+  }
 }
 
 namespace {

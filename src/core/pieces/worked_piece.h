@@ -26,8 +26,9 @@ struct WorkedNames {
 /// to joinPiece().
 class WorkedPiece {
 public:
-  /// Fails when a score ends inside the paper, a joint is where there is none, cuts part the piece
-  /// in two, or no panels come of it. `work` must outlive what is made.
+  /// Fails when a joint is where there is no paper, cuts part the piece in two, or no panels come
+  /// of it. A score that ends inside the paper folds nothing (IdleScore). `work` must outlive what
+  /// is made.
   static Result<WorkedPiece> make(const PieceWork& work, const WorkedNames& names,
                                   AssemblyBuilder& builder);
 
