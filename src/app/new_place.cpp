@@ -25,7 +25,7 @@ std::vector<Design> startingDesigns() {
   return all;
 }
 
-NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
+NewPlace::NewPlace(QWidget* parent) : QDialog(parent), m_loading(this) {
   setWindowTitle(tr("New card"));
   setAttribute(Qt::WA_DeleteOnClose);
   auto* column = new QVBoxLayout(this);
@@ -45,12 +45,26 @@ NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
       new QLabel(tr("Or begin with one of these and change it: every size is yours."), this);
   hint->setObjectName(QStringLiteral("soft"));
   column->addWidget(hint);
+  m_scroll = new QScrollArea(this);
+  m_scroll->setFrameShape(QFrame::NoFrame);
+  m_scroll->setWidgetResizable(true);
+  auto* wait = new QLabel(tr("Laying them out …"), m_scroll);
+  wait->setObjectName(QStringLiteral("soft"));
+  wait->setAlignment(Qt::AlignCenter);
+  m_scroll->setWidget(wait);
+  column->addWidget(m_scroll, 1);
+  resize(1010, 700);
+  m_loading.start([](std::stop_token) { return startingDesigns(); },
+                  [this](const std::vector<Design>& designs) { layOut(designs); });
+}
+
+void NewPlace::layOut(const std::vector<Design>& designs) {
   auto* page = new QWidget(this);
   auto* grid = new QGridLayout(page);
   grid->setSpacing(12);
   constexpr int kColumns = 5;
   int count = 0;
-  for (const Design& design : startingDesigns()) {
+  for (const Design& design : designs) {
     const QString title = QString::fromStdString(design.title);
     auto* box = new QVBoxLayout;
     auto* button = new LivePicture(QString(), page);
@@ -68,12 +82,7 @@ NewPlace::NewPlace(QWidget* parent) : QDialog(parent) {
     grid->addLayout(box, count / kColumns, count % kColumns);
     ++count;
   }
-  auto* scroll = new QScrollArea(this);
-  scroll->setFrameShape(QFrame::NoFrame);
-  scroll->setWidgetResizable(true);
-  scroll->setWidget(page);
-  column->addWidget(scroll, 1);
-  resize(1010, 700);
+  m_scroll->setWidget(page);
 }
 
 } // namespace hinge

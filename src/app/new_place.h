@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/newest_work.h"
 #include "core/design/design.h"
 #include <QDialog>
+#include <QScrollArea>
 #include <vector>
 
 namespace hinge {
@@ -20,6 +22,11 @@ public:
 signals:
   void emptyChosen();
   void designChosen(const Design& design);
+
+private:
+  void layOut(const std::vector<Design>& designs);
+  QScrollArea* m_scroll;
+  NewestWork m_loading;
 };
 
 } // namespace hinge

@@ -4,16 +4,15 @@
 #include "app/look.h"
 #include "app/saying.h"
 #include "app/sheet_words.h"
+#include "app/size_drawing.h"
 #include "app/size_tags.h"
 #include "core/bases/base.h"
 #include "core/edits/dressing.h"
 #include "core/edits/sheet.h"
 #include "core/paper/envelope.h"
-#include "core/units/lattice.h"
-#include "render/flat_painter.h"
+#include "core/states/shut_state.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
-#include <QPainter>
 #include <QSettings>
 
 namespace hinge {
@@ -24,131 +23,6 @@ const QString kUnit = QStringLiteral("unit"), kSheet = QStringLiteral("sheet");
 QString envelopeText(const Design& design) {
   return said(nameOf(envelopeByKey(design.settings.envelope)), design.settings.unit);
 }
-
-/// The leaves as they are cut: x across the folds.
-Box2 flatLeaves(const Assembly& assembly) {
-  Box2 flat;
-  for (const auto& [page, pose] : assembly.basePoses(0))
-    flat.add(boundsOf(assembly.panels[page].outline));
-  return flat;
-}
-
-/// The leaves as they lie in the shut card, in the frame of its ground.
-Box2 shutLeaves(const Assembly& assembly) {
-  Box2 shut;
-  const auto pages = assembly.basePoses(0);
-  for (const auto& [page, pose] : pages)
-    shut.add(
-        boundsOf(mapped(assembly.panels[page].outline, inverseOf(pages.front().second) * pose)));
-  return shut;
-}
-
-/// The open card on its sheet, to scale, with the shut half marked.
-class CardDrawing : public QWidget {
-public:
-  CardDrawing(Document* document, QWidget* parent) : QWidget(parent), m_document(document) {
-    setMinimumSize(420, 420);
-    setAccessibleName(tr("The card on its sheet"));
-  }
-  /// The card without anything that stands on it.
-  void show(std::shared_ptr<const Snapshot> bare) {
-    m_bare = std::move(bare);
-    update();
-  }
-
-protected:
-  void paintEvent(QPaintEvent*) override {
-    const Theme& theme = Look::theme();
-    const Design& design = m_document->design();
-    const SheetSize& sheet = sheetByKey(design.settings.sheet);
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const bool side = design.card.fold == FoldSide::Side;
-    if (!m_bare || !m_bare->possible()) return;
-    const std::shared_ptr<const Assembly> assembly = *m_bare->assembly();
-    // The base's own sheet; what is glued to it of others is cut for itself.
-    const FlatPiece& own = m_bare->flatPieces()->front();
-    const Box2& flat = own.bounds;
-    const Box2 ground = boundsOf(
-        assembly->panels[assembly->symmetric ? assembly->findPanel("card/page-b") : assembly->root]
-            .outline);
-    const double w = side ? flat.size().x() : flat.size().y(),
-                 h = side ? flat.size().y() : flat.size().x();
-    // Turn the sheet the way the open card lies.
-    double sw = sheet.width_mm, sh = sheet.height_mm;
-    if ((w > h) != (sw > sh)) std::swap(sw, sh);
-    const double scale =
-        std::min((width() - 60) / std::max(w, sw), (height() - 70) / std::max(h, sh));
-    const QPointF middle(0.5 * width(), 0.5 * height());
-    const auto box = [&](double bw, double bh) {
-      return QRectF(middle - 0.5 * scale * QPointF(bw, bh), scale * QSizeF(bw, bh));
-    };
-    QPen dashed(theme.inkFaint, 1.2);
-    dashed.setDashPattern({4, 4});
-    p.setPen(dashed);
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(box(sw, sh));
-    p.setFont(Look::font(12));
-    p.drawText(box(sw, sh).adjusted(8, 6, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-               said(Text("sheet." + std::string(sheet.key))));
-    const QRectF card = box(w, h);
-    const QTransform toPixels =
-        side ? QTransform(scale, 0, 0, -scale, card.left() - scale * flat.low.x(),
-                          card.bottom() + scale * flat.low.y())
-             : QTransform(0, scale, scale, 0, card.left() - scale * flat.low.y(),
-                          card.top() - scale * flat.low.x());
-    paintPaper(p, *assembly, own, toPixels);
-    const auto across = [&](double x) {
-      return (side ? card.left() : card.top()) + scale * (x - flat.low.x());
-    };
-    p.setPen(QColor(0x5d, 0x57, 0x4f));
-    p.setFont(Look::font(13, QFont::DemiBold));
-    const auto length = [&](double mm) {
-      return QString::fromStdString(formatLength(mm, design.settings.unit));
-    };
-    const double first = across(ground.low.x()), last = across(ground.high.x());
-    const QRectF shut = side ? QRectF(first, card.top(), last - first, card.height())
-                             : QRectF(card.left(), first, card.width(), last - first);
-    p.drawText(shut, Qt::AlignCenter,
-               tr("finished\n%1 × %2")
-                   .arg(QString::fromStdString(
-                            formatLength(design.card.width_mm, design.settings.unit, false)),
-                        length(design.card.height_mm)));
-    if (w > sw + 1e-6 || h > sh + 1e-6) {
-      p.setPen(theme.trouble);
-      p.drawText(QRectF(0, height() - 26, width(), 22), Qt::AlignCenter,
-                 tr("◆  The open card (%1 × %2) is larger than this sheet: it will be tiled")
-                     .arg(length(w), length(h)));
-    }
-  }
-
-private:
-  /// The open card as it is cut, lit from its middle.
-  static void paintPaper(QPainter& p, const Assembly& assembly, const FlatPiece& piece,
-                         const QTransform& toPixels) {
-    const Theme& theme = Look::theme();
-    QPainterPath paper;
-    for (PanelIndex panel : assembly.pieces[piece.piece].panels)
-      paper.addPath(toPath(assembly.panels[panel].outline, toPixels));
-    const QRectF card = paper.boundingRect();
-    QRadialGradient glow(card.center(), 0.6 * std::max(card.width(), card.height()));
-    QColor warm(0xff, 0xc8, 0x7a);
-    warm.setAlphaF(0.35f);
-    glow.setColorAt(0, warm);
-    warm.setAlphaF(0);
-    glow.setColorAt(1, warm);
-    p.setPen(Qt::NoPen);
-    p.fillPath(paper, theme.sheet);
-    p.fillPath(paper, glow);
-    FlatStyle style;
-    style.theme = theme;
-    style.fillSheet = style.glue = style.marks = false;
-    style.lineWidth_px = 1.8;
-    paintFlatPiece(p, assembly, piece, toPixels, style);
-  }
-  Document* m_document;
-  std::shared_ptr<const Snapshot> m_bare;
-};
 
 } // namespace
 
@@ -187,7 +61,8 @@ SizePlace::SizePlace(Document* document, QWidget* parent) : QWidget(parent), m_d
   column->addStretch();
   row->addLayout(column);
   auto* right = new QVBoxLayout;
-  m_drawing = new CardDrawing(document, this);
+  m_drawing = new SizeDrawing(document, this);
+  connect(m_drawing, &SizeDrawing::refused, this, &SizePlace::refused);
   right->addWidget(m_drawing, 1);
   auto* words = new SheetWords(document, this);
   connect(words, &SheetWords::refused, this, &SizePlace::refused);
@@ -263,6 +138,25 @@ void SizePlace::makeForm() {
                         "there: a tent that opens to 60°, a stand that never lies flat"));
   m_rests = combo(tr("Shown"));
   m_rests->addItems({tr("lying on one page"), tr("standing on its edges")});
+  addUse();
+}
+
+/// How the card is used is asked for by those who want it otherwise than usual.
+void SizePlace::addUse() {
+  int row = -1;
+  m_form->getWidgetPosition(m_display, &row, nullptr);
+  m_use = new QToolButton(this);
+  m_use->setObjectName(QStringLiteral("handchoice"));
+  m_use->setText(tr("How it is used …"));
+  m_use->setCheckable(true);
+  m_form->insertRow(row, QString(), m_use);
+  const auto show = [this](bool shown) {
+    for (QWidget* field :
+         std::initializer_list<QWidget*>{m_display, m_openBy, m_worksFrom, m_worksTo, m_rests})
+      m_form->setRowVisible(field, shown);
+  };
+  connect(m_use, &QToolButton::toggled, this, show);
+  show(false);
 }
 
 /// One of the list by its name, or another by its measures.
@@ -419,35 +313,28 @@ void SizePlace::refill() {
     edit->setText(QString::fromStdString(formatAngle(angle)));
     edit->setModified(false);
   }
+  const CardBase usual;
+  if (d.card.openBy_deg != usual.openBy_deg || d.card.worksFrom_deg != usual.worksFrom_deg ||
+      d.card.worksTo_deg != usual.worksTo_deg)
+    m_use->setChecked(true);
   m_rests->setCurrentIndex(d.card.rests == Rests::OnPage ? 0 : 1);
-  const auto length = [&](double mm) {
-    return QString::fromStdString(formatLength(mm, d.settings.unit));
-  };
-  const auto bare = std::make_shared<const Snapshot>(Design{.card = d.card});
-  const auto assembled = bare->assembly();
-  const Vec2 flat = assembled ? flatLeaves(**assembled).size() : Vec2(0, 0);
-  static_cast<CardDrawing*>(m_drawing)->show(bare);
+  sayFacts(d);
+}
+
+/// What the drawing beside it does not show.
+void SizePlace::sayFacts(const Design& d) {
+  QString facts = tr("Shut parts stay %1 inside the edge. An envelope wants the card's thickness "
+                     "as well.")
+                      .arg(asQt(sayLength(d.settings.edgeReserve_mm, d.settings.unit)));
+  const auto assembled = Snapshot(Design{.card = d.card}).assembly();
   const bool side = d.card.fold == FoldSide::Side;
-  const auto across = [&](const Vec2& size) {
-    return length(side ? size.x() : size.y()) + QStringLiteral(" × ") +
-           length(side ? size.y() : size.x());
-  };
   const Vec2 shut = assembled ? shutLeaves(**assembled).size() : Vec2(0, 0);
-  EnvelopeNeed envelope = envelopeFor(shut.x(), shut.y(), 0, starting::kEnvelopeRoom_mm);
-  // What is made to measure is made by a ruler.
-  const double step_mm = latticeStep_mm(d.settings.unit);
-  for (double* length_mm : {&envelope.long_mm, &envelope.short_mm})
-    *length_mm = -downToLattice(1e-6 - *length_mm, step_mm);
-  // Of most bases the finished size is the shut card; where leaves reach past it both are told.
   const Vec2 finished(side ? d.card.width_mm : d.card.height_mm,
                       side ? d.card.height_mm : d.card.width_mm);
-  const QString why = (shut - finished).cwiseAbs().maxCoeff() < 0.05
-                          ? QString()
-                          : tr(" (the finished size is that of the page the others fold onto)");
-  m_facts->setText(tr("Open flat %1, shut %2%3. Shut parts stay %4 inside the edge.\nAn envelope "
-                      "wants %5 × %6 and the thickness at least.")
-                       .arg(across(flat), across(shut), why, length(d.settings.edgeReserve_mm),
-                            length(envelope.long_mm), length(envelope.short_mm)));
+  constexpr double kAlike_mm = 0.05;
+  if (assembled && (shut - finished).cwiseAbs().maxCoeff() > kAlike_mm)
+    facts += tr("\nThe finished size is that of the page the others fold onto.");
+  m_facts->setText(facts);
 }
 
 void SizePlace::commitCard() {

@@ -7,11 +7,14 @@
 #include <QLineEdit>
 #include <QMap>
 #include <QPushButton>
+#include <QToolButton>
 
 namespace hinge {
 
+class SizeDrawing;
+
 /// Where the work starts: finished size, the side that folds, stock, unit and the sheet it is cut
-/// from, with the shut card drawn to scale on that sheet.
+/// from, with the card drawn to scale open, shut and in its envelope.
 class SizePlace : public QWidget {
   Q_OBJECT
 public:
@@ -32,8 +35,10 @@ signals:
 
 private:
   void makeForm();
+  void addUse();
   void listen(); ///< to every field
   void refill();
+  void sayFacts(const Design& design);
   void commitCard();
   void commitEnvelope();
   Document* m_document;
@@ -47,7 +52,8 @@ private:
   QString m_shownBase;                    ///< key of the base whose sizes have fields
   QMap<QString, QLineEdit*> m_baseFields; ///< by parameter
   QComboBox *m_fold, *m_stock, *m_unit, *m_sheet, *m_envelope, *m_rests;
-  QWidget* m_drawing;
+  SizeDrawing* m_drawing;
+  QToolButton* m_use; ///< shows the fields of how the card is used
   QLabel* m_facts;
 };
 

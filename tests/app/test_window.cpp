@@ -15,6 +15,7 @@
 #include "app/round_dialog.h"
 #include "app/sheet_words.h"
 #include "app/shelf.h"
+#include "app/size_drawing.h"
 #include "core/edits/edits.h"
 #include "core/io/design_json.h"
 #include "core/io/text_file.h"
@@ -958,7 +959,9 @@ private slots:
     m_window->openNewPlace();
     auto* place = m_window->findChild<NewPlace*>();
     QVERIFY(place);
-    QCOMPARE(place->findChildren<LivePicture*>().size(), qsizetype(startingDesigns().size()));
+    QVERIFY(place->isVisible()); // at once; what it holds comes when it is there
+    QTRY_COMPARE_WITH_TIMEOUT(place->findChildren<LivePicture*>().size(),
+                              qsizetype(startingDesigns().size()), kPatience_ms);
     QVERIFY(startingDesigns().size() >= 16);
     auto* choice = place->findChild<LivePicture*>(QStringLiteral("start-Block stairs"));
     QVERIFY(choice && choice->isEnabled());
@@ -998,6 +1001,85 @@ private slots:
     m_window->document().undoStack().undo();
     QCOMPARE(m_window->document().committed().card.kind, std::string("single-fold"));
     QVERIFY(!m_window->sizePlace().baseField(QStringLiteral("left")));
+  }
+  void edgesOfTheCardArePulled() {
+    m_window->openNewPlace();
+    QTest::mouseClick(m_window->findChild<NewPlace*>()->findChild<QPushButton*>(), Qt::LeftButton);
+    m_window->go(MainWindow::SizeCard);
+    m_window->grab();
+    auto* drawing = m_window->sizePlace().findChild<SizeDrawing*>();
+    using Figure = SizeDrawing::Figure;
+    const auto edge = [&](Figure figure, bool across) {
+      for (const SizeDrawing::Edge& one : drawing->edges())
+        if (one.figure == figure && one.across == across) return one;
+      return SizeDrawing::Edge{};
+    };
+    const auto pull = [&](const SizeDrawing::Edge& held, const QPoint& by) {
+      const QPoint from = held.middle().toPoint();
+      QTest::mouseMove(drawing, from);
+      QTest::mousePress(drawing, Qt::LeftButton, {}, from);
+      QTest::mouseMove(drawing, from + by / 2);
+      QTest::mouseMove(drawing, from + by);
+      QTest::mouseRelease(drawing, Qt::LeftButton, {}, from + by);
+      m_window->grab();
+    };
+    const auto card = [&] { return m_window->document().committed().card; };
+    const CardBase before = card();
+    const int steps = m_window->document().undoStack().count();
+    const SizeDrawing::Edge shutSide = edge(Figure::Shut, true);
+    const double scale = (shutSide.to.y() - shutSide.from.y()) / before.height_mm; // px per mm
+    pull(shutSide, QPoint(20, 0));
+    QVERIFY(std::abs(card().width_mm - before.width_mm - 20 / scale) < 0.6);
+    QCOMPARE(m_window->document().undoStack().count(), steps + 1);  // one pull, one step
+    QVERIFY(std::abs(std::remainder(card().width_mm, 0.5)) < 1e-9); // on the maker's lattice
+    // The open card has two leaves: its edge goes twice as far.
+    const double shut = card().width_mm;
+    const SizeDrawing::Edge openSide = edge(Figure::Open, true);
+    const double now = (openSide.to.y() - openSide.from.y()) / card().height_mm;
+    pull(openSide, QPoint(-20, 0));
+    QVERIFY(std::abs(card().width_mm - shut + 10 / now) < 0.6);
+    pull(edge(Figure::Open, false), QPoint(0, -15));
+    QVERIFY(card().height_mm > before.height_mm + 3);
+    // Escape puts it back; one of the list has no edges, an envelope of the maker's own has.
+    const CardBase kept = card();
+    const QPoint at = edge(Figure::Shut, true).middle().toPoint();
+    QTest::mousePress(drawing, Qt::LeftButton, {}, at);
+    QTest::mouseMove(drawing, at + QPoint(30, 0));
+    QVERIFY(m_window->document().previewing());
+    QTest::keyClick(drawing, Qt::Key_Escape);
+    QTest::mouseRelease(drawing, Qt::LeftButton, {}, at + QPoint(30, 0));
+    QVERIFY(card() == kept);
+    QVERIFY(edge(Figure::Envelope, true).from.isNull());
+    Design own = m_window->document().committed();
+    own.settings.envelope = "own-200x150";
+    QVERIFY(m_window->document().apply(own, QStringLiteral("an envelope")));
+    m_window->grab();
+    pull(edge(Figure::Envelope, false), QPoint(0, -20));
+    QVERIFY(envelopeByKey(m_window->document().committed().settings.envelope).short_mm > 150 ||
+            envelopeByKey(m_window->document().committed().settings.envelope).long_mm > 200);
+  }
+  void theEdgeOfASheetIsPulledAndTheFinishedSizeFollows() {
+    Design d;
+    d.card.kind = "sheet";
+    d.card.sheets = {
+        workedBy({{}, true, {}}, "size 200 x 100; score 100 v", LengthUnit::Millimetre)->work};
+    d.card.width_mm = 100, d.card.height_mm = 100;
+    m_window->document().start(d);
+    m_window->go(MainWindow::SizeCard);
+    m_window->grab();
+    auto* drawing = m_window->sizePlace().findChild<SizeDrawing*>();
+    for (const SizeDrawing::Edge& one : drawing->edges())
+      if (one.figure == SizeDrawing::Figure::Open && one.upright) {
+        const QPoint from = one.middle().toPoint();
+        QTest::mousePress(drawing, Qt::LeftButton, {}, from);
+        QTest::mouseMove(drawing, from + QPoint(24, 0));
+        QTest::mouseRelease(drawing, Qt::LeftButton, {}, from + QPoint(24, 0));
+        break;
+      }
+    const CardBase& card = m_window->document().committed().card;
+    const double wide = boundsOf(card.sheets[0].outline).size().x();
+    QVERIFY(wide > 205);
+    QVERIFY(std::abs(card.width_mm - (wide - 100)) < 1e-6); // the wider leaf is the shut card
   }
   void theBaseIsWorkedOnInWords() {
     m_window->openNewPlace();

@@ -120,6 +120,15 @@ void measureGutter(ShutState& state, const Assembly& assembly) {
 
 } // namespace
 
+Box2 shutLeaves(const Assembly& assembly) {
+  Box2 shut;
+  const auto pages = assembly.basePoses(0);
+  for (const auto& [page, pose] : pages)
+    shut.add(
+        boundsOf(mapped(assembly.panels[page].outline, inverseOf(pages.front().second) * pose)));
+  return shut;
+}
+
 ShutState shutState(const Motion& motion, const Design& design, std::span<const LaidOn> laid,
                     double cell_mm) {
   const Assembly& assembly = motion.assembly();

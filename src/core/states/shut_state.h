@@ -46,6 +46,9 @@ struct ShutState {
   ThicknessMap map;
 };
 
+/// The leaves alone as they lie in the shut card, in the frame of its ground: x across the folds.
+Box2 shutLeaves(const Assembly& assembly);
+
 /// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put
 /// them), every sheet as thick as its paper, with what is laid on panels. Cost: the area of all
 /// panels divided by that of a cell.
