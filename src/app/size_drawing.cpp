@@ -15,7 +15,8 @@
 namespace hinge {
 namespace {
 
-constexpr double kFigureReach_px = 8, kFiguresApart_px = 34, kFigureLabel_px = 38, kFigureRoom_px = 12;
+constexpr double kFigureReach_px = 8, kFiguresApart_px = 34, kFigureLabel_px = 38,
+                 kFigureRoom_px = 12;
 
 bool acrossIsWide(const Design& design) {
   return design.card.fold == FoldSide::Side;
@@ -104,11 +105,13 @@ SizeDrawing::Layout SizeDrawing::laidOut() const {
     const double left = 0.5 * (width() - s * (top.width() + pair) - 2 * kFiguresApart_px);
     open = {left + 0.5 * s * top.width(), y};
     shut = {left + s * (top.width() + 0.5 * m_shutSize.width()) + kFiguresApart_px, y};
-    envelope = {left + s * (top.width() + pair - 0.5 * m_envelopeSize.width()) + 2 * kFiguresApart_px, y};
+    envelope = {
+        left + s * (top.width() + pair - 0.5 * m_envelopeSize.width()) + 2 * kFiguresApart_px, y};
   } else {
     const double spare = h - s * (top.height() + low) - kFiguresApart_px - 2 * kFigureLabel_px;
     open = {0.5 * width(), kFigureRoom_px + 0.5 * spare + 0.5 * s * top.height()};
-    const double y = open.y() + 0.5 * s * top.height() + kFigureLabel_px + kFiguresApart_px + 0.5 * s * low;
+    const double y =
+        open.y() + 0.5 * s * top.height() + kFigureLabel_px + kFiguresApart_px + 0.5 * s * low;
     const double left = 0.5 * (width() - s * pair - kFiguresApart_px);
     shut = {left + 0.5 * s * m_shutSize.width(), y};
     envelope = {left + s * (pair - 0.5 * m_envelopeSize.width()) + kFiguresApart_px, y};
@@ -152,8 +155,10 @@ std::optional<SizeDrawing::Edge> SizeDrawing::edgeAt(const QPointF& at) const {
 Result<Design> SizeDrawing::pulledTo(const QPointF& at) const {
   const Design& d = m_document->committed();
   const QPointF moved = at - m_from;
-  const double by_mm =
-      (m_held->upright ? moved.x() : m_held->upwards ? -moved.y() : moved.y()) / m_layout.scale;
+  const double by_mm = (m_held->upright   ? moved.x()
+                        : m_held->upwards ? -moved.y()
+                                          : moved.y()) /
+                       m_layout.scale;
   if (m_held->figure != Figure::Envelope)
     return withEdgePulled(d, m_held->figure == Figure::Open ? CardFigure::Open : CardFigure::Shut,
                           m_held->across, by_mm);
@@ -163,12 +168,11 @@ Result<Design> SizeDrawing::pulledTo(const QPointF& at) const {
     inside.setWidth(onLattice(inside.width() + by_mm, step));
   else
     inside.setHeight(onLattice(inside.height() + by_mm, step));
-  const auto key = envelopeKeyFrom(
-      QStringLiteral("%1 x %2")
-          .arg(asQt(formatLength(inside.width(), d.settings.unit)),
-               asQt(formatLength(inside.height(), d.settings.unit)))
-          .toStdString(),
-      d.settings.unit);
+  const auto key = envelopeKeyFrom(QStringLiteral("%1 x %2")
+                                       .arg(asQt(formatLength(inside.width(), d.settings.unit)),
+                                            asQt(formatLength(inside.height(), d.settings.unit)))
+                                       .toStdString(),
+                                   d.settings.unit);
   if (!key) return key.error();
   Design next = d;
   next.settings.envelope = *key;
@@ -184,7 +188,7 @@ void SizeDrawing::mousePressEvent(QMouseEvent* event) {
 void SizeDrawing::mouseMoveEvent(QMouseEvent* event) {
   if (!m_held) {
     m_hovered = edgeAt(event->position());
-    setCursor(!m_hovered            ? Qt::ArrowCursor
+    setCursor(!m_hovered           ? Qt::ArrowCursor
               : m_hovered->upright ? Qt::SizeHorCursor
                                    : Qt::SizeVerCursor);
     return update();
@@ -252,8 +256,7 @@ void SizeDrawing::paintGrips(QPainter& p) const {
   }
 }
 
-void SizeDrawing::label(QPainter& p, const QRectF& under, const QString& text,
-                        bool trouble) const {
+void SizeDrawing::label(QPainter& p, const QRectF& under, const QString& text, bool trouble) const {
   const Theme& theme = Look::theme();
   p.setFont(Look::font(12));
   p.setPen(trouble ? theme.trouble : theme.inkSoft);
@@ -279,16 +282,15 @@ void SizeDrawing::paintOpen(QPainter& p) const {
   p.setBrush(Qt::NoBrush);
   for (int column = 0; column < m_columns; ++column)
     for (int row = 0; row < m_rows; ++row)
-      p.drawRect(QRectF(m_layout.sheets.topLeft() + s * QPointF(column * m_sheetSize.width(),
-                                                                row * m_sheetSize.height()),
+      p.drawRect(QRectF(m_layout.sheets.topLeft() +
+                            s * QPointF(column * m_sheetSize.width(), row * m_sheetSize.height()),
                         s * m_sheetSize));
   const std::shared_ptr<const Assembly> assembly = *m_bare->assembly();
   const FlatPiece& own = m_bare->flatPieces()->front();
   const Vec2 low = own.bounds.low;
-  const QTransform toPixels = wide ? QTransform(s, 0, 0, -s, card.left() - s * low.x(),
-                                                card.bottom() + s * low.y())
-                                   : QTransform(0, s, s, 0, card.left() - s * low.y(),
-                                                card.top() - s * low.x());
+  const QTransform toPixels =
+      wide ? QTransform(s, 0, 0, -s, card.left() - s * low.x(), card.bottom() + s * low.y())
+           : QTransform(0, s, s, 0, card.left() - s * low.y(), card.top() - s * low.x());
   QPainterPath paper;
   for (PanelIndex panel : assembly->pieces[own.piece].panels)
     paper.addPath(toPath(assembly->panels[panel].outline, toPixels));
@@ -302,8 +304,9 @@ void SizeDrawing::paintOpen(QPainter& p) const {
   const bool tiled = m_columns * m_rows > 1;
   const QString sheet = said(Text("sheet." + std::string(sheetByKey(d.settings.sheet).key)));
   label(p, m_layout.sheets.united(card),
-        tiled ? tr("◆  open\n%1: larger than %2, it takes %3").arg(size(m_openSize), sheet).arg(
-                    m_columns * m_rows)
+        tiled ? tr("◆  open\n%1: larger than %2, it takes %3")
+                    .arg(size(m_openSize), sheet)
+                    .arg(m_columns * m_rows)
               : tr("open\n%1 on %2").arg(size(m_openSize), sheet),
         tiled);
 }

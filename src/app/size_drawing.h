@@ -21,7 +21,7 @@ public:
   /// An edge that can be pulled, on the screen.
   struct Edge {
     Figure figure;
-    bool across; ///< the size that it moves runs across the folds of the card
+    bool across;           ///< the size that it moves runs across the folds of the card
     bool upright, upwards; ///< on the screen; pulled out upwards, if it is level
     QPointF from, to;
     QPointF middle() const { return 0.5 * (from + to); }

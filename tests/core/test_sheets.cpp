@@ -488,6 +488,22 @@ private slots:
     QVERIFY(f && f->severity == Severity::Spoils);
     QVERIFY_NEAR(f->amount, 4, 1e-6);
   }
+  /// A base that is driven and glued so that it tears is measured at every opening, and never good.
+  void howFarABaseIsTornIsTheVerdict() {
+    for (const double off : {0.0, 0.1, 0.2, 1.0, 3.5}) {
+      SheetInWork s =
+          sheet({"size 180 x 150", "score 60 v", "score 85 v opens from 180 to 0", "score 145 v"});
+      // Leaves of 60, 25, 60, 25: the last score by so much too far, its tab by as much too narrow.
+      s = *worked(s, {("score " + exactNumber(170 + off) + " v free").c_str(),
+                      "glue 175,75 on card/page-a at 5,75"});
+      const Analysis analysis = checked(onSheets({s}));
+      const Finding* f = findCode(analysis, "torn");
+      QCOMPARE(f != nullptr, off > 0);
+      if (!f) continue;
+      QVERIFY_NEAR(f->amount, 2 * off, 1e-6);
+      QCOMPARE(f->severity, 2 * off > 0.3 ? Severity::Spoils : Severity::Advice);
+    }
+  }
   void onePlainLeafStandsStill() {
     Design d = onSheets({sheet({"size 120 x 90"})});
     const auto assembly = assemble(d);

@@ -33,8 +33,7 @@ double growth(const Design& design, bool across) {
 Result<Design> withSheetEdgePulled(const Design& design, bool across, double by_mm) {
   const SheetTarget target;
   SheetInWork sheet = sheetOf(design, target);
-  const auto edge =
-      edgeOnSide(sheet.work.outline, across ? SheetEdge::Right : SheetEdge::Top);
+  const auto edge = edgeOnSide(sheet.work.outline, across ? SheetEdge::Right : SheetEdge::Top);
   if (!edge) return Error{"sheet.no-edge", ""};
   const double width = widthAt_mm(sheet.work, *edge);
   const double to = onLattice(width + by_mm, latticeStep_mm(design.settings.unit));

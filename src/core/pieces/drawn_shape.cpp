@@ -84,9 +84,9 @@ private:
     const auto height = m_in.length();
     if (!height) return m_in.lost("length");
     if (!(*width >= kLeastShape_mm && *height >= kLeastShape_mm))
-      return Error{{"sheet.size", Millimetres{*width}, Millimetres{*height},
-                    Millimetres{kLeastShape_mm}},
-                   ""};
+      return Error{
+          {"sheet.size", Millimetres{*width}, Millimetres{*height}, Millimetres{kLeastShape_mm}},
+          ""};
     return make(*at, Vec2(*width, *height));
   }
 
