@@ -87,6 +87,9 @@ def inside(program, card):
         size = until(lambda: find("Place: Size", places))
         if expect("the place Size", size):
             press(size)
+        use = until(lambda: find("How it is used …", ("toggle button", "push button", "check box")), 10)
+        if expect("what shows how the card is used", use):
+            press(use)
         for name in ("Base", "Fold along", "Stock", "Unit", "Cut from", "Envelope", "Shown"):
             box = until(lambda: find(name, ("combo box",)), 10)
             if expect("combo box " + name, box):

@@ -75,7 +75,8 @@ private slots:
       if (!sheet) qFatal("%s", say(sheet.error()).c_str());
       d.card.sheets = {sheet->work};
       std::vector<std::vector<std::string>> rows;
-      for (const auto& row : readOff(d).read.front().rows)
+      const Read off = readOff(d);
+      for (const auto& row : off.read.front().rows)
         if (row[0].starts_with(what)) rows.push_back(row);
       return rows;
     };
