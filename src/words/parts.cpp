@@ -157,7 +157,7 @@ constexpr Sentence kPartsSaid[] = {
     {"mend/drawn-on", QT_TRANSLATE_NOOP("words", "%1: %2 drawn on to the next line")},
     {"mend/kept-flat", QT_TRANSLATE_NOOP("words", "%1: %2 kept flat")},
     {"mend/opens", QT_TRANSLATE_NOOP("words", "%1: %2 opens with the card")},
-    {"mend/rubbed-out", QT_TRANSLATE_NOOP("words", "%1: %2 rubbed out")},
+    {"mend/erased", QT_TRANSLATE_NOOP("words", "%1: %2 erased")},
     {"mend/turn-over",
      QT_TRANSLATE_NOOP("words", "%1: the piece turned over, glued by its other side")},
     {"mend/turn-score", QT_TRANSLATE_NOOP("words", "%1: fold %2 the other way")},

@@ -3,7 +3,7 @@
 #include "core/edits/rejoining.h"
 
 // A score that ends in the paper folds nothing: its maker is not done with it, or drew it too
-// short. It stays in the design until it is drawn on, crossed by a cut or rubbed out.
+// short. It stays in the design until it is drawn on, crossed by a cut or erased.
 
 namespace hinge {
 namespace {

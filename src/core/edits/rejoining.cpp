@@ -107,7 +107,7 @@ std::vector<Mend> finished(const Design& design, const StructureItem& item, int 
   if (auto on = withLineDrawnOn(*item.work, k))
     all.push_back(withWork(item, std::move(*on), {"mend/drawn-on", name, score}));
   if (auto gone = withLineRemoved(*item.work, k))
-    all.push_back(withWork(item, std::move(gone).value(), {"mend/rubbed-out", name, score}));
+    all.push_back(withWork(item, std::move(gone).value(), {"mend/erased", name, score}));
   return all;
 }
 

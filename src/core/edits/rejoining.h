@@ -20,7 +20,7 @@ std::vector<Mend> drivenOtherwise(const Design& design, const StructureItem& ite
                                   const Fold& fold);
 
 /// What could become of a score (its number, from 1) that ends in the paper: it is drawn on to the
-/// next line or edge, or rubbed out.
+/// next line or edge, or erased.
 std::vector<Mend> finished(const Design& design, const StructureItem& item, int line);
 
 /// The line of a sheet on which a fold lies; nothing for a fold of a recipe.
