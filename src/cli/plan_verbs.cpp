@@ -46,7 +46,13 @@ Result<MakingWays> waysOf(const Options& o) {
   for (const std::string& said : o.drying) {
     const auto equals = std::min(said.find('='), said.size());
     const auto adhesive = adhesiveFromKey(said.substr(0, equals));
-    if (!adhesive || equals == said.size()) return Error{"bench.choice", "--drying " + said};
+    if (!adhesive) {
+      std::vector<std::string> known;
+      for (const AdhesiveFacts& facts : knownAdhesives())
+        known.push_back(std::string(facts.key));
+      return Error{{"making.no-adhesive", said.substr(0, equals), listed(known)}, "--drying"};
+    }
+    if (equals == said.size()) return Error{{"making.no-time", said}, "--drying " + said};
     const auto seconds = parseDuration_s(said.substr(equals + 1));
     if (!seconds) return seconds.error();
     if (!(*seconds >= 0 && *seconds <= kLongestPressed_s))

@@ -178,6 +178,8 @@ constexpr Sentence kErrorsSaid[] = {
                        "these lengths do not grow evenly with the sheet: %1 is what they give")},
     {"proportion.unknown", QT_TRANSLATE_NOOP("words", "there is no length \"%1\" to hold")},
     {"bench.choice", QT_TRANSLATE_NOOP("words", "not one of the choices there are")},
+    {"making.no-adhesive", QT_TRANSLATE_NOOP("words", "there is no adhesive \"%1\"; there is: %2")},
+    {"making.no-time", QT_TRANSLATE_NOOP("words", "says no time; say %1=5min")},
     {"bench.unknown", QT_TRANSLATE_NOOP("words", "the bench has no \"%1\"; there is: %2")},
     {"cutter.answer", QT_TRANSLATE_NOOP("words", "the machine's answer is not understood: %1")},
     {"cutter.elsewhere",
@@ -520,6 +522,11 @@ constexpr Sentence kErrorsSaid[] = {
                                 "glue ...), not with \"%1\"; \"sheet --help\" lists all words")},
     {"sheet.no-verb/empty", QT_TRANSLATE_NOOP("words", "nothing is said here: leave out a "
                                                        "semicolon, or say what is done")},
+    {"sheet.no-shape",
+     QT_TRANSLATE_NOOP("words", "there is no shape \"%1\"; did you mean \"%2\"?")},
+    {"sheet.no-shape/none",
+     QT_TRANSLATE_NOOP("words", "there is no shape \"%1\": say disc, oval, rectangle, ring, one of "
+                                "\"topper --shapes\", or its corners")},
     {"sheet.sentence", QT_TRANSLATE_NOOP("words", "expected %1 before \"%2\"")},
     {"sheet.sentence/end", QT_TRANSLATE_NOOP("words", "expected %1 at the end")},
     {"sheet.sentence/no-more",

@@ -90,6 +90,7 @@ private slots:
     QVERIFY(waited);
     for (const char* wrong : {"wet-glue=soon", "wet-glue", "spit=5min", "wet-glue=99h"})
       QCOMPARE(run({"plan", card, "--drying", wrong}).code, 2);
+    QVERIFY(run({"plan", card, "--drying", "spit=5min"}).err.contains("solvent-glue"));
     QCOMPARE(run({"plan", "/nowhere"}).code, 2);
   }
 

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/pieces/drawn_shape.h"
+#include "core/base/nearest_word.h"
 #include "core/geom/rim.h"
 #include "core/paper/topper_shape.h"
 #include "core/pieces/piece_sheet.h"
 #include "core/pieces/sheet_edits.h"
 #include <algorithm>
+#include <cctype>
+#include <vector>
 
 namespace hinge {
 namespace {
@@ -107,7 +110,20 @@ private:
     return ringSegment(*about, at[0], at[1], at[2], at[3]);
   }
 
+  /// A word that is no shape, with the one that was likely meant.
+  Error noShape(std::string_view word) const {
+    std::vector<std::string_view> known{"disc", "oval", "rectangle", "ring"};
+    for (const TopperShape& shape : topperShapes())
+      known.push_back(shape.key);
+    const auto meant = nearestWord(word, known);
+    return meant ? Error{{"sheet.no-shape", word, *meant}, ""}
+                 : Error{{"sheet.no-shape/none", word}, ""};
+  }
+
   Result<Polygon> corners() {
+    const std::string_view word = m_in.nextWord();
+    if (!word.empty() && std::isalpha(static_cast<unsigned char>(word.front())))
+      return noShape(word);
     Polygon found;
     while (const auto p = point())
       found.push_back(*p);

@@ -143,10 +143,14 @@ Error SheetScanner::lost(std::string_view wanted) const {
   return Error{{"sheet.sentence", wanted, rest()}, place};
 }
 
+std::string_view SheetScanner::nextWord() const {
+  return rest().substr(0, rest().find(' '));
+}
+
 Error SheetScanner::noVerb(std::span<const std::string_view> words) const {
   const std::string place = beginning();
-  if (rest().empty()) return Error{"sheet.no-verb/empty", place};
-  const std::string_view first = rest().substr(0, rest().find(' '));
+  const std::string_view first = nextWord();
+  if (first.empty()) return Error{"sheet.no-verb/empty", place};
   const auto meant = nearestWord(first, words);
   if (meant) return Error{{"sheet.no-verb", first, *meant}, place};
   return Error{{"sheet.no-verb/none", first}, place};

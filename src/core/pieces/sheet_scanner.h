@@ -20,6 +20,7 @@ public:
   /// The next word or sign is this one, whole; it is read then.
   bool take(std::string_view word);
   bool sees(std::string_view word) const;
+  std::string_view nextWord() const; ///< up to a space, not read; empty at the end
   /// "2 1/2", "60mm", "-3 1/4 in"; mm.
   std::optional<double> length() { return length(false); }
   std::optional<double> angle_deg(); ///< "90", "90deg", "22.5°"
