@@ -60,8 +60,9 @@ void SheetView::paintEvent(QPaintEvent*) {
     p.drawText(rect(), Qt::AlignCenter, tr("No sheet is selected."));
     return;
   }
+  const PieceSheet parts(m_sheet->work);
   paintPaper(p);
-  paintJoints(p);
+  paintJoints(p, parts);
   FlatStyle style;
   style.theme = theme;
   style.fillSheet = false;
@@ -76,7 +77,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     paintLabels(p, m_document->design(), *m_assembly, lettered, m_toPixels, m_toPixels.m11(),
                 faint);
   }
-  paintIdleScores(p);
+  paintIdleScores(p, parts);
   paintRuler(p);
   paintChosen(p);
   paintStroke(p);
@@ -129,9 +130,8 @@ void SheetView::paintPaper(QPainter& p) const {
   p.drawPath(toPath(m_assembly->panels[hovered].outline, m_toPixels));
 }
 
-void SheetView::paintJoints(QPainter& p) const {
+void SheetView::paintJoints(QPainter& p, const PieceSheet& parts) const {
   const Theme& theme = Look::theme();
-  const PieceSheet parts(m_sheet->work);
   if (m_picked) {
     const std::size_t face = parts.faceAt(*m_picked);
     if (face < parts.parts.faces.size()) {
@@ -165,9 +165,8 @@ void SheetView::paintJoints(QPainter& p) const {
 }
 
 /// Scores that end in the paper: dashed, with a ring where they stop.
-void SheetView::paintIdleScores(QPainter& p) const {
-  const PieceSheet sheet(m_sheet->work);
-  for (const auto& [line, stretch] : sheet.parts.loose) {
+void SheetView::paintIdleScores(QPainter& p, const PieceSheet& parts) const {
+  for (const auto& [line, stretch] : parts.parts.loose) {
     if (line >= m_sheet->work.lines.size()) continue;
     const WorkLine& own = m_sheet->work.lines[line];
     if (own.kind == WorkLine::Kind::Cut) continue;

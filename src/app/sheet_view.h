@@ -11,6 +11,8 @@
 
 namespace hinge {
 
+struct PieceSheet;
+
 /// The sheet under the hand, at true proportions: what is pointed at, pressed, dragged and typed
 /// here is done to the paper, and the stage beside it follows. How the hand works is chosen beside
 /// it (HandBar); what a joint needs is handed on (panelPicked).
@@ -73,8 +75,8 @@ private:
   QTransform fitting() const;
   void paintPaper(QPainter& painter) const;
   void paintChosen(QPainter& painter) const;
-  void paintJoints(QPainter& painter) const;
-  void paintIdleScores(QPainter& painter) const;
+  void paintJoints(QPainter& painter, const PieceSheet& parts) const;
+  void paintIdleScores(QPainter& painter, const PieceSheet& parts) const;
   void paintStroke(QPainter& painter) const;
   void paintMeasures(QPainter& painter) const;
   void paintRuler(QPainter& painter) const;
