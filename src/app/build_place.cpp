@@ -69,7 +69,7 @@ void BuildPlace::connectViews() {
   connect(m_stage, &StageView::refused, this, &BuildPlace::refused);
   // Tools are taken up from the stage as well, while the sheet lies beside it.
   connect(m_stage, &StageView::toolKey, this, [this](int key) {
-    if (m_sheet->isVisible()) m_sheet->bar().choose(key);
+    if (m_sheet->isVisible()) m_sheet->bar().takeUpBy(key);
   });
   connect(m_bench, &BenchView::refused, this, &BuildPlace::refused);
   connect(m_sizes, &SizesPanel::refused, this, &BuildPlace::refused);

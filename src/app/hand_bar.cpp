@@ -128,9 +128,15 @@ QToolButton* HandBar::word(const QString& name) const {
   return nullptr;
 }
 
+bool HandBar::takeUpBy(int key) {
+  const auto word = std::ranges::find(m_words, key, &Word::key);
+  if (word == m_words.end()) return false;
+  takeUp(*word);
+  return true;
+}
+
 void HandBar::choose(int key) {
-  for (const Word& word : m_words)
-    if (word.key == key) return takeUp(word);
+  if (takeUpBy(key)) return;
   switch (key) {
   case Qt::Key_V: return m_hand->setFold(WorkLine::Kind::Valley);
   case Qt::Key_M: return m_hand->setFold(WorkLine::Kind::Mountain);

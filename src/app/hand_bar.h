@@ -18,6 +18,8 @@ public:
 
   /// The letter of a word, or of one of its choices, as if it were clicked.
   void choose(int key);
+  /// Takes up the tool of a letter; false when it is the letter of none.
+  bool takeUpBy(int key);
   QToolButton* word(const QString& name) const;
 
 signals:

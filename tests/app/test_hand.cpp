@@ -337,6 +337,11 @@ private slots:
     QCOMPARE(hand().stroke().tool, SheetTool::Score);
     QTest::keyClick(&stage(), Qt::Key_C);
     QCOMPARE(hand().stroke().tool, SheetTool::Cut);
+    // What works on the paper at once is a matter of the sheet alone.
+    const PieceWork before = work();
+    QVERIFY(hand().say(QStringLiteral("size 100 x 60; score 30 v")));
+    QTest::keyClick(&stage(), Qt::Key_B); // both sides alike
+    QCOMPARE(work().lines.size(), before.lines.size() + 1);
     view().setFocus();
     QTest::keyClick(&view(), Qt::Key_Colon);
     QVERIFY(view().typed().isVisible());
