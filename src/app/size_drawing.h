@@ -27,6 +27,8 @@ public:
     QPointF middle() const { return 0.5 * (from + to); }
   };
   std::vector<Edge> edges() const;
+  /// The shut leaves as they lie on the screen: width and height as the card is held.
+  const QSizeF& shut_mm() const { return m_shutSize; }
 
 signals:
   void refused(const QString& why);

@@ -10,7 +10,6 @@
 #include "core/edits/dressing.h"
 #include "core/edits/sheet.h"
 #include "core/paper/envelope.h"
-#include "core/states/shut_state.h"
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QSettings>
@@ -326,13 +325,9 @@ void SizePlace::sayFacts(const Design& d) {
   QString facts = tr("Shut parts stay %1 inside the edge. An envelope wants the card's thickness "
                      "as well.")
                       .arg(asQt(sayLength(d.settings.edgeReserve_mm, d.settings.unit)));
-  const auto assembled = Snapshot(Design{.card = d.card}).assembly();
-  const bool side = d.card.fold == FoldSide::Side;
-  const Vec2 shut = assembled ? shutLeaves(**assembled).size() : Vec2(0, 0);
-  const Vec2 finished(side ? d.card.width_mm : d.card.height_mm,
-                      side ? d.card.height_mm : d.card.width_mm);
+  const QSizeF beyond = m_drawing->shut_mm() - QSizeF(d.card.width_mm, d.card.height_mm);
   constexpr double kAlike_mm = 0.05;
-  if (assembled && (shut - finished).cwiseAbs().maxCoeff() > kAlike_mm)
+  if (std::max(std::abs(beyond.width()), std::abs(beyond.height())) > kAlike_mm)
     facts += tr("\nThe finished size is that of the page the others fold onto.");
   m_facts->setText(facts);
 }

@@ -4,6 +4,7 @@
 #include "core/edits/edits.h"
 #include "core/edits/sheet.h"
 #include "core/pieces/outline_edits.h"
+#include "core/states/shut_state.h"
 #include "core/structures/assemble.h"
 #include "core/units/lattice.h"
 #include <cmath>
@@ -44,13 +45,6 @@ Result<Design> withSheetEdgePulled(const Design& design, bool across, double by_
 }
 
 } // namespace
-
-Box2 flatLeaves(const Assembly& assembly) {
-  Box2 flat;
-  for (const auto& [page, pose] : assembly.basePoses(0))
-    flat.add(boundsOf(assembly.panels[page].outline));
-  return flat;
-}
 
 Result<Design> withEdgePulled(const Design& design, CardFigure figure, bool across, double by_mm) {
   const bool open = figure == CardFigure::Open;

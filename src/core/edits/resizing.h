@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/assembly/assembly.h"
+#include "core/base/result.h"
 #include "core/design/design.h"
 
 namespace hinge {
-
-/// The leaves as they are cut: x across the folds.
-Box2 flatLeaves(const Assembly& assembly);
 
 /// What of a card is drawn to scale and has edges to pull.
 enum class CardFigure { Open, Shut };

@@ -120,6 +120,13 @@ void measureGutter(ShutState& state, const Assembly& assembly) {
 
 } // namespace
 
+Box2 flatLeaves(const Assembly& assembly) {
+  Box2 flat;
+  for (const auto& [page, pose] : assembly.basePoses(0))
+    flat.add(boundsOf(assembly.panels[page].outline));
+  return flat;
+}
+
 Box2 shutLeaves(const Assembly& assembly) {
   Box2 shut;
   const auto pages = assembly.basePoses(0);

@@ -46,7 +46,9 @@ struct ShutState {
   ThicknessMap map;
 };
 
-/// The leaves alone as they lie in the shut card, in the frame of its ground: x across the folds.
+/// The leaves alone, x across the folds: as they are cut, and as they lie in the shut card, in the
+/// frame of its ground.
+Box2 flatLeaves(const Assembly& assembly);
 Box2 shutLeaves(const Assembly& assembly);
 
 /// Evaluates the exact shut state (structures that do not shut flat lie where their first rings put
